@@ -1,0 +1,79 @@
+package dev.tranche.core.check;
+
+import dev.tranche.core.plan.ColourStart;
+import dev.tranche.core.plan.Tranche;
+import dev.tranche.core.units.Height;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+
+/** Rules on where colours start. */
+final class BorderRules {
+    private BorderRules() {}
+
+    static List<Finding> sameSpoolOnBothSides(PlanFacts facts) {
+        List<Finding> findings = new ArrayList<>();
+        for (int i = 1; i < facts.tranches().size(); i++) {
+            Tranche below = facts.tranches().get(i - 1);
+            Tranche above = facts.tranches().get(i);
+            if (below.spool().equals(above.spool())) {
+                findings.add(Finding.of(
+                                Severity.NOTE,
+                                "same-spool-" + above.index(),
+                                "%s is on both sides of the border at %s mm, so nothing is swapped there."
+                                        .formatted(
+                                                facts.label(above.spool()),
+                                                above.start().actual()))
+                        .at(above.firstLayer())
+                        .mendedBy(new Fix("Merge the two", plan -> plan.merge(above.index()))));
+            }
+        }
+        return findings;
+    }
+
+    static List<Finding> offTheGrid(PlanFacts facts) {
+        int quarter = facts.grid().layerHeight().micrometres() / 4;
+        return facts.tranches().stream()
+                .filter(t -> Math.abs(t.start().error()) > quarter)
+                .map(t -> Finding.of(
+                                Severity.WARN,
+                                "off-grid-" + t.index(),
+                                String.format(
+                                        Locale.ROOT,
+                                        "%s was to start at %s mm, but layers end at %s mm: %.2f mm %s.",
+                                        facts.label(t.spool()),
+                                        t.start().wished(),
+                                        t.start().actual(),
+                                        Math.abs(t.start().errorMillimetres()),
+                                        t.start().error() > 0 ? "higher" : "lower"))
+                        .at(t.firstLayer())
+                        .mendedBy(new Fix(
+                                "Start it at " + t.start().actual() + " mm",
+                                plan -> plan.move(t.index(), t.start().actual(), facts.grid()))))
+                .toList();
+    }
+
+    static List<Finding> colourWithoutLayer(PlanFacts facts) {
+        List<Finding> findings = new ArrayList<>();
+        List<ColourStart> starts = facts.plan().starts();
+        for (int i = 0; i < starts.size(); i++) {
+            int index = i;
+            if (facts.tranches().stream().noneMatch(t -> t.index() == index)) {
+                Height wished = starts.get(i).wished();
+                boolean above = !facts.grid().modelHeight().isAbove(wished);
+                String why = above
+                        ? "the model ends at " + facts.grid().modelHeight() + " mm"
+                        : "the next colour starts on the same layer";
+                Finding finding = Finding.of(
+                                Severity.WARN,
+                                "no-layer-" + i,
+                                "%s, to start at %s mm, gets no layer: %s."
+                                        .formatted(facts.label(starts.get(i).spool()), wished, why))
+                        .mendedBy(new Fix("Remove that start", plan -> plan.merge(index)));
+                findings.add(
+                        above ? finding : finding.at(facts.grid().snap(wished).layer()));
+            }
+        }
+        return findings;
+    }
+}

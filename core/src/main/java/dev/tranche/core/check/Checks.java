@@ -1,0 +1,36 @@
+package dev.tranche.core.check;
+
+import java.util.Comparator;
+import java.util.List;
+
+/** Every rule there is. */
+public final class Checks {
+    private static final List<Rule> RULES = List.of(
+            BorderRules::sameSpoolOnBothSides,
+            BorderRules::offTheGrid,
+            BorderRules::colourWithoutLayer,
+            ModelRules::openMesh,
+            ModelRules::tooLarge,
+            SpoolRules::firstSpool,
+            SpoolRules::notEnough,
+            PrinterRules::parkSpot,
+            PrinterRules::missingAbility,
+            PrinterRules::noStop,
+            PrinterRules::macroFaults,
+            PrinterRules::heaterLimit,
+            FileRules::otherLayers,
+            FileRules::stopsAlreadyThere,
+            FileRules::writtenBeforeLastChange,
+            FileRules::olderThanPlan);
+
+    private Checks() {}
+
+    /** All findings, worst first, then from the bed up. */
+    public static List<Finding> run(PlanFacts facts) {
+        return RULES.stream()
+                .flatMap(rule -> rule.examine(facts).stream())
+                .sorted(Comparator.comparing(Finding::severity)
+                        .thenComparingInt(f -> f.layer().orElse(0)))
+                .toList();
+    }
+}

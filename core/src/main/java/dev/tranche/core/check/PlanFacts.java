@@ -1,0 +1,50 @@
+package dev.tranche.core.check;
+
+import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.geometry.Section;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.macro.SwapMacro;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plan.Tranche;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.locationtech.jts.geom.Envelope;
+
+/**
+ * All that rules may look at.
+ *
+ * @param planId as stamped into files
+ * @param state of the plan's swaps, as stamped into files
+ * @param tranches of {@code plan} on {@code grid}
+ * @param sections one a layer
+ * @param footprint where the part stands on the bed, mm
+ * @param shelf the spools the plan names
+ * @param written the state that the last file written for this plan holds
+ * @param file the sliced file, if there is one, and {@code match} if its layers are the plan's
+ */
+public record PlanFacts(
+        String planId,
+        String state,
+        ColourPlan plan,
+        LayerGrid grid,
+        List<Tranche> tranches,
+        List<Section> sections,
+        Envelope footprint,
+        Printer printer,
+        SwapMacro macro,
+        Map<SpoolId, Spool> shelf,
+        Ledger ledger,
+        Optional<SlicedFile> file,
+        Optional<GridMatch> match,
+        Optional<String> written) {
+
+    String label(SpoolId spool) {
+        return plan.letter(spool) + " " + shelf.get(spool).name();
+    }
+}

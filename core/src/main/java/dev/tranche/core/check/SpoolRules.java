@@ -1,0 +1,43 @@
+package dev.tranche.core.check;
+
+import dev.tranche.core.estimate.SpoolUse;
+import java.util.List;
+import java.util.Locale;
+
+/** Rules on spools. */
+final class SpoolRules {
+    private SpoolRules() {}
+
+    static List<Finding> firstSpool(PlanFacts facts) {
+        String first = facts.label(facts.tranches().get(0).spool());
+        boolean stops = facts.file().stream()
+                .flatMap(f -> f.stops().stream())
+                .anyMatch(s -> s.run() < 0 && !s.text().startsWith("T"));
+        return List.of(Finding.of(
+                        Severity.NOTE,
+                        "first-spool",
+                        stops
+                                ? "Load %s first; the file stops for it before layer 1.".formatted(first)
+                                : "Load %s before you start; nothing stops for the first spool.".formatted(first))
+                .at(1));
+    }
+
+    static List<Finding> notEnough(PlanFacts facts) {
+        return facts.ledger().uses().stream()
+                .filter(u -> !u.isEnough())
+                .map(u -> Finding.of(
+                        Severity.STOP,
+                        "not-enough-" + facts.plan().letter(u.spool().id()),
+                        sentence(facts, u)))
+                .toList();
+    }
+
+    private static String sentence(PlanFacts facts, SpoolUse use) {
+        return String.format(
+                Locale.ROOT,
+                "%s needs %.1f g and has %.1f g left; weigh it again, or use another spool.",
+                facts.label(use.spool().id()),
+                use.grams(),
+                use.spool().gramsLeft());
+    }
+}

@@ -1,0 +1,98 @@
+package dev.tranche.core.estimate;
+
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.SlicedLayer;
+import dev.tranche.core.geometry.Section;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.units.Filament;
+import dev.tranche.core.units.Volume;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * The print without swaps: how long each layer takes and what plastic it holds.
+ *
+ * @param source where the figures come from
+ * @param before time and plastic before layer 1: heating, a priming line, a raft
+ * @param layers from layer 1
+ */
+public record BasePrint(Source source, LayerWork before, List<LayerWork> layers) {
+    private static final double TRAVEL = 1.15;
+    private static final double SECONDS_PER_LAYER = 1;
+
+    /** How far the figures can be trusted. */
+    public enum Source {
+        MODEL,
+        SLICED
+    }
+
+    /**
+     * @param seconds to print it
+     * @param plastic in it
+     */
+    public record LayerWork(double seconds, Volume plastic) {}
+
+    public BasePrint {
+        layers = List.copyOf(layers);
+    }
+
+    /** Seconds from the start to the first plastic of {@code layer}, without swaps. */
+    public double secondsUntil(int layer) {
+        double sum = before.seconds();
+        for (int i = 0; i < layer - 1; i++) {
+            sum += layers.get(i).seconds();
+        }
+        return sum;
+    }
+
+    public double seconds() {
+        return secondsUntil(layers.size() + 1);
+    }
+
+    /** Times and plastic as the sliced file has them. */
+    public static BasePrint from(GridMatch match, Filament filament) {
+        double seconds = match.file().secondsBefore();
+        double extruded = 0;
+        for (int i = 0; i < match.before(); i++) {
+            seconds += match.file().layers().get(i).seconds();
+            extruded += match.file().layers().get(i).extruded();
+        }
+        List<LayerWork> layers = new ArrayList<>();
+        for (int layer = 1; layer <= match.grid().count(); layer++) {
+            SlicedLayer run = match.layer(layer);
+            layers.add(new LayerWork(run.seconds(), filament.volume(run.extruded())));
+        }
+        return new BasePrint(Source.SLICED, new LayerWork(seconds, filament.volume(extruded)), layers);
+    }
+
+    /**
+     * An estimate from the model's sections alone: walls take perimeter × count × line width × h, at most the
+     * area; what no neighbour within the shell covers is solid; the rest is infill. Volume over line width × h ×
+     * speed, 15 % for travel, 1 s a layer.
+     *
+     * <p>What neighbours cover is taken from areas, not outlines: exact where layers shrink or grow upwards.
+     */
+    public static BasePrint from(List<Section> sections, LayerGrid grid, Printer printer, PrintSettings settings) {
+        double[] areas = sections.stream().mapToDouble(Section::area).toArray();
+        List<LayerWork> layers = new ArrayList<>(areas.length);
+        for (int i = 0; i < areas.length; i++) {
+            double h = grid.thickness(i + 1).millimetres();
+            double walls = Math.min(areas[i], sections.get(i).perimeter() * settings.walls() * printer.lineWidth());
+            double inside = areas[i] - walls;
+            double solid = Math.min(inside, Math.max(0, areas[i] - covered(areas, i, settings.shellLayers())));
+            double plastic = (walls + solid + settings.infill() * (inside - solid)) * h;
+            double along = plastic / (printer.lineWidth() * h * printer.motion().printSpeed());
+            layers.add(new LayerWork(along * TRAVEL + SECONDS_PER_LAYER, new Volume(plastic)));
+        }
+        return new BasePrint(Source.MODEL, new LayerWork(0, Volume.NONE), layers);
+    }
+
+    private static double covered(double[] areas, int layer, int reach) {
+        double least = areas[layer];
+        for (int i = layer - reach; i <= layer + reach; i++) {
+            least = Math.min(least, i < 0 || i >= areas.length ? 0 : areas[i]);
+        }
+        return least;
+    }
+}

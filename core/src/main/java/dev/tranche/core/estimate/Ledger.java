@@ -1,0 +1,167 @@
+package dev.tranche.core.estimate;
+
+import dev.tranche.core.units.Filament;
+import java.util.List;
+
+/**
+ * A plan's totals.
+ *
+ * @param base the print without swaps
+ * @param swaps in order
+ * @param uses one a spool, in the order of the palette; their seconds add up to the total
+ * @param filament of the printer
+ */
+public record Ledger(BasePrint base, List<Swap> swaps, List<SpoolUse> uses, Filament filament) {
+    public Ledger {
+        swaps = List.copyOf(swaps);
+        uses = List.copyOf(uses);
+    }
+
+    /** Seconds that colour adds. */
+    public double addedSeconds() {
+        return swaps.stream().mapToDouble(Swap::seconds).sum();
+    }
+
+    public double totalSeconds() {
+        return base.seconds() + addedSeconds();
+    }
+
+    public Derivation swapCount() {
+        return Derivation.sum(
+                "Swaps",
+                Unit.COUNT,
+                "one wherever a layer's spool is not the one before it; the first load is none",
+                swaps.stream()
+                        .map(s -> Derivation.of(
+                                s.out().name() + " → " + s.in().name(), 1, Unit.COUNT, "before layer " + s.layer()))
+                        .toList());
+    }
+
+    /** Purge in mm of filament, swap by swap down to the colour model. */
+    public Derivation purgeLength() {
+        return Derivation.sum(
+                "Purge",
+                Unit.MILLIMETRES,
+                "the purges of all swaps",
+                swaps.stream().map(this::purgeOf).toList());
+    }
+
+    private Derivation purgeOf(Swap swap) {
+        var purge = swap.purge();
+        return new Derivation(
+                swap.out().name() + " → " + swap.in().name(),
+                swap.purgeLength(),
+                Unit.MILLIMETRES,
+                "volume ÷ π d²/4, d = " + filament.diameter() + " mm",
+                List.of(new Derivation(
+                        "Volume",
+                        purge.volume().cubicMillimetres(),
+                        Unit.CUBIC_MILLIMETRES,
+                        "V₀ ln(1/c*), rounded up, × plastic × factor",
+                        List.of(
+                                Derivation.of(
+                                        "Colour difference", purge.difference(), Unit.RATIO, "CIEDE2000, unmixed"),
+                                Derivation.of(
+                                        "c*", purge.cleanShare(), Unit.RATIO, "share of the old colour nobody sees"),
+                                Derivation.of(
+                                        "Other plastic",
+                                        purge.materialFactor(),
+                                        Unit.RATIO,
+                                        "1, or 1.5 between classes"),
+                                Derivation.of("Factor", purge.planFactor(), Unit.RATIO, "the plan's")))));
+    }
+
+    public Derivation purgeGrams() {
+        return Derivation.sum(
+                "Purge",
+                Unit.GRAMS,
+                "volume × density of the spool pushed through",
+                uses.stream()
+                        .filter(u -> u.purge().cubicMillimetres() > 0)
+                        .map(u -> Derivation.of(
+                                u.spool().name(),
+                                u.purge().grams(u.spool().density()),
+                                Unit.GRAMS,
+                                "%.0f mm³ × %s g/cm³"
+                                        .formatted(
+                                                u.purge().cubicMillimetres(),
+                                                u.spool().density())))
+                        .toList());
+    }
+
+    public Derivation purgeCost() {
+        return Derivation.sum(
+                "Purge",
+                Unit.MONEY,
+                "mass × price",
+                uses.stream()
+                        .filter(u -> u.purge().cubicMillimetres() > 0)
+                        .map(u -> Derivation.of(
+                                u.spool().name(),
+                                u.purgeCost().doubleValue(),
+                                Unit.MONEY,
+                                "%.2f g × %s a kg"
+                                        .formatted(
+                                                u.purge().grams(u.spool().density()),
+                                                u.spool().pricePerKilogram().toPlainString())))
+                        .toList());
+    }
+
+    public Derivation addedTime() {
+        return Derivation.sum(
+                "Added time",
+                Unit.SECONDS,
+                "the swaps, machine and person",
+                swaps.stream()
+                        .map(s -> Derivation.sum(
+                                s.out().name() + " → " + s.in().name(),
+                                Unit.SECONDS,
+                                "before layer " + s.layer(),
+                                List.of(
+                                        Derivation.of(
+                                                "Machine",
+                                                s.dryRun().machineSeconds(),
+                                                Unit.SECONDS,
+                                                "dry run of the macro"),
+                                        Derivation.of("Person", s.personSeconds(), Unit.SECONDS, "by hand"))))
+                        .toList());
+    }
+
+    public Derivation totalTime() {
+        String how = base.source() == BasePrint.Source.SLICED
+                ? "motion of the sliced G-code"
+                : "estimated from the model: walls, solid shells, 15 % infill, 15 % travel, 1 s a layer";
+        return Derivation.sum(
+                "Whole print",
+                Unit.SECONDS,
+                "printing and swaps",
+                List.of(Derivation.of("Printing", base.seconds(), Unit.SECONDS, how), addedTime()));
+    }
+
+    public Derivation timePerColour() {
+        return Derivation.sum(
+                "Time by colour",
+                Unit.SECONDS,
+                "printing with it, and the swaps that put it in",
+                uses.stream()
+                        .map(u -> Derivation.of(u.spool().name(), u.seconds(), Unit.SECONDS, "printing and its swaps"))
+                        .toList());
+    }
+
+    public Derivation cost() {
+        return Derivation.sum(
+                "Plastic",
+                Unit.MONEY,
+                "part and purge, mass × price",
+                uses.stream()
+                        .map(u -> Derivation.of(
+                                u.spool().name(),
+                                u.cost().doubleValue(),
+                                Unit.MONEY,
+                                "%.1f g × %s a kg"
+                                        .formatted(
+                                                u.grams(),
+                                                u.spool().pricePerKilogram().toPlainString())))
+                        .toList());
+    }
+}

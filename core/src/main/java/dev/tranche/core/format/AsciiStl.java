@@ -1,0 +1,108 @@
+package dev.tranche.core.format;
+
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.units.Progress;
+import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Words;
+import java.io.BufferedReader;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.io.SequenceInputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.Locale;
+import java.util.StringTokenizer;
+
+/** The text kind of STL. */
+final class AsciiStl {
+    private float[] x = new float[3072];
+    private float[] y = new float[3072];
+    private int[] z = new int[3072];
+    private int corners;
+    private int cornersOfFacet;
+    private int line;
+    private boolean closed;
+
+    private AsciiStl() {}
+
+    static Mesh read(byte[] head, InputStream rest, long size, Progress progress) throws IOException {
+        InputStream whole = new SequenceInputStream(new ByteArrayInputStream(head), rest);
+        BufferedReader reader = new BufferedReader(new InputStreamReader(whole, StandardCharsets.ISO_8859_1), 1 << 16);
+        AsciiStl stl = new AsciiStl();
+        long characters = 0;
+        for (String text = reader.readLine(); text != null; text = reader.readLine()) {
+            stl.accept(text);
+            characters += text.length() + 1;
+            if ((stl.line & 0x3FFF) == 0) {
+                progress.at(Math.min(characters, size), size);
+            }
+        }
+        return stl.finish();
+    }
+
+    private void accept(String text) {
+        line++;
+        StringTokenizer words = new StringTokenizer(text);
+        if (!words.hasMoreTokens()) {
+            return;
+        }
+        switch (words.nextToken().toLowerCase(Locale.ROOT)) {
+            case "vertex" -> vertex(words, text);
+            case "facet" -> cornersOfFacet = 0;
+            case "endfacet" -> {
+                if (cornersOfFacet != 3) {
+                    throw Refusal.of(
+                            "Line %d ends a facet of %d corners; STL facets have three. Export the model again.",
+                            line, cornersOfFacet);
+                }
+            }
+            case "endsolid" -> closed = true;
+            case "solid" -> closed = false;
+            case "outer", "endloop" -> {}
+            default -> throw Refusal.of(
+                    "Line %d, “%s”, is not a line of an STL file; drop the model as it was exported.",
+                    line, Words.quoted(text));
+        }
+    }
+
+    private void vertex(StringTokenizer words, String text) {
+        if (corners == x.length) {
+            x = Arrays.copyOf(x, 2 * corners);
+            y = Arrays.copyOf(y, 2 * corners);
+            z = Arrays.copyOf(z, 2 * corners);
+        }
+        x[corners] = number(words, text);
+        y[corners] = number(words, text);
+        z[corners] = StlReader.micrometres(number(words, text));
+        corners++;
+        if (++cornersOfFacet > 3) {
+            throw Refusal.of("Line %d is a fourth corner; STL facets have three. Export the model again.", line);
+        }
+    }
+
+    private float number(StringTokenizer words, String text) {
+        try {
+            float value = Float.parseFloat(words.hasMoreTokens() ? words.nextToken() : "");
+            if (StlReader.usable(value)) {
+                return value;
+            }
+        } catch (NumberFormatException e) {
+            // said below, as for numbers that are no place
+        }
+        throw Refusal.of(
+                "Line %d, “%s”, does not give three coordinates; repair or export the model again.",
+                line, Words.quoted(text));
+    }
+
+    private Mesh finish() {
+        if (corners == 0) {
+            throw new Refusal("The file begins like an STL model but holds no facets; export the model again.");
+        }
+        if (!closed || corners % 3 != 0) {
+            throw Refusal.of("The file ends on line %d before “endsolid”; copy or export it again.", line);
+        }
+        return Mesh.of(Arrays.copyOf(x, corners), Arrays.copyOf(y, corners), Arrays.copyOf(z, corners));
+    }
+}

@@ -1,0 +1,26 @@
+package dev.tranche.core.format;
+
+import dev.tranche.core.geometry.Mesh;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+
+/** Writes a mesh as binary STL. */
+public final class StlWriter {
+    private StlWriter() {}
+
+    /** The whole file; normals are left zero, which readers take from the order of corners. */
+    public static byte[] binary(Mesh mesh) {
+        ByteBuffer out = ByteBuffer.allocate(StlReader.HEADER + mesh.triangles() * StlReader.RECORD)
+                .order(ByteOrder.LITTLE_ENDIAN);
+        out.position(80);
+        out.putInt(mesh.triangles());
+        for (int t = 0; t < mesh.triangles(); t++) {
+            out.putFloat(0).putFloat(0).putFloat(0);
+            for (int c = 3 * t; c < 3 * t + 3; c++) {
+                out.putFloat((float) mesh.x(c)).putFloat((float) mesh.y(c)).putFloat(mesh.z(c) / 1000f);
+            }
+            out.putShort((short) 0);
+        }
+        return out.array();
+    }
+}

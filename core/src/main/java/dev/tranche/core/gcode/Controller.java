@@ -1,0 +1,274 @@
+package dev.tranche.core.gcode;
+
+/**
+ * A printer's controller, as far as motion and heat go: it takes lines and keeps position, modes and
+ * temperatures. Understands G0–G4, G20, G21, G28, G90–G92, M82, M83, M104, M109, M140, M190, M204, M220, T.
+ *
+ * <p>The last line's move is read from {@link #dx()}, {@link #dy()}, {@link #dz()}, {@link #de()} and {@link
+ * #length()}. All lengths are mm whatever unit the file uses. Not for two threads.
+ */
+public final class Controller {
+    /** What a line made the machine do. */
+    public enum Effect {
+        NONE,
+        MOVE,
+        /** Nothing moves for {@link #pause()} seconds. */
+        DWELL,
+        HEAT,
+        TOOL
+    }
+
+    private static final double INCH = 25.4;
+
+    private double x;
+    private double y;
+    private double z;
+    private double e;
+    private double retracted;
+    private double feed = 25;
+    private double unit = 1;
+    private boolean relativeMoves;
+    private boolean relativeExtrusion;
+    private double nozzleTarget;
+    private double nozzleTemperature = Heater.ROOM;
+    private double bedTemperature = Heater.ROOM;
+    private double speedFactor = 1;
+    private double acceleration;
+
+    private double dx;
+    private double dy;
+    private double dz;
+    private double de;
+    private double length;
+    private double pause;
+
+    /** A cold controller at the origin, absolute, in millimetres. */
+    public Controller() {}
+
+    /** A controller in the middle of a file, as hot as it was asked to be. */
+    public Controller(ControllerState state) {
+        x = state.x();
+        y = state.y();
+        z = state.z();
+        e = state.e();
+        retracted = state.retracted();
+        feed = state.feed();
+        unit = state.inches() ? INCH : 1;
+        relativeMoves = state.relativeMoves();
+        relativeExtrusion = state.relativeExtrusion();
+        nozzleTarget = state.nozzleTemperature();
+        nozzleTemperature = Math.max(Heater.ROOM, nozzleTarget);
+    }
+
+    public Effect execute(GcodeScanner line) {
+        return switch (line.letter()) {
+            case 'G' -> motion(line);
+            case 'M' -> machine(line);
+            case 'T' -> Effect.TOOL;
+            default -> Effect.NONE;
+        };
+    }
+
+    private Effect motion(GcodeScanner line) {
+        switch (line.number()) {
+            case 0, 1 -> {
+                return straight(line);
+            }
+            case 2, 3 -> {
+                return arc(line);
+            }
+            case 4 -> {
+                pause = line.get('S', 0) + line.get('P', 0) / 1000;
+                return Effect.DWELL;
+            }
+            case 20 -> unit = INCH;
+            case 21 -> unit = 1;
+            case 28 -> home(line);
+            case 90 -> {
+                relativeMoves = false;
+                relativeExtrusion = false;
+            }
+            case 91 -> {
+                relativeMoves = true;
+                relativeExtrusion = true;
+            }
+            case 92 -> redefine(line);
+            default -> {}
+        }
+        return Effect.NONE;
+    }
+
+    private Effect straight(GcodeScanner line) {
+        advance(line);
+        length = Math.sqrt(dx * dx + dy * dy + dz * dz);
+        return Effect.MOVE;
+    }
+
+    /** Takes the end point, the extruder and the feed from the line. */
+    private void advance(GcodeScanner line) {
+        double fromX = x;
+        double fromY = y;
+        double fromZ = z;
+        if (line.has('X')) {
+            double value = line.get('X') * unit;
+            x = relativeMoves ? x + value : value;
+        }
+        if (line.has('Y')) {
+            double value = line.get('Y') * unit;
+            y = relativeMoves ? y + value : value;
+        }
+        if (line.has('Z')) {
+            double value = line.get('Z') * unit;
+            z = relativeMoves ? z + value : value;
+        }
+        dx = x - fromX;
+        dy = y - fromY;
+        dz = z - fromZ;
+        de = 0;
+        if (line.has('E')) {
+            double value = line.get('E') * unit;
+            de = relativeExtrusion ? value : value - e;
+            e += de;
+            retracted = Math.max(0, retracted - de);
+        }
+        if (line.has('F')) {
+            double value = line.get('F') * unit / 60;
+            if (value > 0) {
+                feed = value;
+            }
+        }
+    }
+
+    /** An arc in the XY plane by centre offsets or radius; its length includes a helix's rise. */
+    private Effect arc(GcodeScanner line) {
+        boolean clockwise = line.number() == 2;
+        double fromX = x;
+        double fromY = y;
+        advance(line);
+        double centreI = line.get('I', 0) * unit;
+        double centreJ = line.get('J', 0) * unit;
+        if (line.has('R')) {
+            double r = line.get('R') * unit;
+            double half = Math.hypot(dx, dy) / 2;
+            double away = Math.sqrt(Math.max(0, r * r - half * half)) * (r < 0 ? -1 : 1) * (clockwise ? 1 : -1);
+            if (half > 0) {
+                centreI = dx / 2 + away * dy / (2 * half);
+                centreJ = dy / 2 - away * dx / (2 * half);
+            }
+        }
+        double radius = Math.hypot(centreI, centreJ);
+        double start = Math.atan2(-centreJ, -centreI);
+        double end = Math.atan2(y - (fromY + centreJ), x - (fromX + centreI));
+        double sweep = clockwise ? start - end : end - start;
+        if (sweep <= 1e-12) {
+            sweep += 2 * Math.PI;
+        }
+        length = Math.hypot(sweep * radius, dz);
+        return Effect.MOVE;
+    }
+
+    private void home(GcodeScanner line) {
+        boolean all = !line.names('X') && !line.names('Y') && !line.names('Z');
+        x = all || line.names('X') ? 0 : x;
+        y = all || line.names('Y') ? 0 : y;
+        z = all || line.names('Z') ? 0 : z;
+    }
+
+    private void redefine(GcodeScanner line) {
+        x = line.has('X') ? line.get('X') * unit : x;
+        y = line.has('Y') ? line.get('Y') * unit : y;
+        z = line.has('Z') ? line.get('Z') * unit : z;
+        e = line.has('E') ? line.get('E') * unit : e;
+    }
+
+    private Effect machine(GcodeScanner line) {
+        switch (line.number()) {
+            case 82 -> relativeExtrusion = false;
+            case 83 -> relativeExtrusion = true;
+            case 104 -> nozzleTarget = line.get('S', nozzleTarget);
+            case 109 -> {
+                nozzleTarget = line.get('S', line.get('R', nozzleTarget));
+                pause = Heater.NOZZLE.secondsFrom(nozzleTemperature, nozzleTarget);
+                nozzleTemperature = Math.max(Heater.ROOM, nozzleTarget);
+                return Effect.HEAT;
+            }
+            case 190 -> {
+                double target = line.get('S', line.get('R', bedTemperature));
+                pause = Heater.BED.secondsFrom(bedTemperature, target);
+                bedTemperature = target;
+                return Effect.HEAT;
+            }
+            case 204 -> acceleration = line.get('S', line.get('P', acceleration));
+            case 220 -> speedFactor = Math.max(0.01, line.get('S', 100 * speedFactor) / 100);
+            default -> {}
+        }
+        return Effect.NONE;
+    }
+
+    public ControllerState state() {
+        return new ControllerState(
+                x, y, z, e, retracted, feed, relativeMoves, relativeExtrusion, unit != 1, nozzleTarget);
+    }
+
+    public double x() {
+        return x;
+    }
+
+    public double y() {
+        return y;
+    }
+
+    public double z() {
+        return z;
+    }
+
+    public double dx() {
+        return dx;
+    }
+
+    public double dy() {
+        return dy;
+    }
+
+    public double dz() {
+        return dz;
+    }
+
+    /** Filament fed by the last move, mm; negative when drawn back. */
+    public double de() {
+        return de;
+    }
+
+    /** Length of the last move's path, mm; 0 where only the extruder turned. */
+    public double length() {
+        return length;
+    }
+
+    /** Speed of the last move with M220 applied, mm/s. */
+    public double speed() {
+        return feed * speedFactor;
+    }
+
+    /** mm/s² as set by M204; 0 if it never was. */
+    public double acceleration() {
+        return acceleration;
+    }
+
+    /** Seconds the last DWELL or HEAT takes. */
+    public double pause() {
+        return pause;
+    }
+
+    /** What the nozzle is asked to be, °C. */
+    public double nozzleTarget() {
+        return nozzleTarget;
+    }
+
+    public boolean inches() {
+        return unit != 1;
+    }
+
+    public boolean relativeExtrusion() {
+        return relativeExtrusion;
+    }
+}

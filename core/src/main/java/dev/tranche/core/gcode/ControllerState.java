@@ -1,0 +1,44 @@
+package dev.tranche.core.gcode;
+
+/**
+ * What a printer knows at one line of a file, as far as a macro has to leave it as it was.
+ *
+ * @param x mm, in the coordinates the file uses, as {@code y} and {@code z}
+ * @param e the extruder's count, mm
+ * @param retracted mm of filament drawn back since it last came out; 0 or more
+ * @param feed mm/s
+ * @param relativeMoves G91 in force
+ * @param relativeExtrusion M83 in force
+ * @param inches G20 in force
+ * @param nozzleTemperature last asked for, °C; 0 if none was
+ */
+public record ControllerState(
+        double x,
+        double y,
+        double z,
+        double e,
+        double retracted,
+        double feed,
+        boolean relativeMoves,
+        boolean relativeExtrusion,
+        boolean inches,
+        double nozzleTemperature) {
+
+    /** Hot, absolute, in millimetres, standing at a place. */
+    public static ControllerState standingAt(double x, double y, double z, double nozzleTemperature) {
+        return new ControllerState(x, y, z, 0, 0, 50, false, false, false, nozzleTemperature);
+    }
+
+    /** Whether a file that goes on from {@code other} prints as if it had never been left; to 1 µm. */
+    public boolean continuesAs(ControllerState other) {
+        double near = 0.0015;
+        return Math.abs(x - other.x) < near
+                && Math.abs(y - other.y) < near
+                && Math.abs(z - other.z) < near
+                && Math.abs(e - other.e) < near
+                && Math.abs(feed - other.feed) < near
+                && relativeMoves == other.relativeMoves
+                && relativeExtrusion == other.relativeExtrusion
+                && inches == other.inches;
+    }
+}

@@ -1,0 +1,20 @@
+package dev.tranche.core.gcode;
+
+/**
+ * A heater as a first-order system: at full power it tends to {@code limit} with a time constant of {@code tau}.
+ * The two sets of constants are typical of hobby machines, from memory.
+ *
+ * @param limit °C it would reach
+ * @param tau s
+ */
+record Heater(double limit, double tau) {
+    static final double ROOM = 20;
+    static final Heater NOZZLE = new Heater(400, 150);
+    static final Heater BED = new Heater(130, 300);
+
+    /** Seconds to get from one temperature to a higher one; 0 when it is not higher. */
+    double secondsFrom(double now, double target) {
+        double reachable = Math.min(target, limit - 1);
+        return reachable <= now ? 0 : tau * Math.log((limit - now) / (limit - reachable));
+    }
+}

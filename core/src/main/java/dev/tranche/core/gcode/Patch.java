@@ -1,0 +1,116 @@
+package dev.tranche.core.gcode;
+
+import dev.tranche.core.gcode.SlicedFile.Block;
+import dev.tranche.core.units.Progress;
+import java.io.ByteArrayOutputStream;
+import java.io.EOFException;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+
+/**
+ * Puts blocks of lines into a G-code file and takes them out again.
+ *
+ * <p>A block begins and ends with a comment that names its plan, so writing again replaces and removing leaves
+ * the original, byte for byte. All of Tranche's blocks in the file go, whichever plan wrote them: two plans' swaps
+ * in one file could only be a mistake.
+ */
+public final class Patch {
+    private static final int CHUNK = 1 << 16;
+
+    private final SlicedFile file;
+    private final List<Edit> edits = new ArrayList<>();
+
+    private record Edit(long offset, long removed, byte[] added) {}
+
+    private Patch(SlicedFile file) {
+        this.file = file;
+        for (Block block : file.blocks()) {
+            edits.add(new Edit(block.from(), block.to() - block.from(), new byte[0]));
+        }
+    }
+
+    /** A patch that takes every block out. */
+    public static Patch removing(SlicedFile file) {
+        return new Patch(file);
+    }
+
+    /** A patch that takes every block out and puts {@code insertions} in. */
+    public static Patch writing(SlicedFile file, List<Insertion> insertions) {
+        Patch patch = new Patch(file);
+        for (Insertion insertion : insertions) {
+            patch.edits.add(new Edit(insertion.door().offset(), 0, insertion.bytes(file.crlf())));
+        }
+        return patch;
+    }
+
+    /**
+     * Lines for one place in a file.
+     *
+     * @param door where they go
+     * @param stamp what marks them as Tranche's
+     * @param lines without endings
+     */
+    public record Insertion(SlicedLayer.Door door, BlockStamp stamp, List<String> lines) {
+        public Insertion {
+            lines = List.copyOf(lines);
+            for (String line : lines) {
+                if (line.indexOf('\n') >= 0 || line.indexOf('\r') >= 0) {
+                    throw new IllegalArgumentException("a line of G-code holds no line break: " + line);
+                }
+            }
+        }
+
+        private byte[] bytes(boolean crlf) {
+            String ending = crlf ? "\r\n" : "\n";
+            StringBuilder text = new StringBuilder(stamp.begin()).append(ending);
+            lines.forEach(l -> text.append(l).append(ending));
+            return text.append(stamp.end()).append(ending).toString().getBytes(StandardCharsets.US_ASCII);
+        }
+    }
+
+    /**
+     * Copies {@code original} with the edits made, in constant memory.
+     *
+     * @param original the bytes the file was surveyed from
+     */
+    public void copy(InputStream original, OutputStream out, Progress progress) throws IOException {
+        edits.sort(Comparator.comparingLong(Edit::offset).thenComparingLong(Edit::removed));
+        byte[] chunk = new byte[CHUNK];
+        long at = 0;
+        for (Edit edit : edits) {
+            at = pass(original, out, chunk, at, edit.offset(), progress);
+            out.write(edit.added());
+            original.skipNBytes(edit.removed());
+            at += edit.removed();
+        }
+        pass(original, out, chunk, at, file.size(), progress);
+        out.flush();
+    }
+
+    private long pass(InputStream in, OutputStream out, byte[] chunk, long from, long to, Progress progress)
+            throws IOException {
+        long at = from;
+        while (at < to) {
+            int read = in.read(chunk, 0, (int) Math.min(chunk.length, to - at));
+            if (read < 0) {
+                throw new EOFException("the file became shorter while it was copied");
+            }
+            out.write(chunk, 0, read);
+            at += read;
+            progress.at(at, file.size());
+        }
+        return at;
+    }
+
+    /** The patched file as bytes, for files known to be small. */
+    public byte[] applyTo(byte[] original) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream(original.length + 4096);
+        copy(new java.io.ByteArrayInputStream(original), out, Progress.UNHEARD);
+        return out.toByteArray();
+    }
+}

@@ -1,0 +1,88 @@
+package dev.tranche.core.gcode;
+
+import dev.tranche.core.units.Refusal;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What a G-code file turns out to hold. Blocks that Tranche wrote are told apart and count for nothing else.
+ *
+ * @param size bytes
+ * @param lines of text
+ * @param layers in the order of printing; never empty
+ * @param secondsBefore from the first line to the first plastic: heating, homing
+ * @param order how the print is built up
+ * @param stops commands that stop the machine or change tools, wherever they stand
+ * @param blocks that Tranche wrote earlier
+ * @param markers comments that number the layers, if there are any
+ * @param crlf whether lines end with CR LF
+ */
+public record SlicedFile(
+        long size,
+        long lines,
+        List<SlicedLayer> layers,
+        double secondsBefore,
+        Order order,
+        List<Stop> stops,
+        List<Block> blocks,
+        Optional<Markers> markers,
+        boolean crlf) {
+
+    /** How a print is built up. */
+    public enum Order {
+        LAYER_BY_LAYER,
+        OBJECT_AFTER_OBJECT,
+        SPIRAL
+    }
+
+    /**
+     * A command that stops the machine or changes the tool.
+     *
+     * @param text the line as it stands
+     * @param line from 1
+     * @param run index of the layer being printed, from 0; −1 before the first
+     */
+    public record Stop(String text, long line, int run) {}
+
+    /**
+     * Lines that Tranche put in.
+     *
+     * @param from offset of the first byte
+     * @param to offset after the last
+     * @param stamp whose plan, in which state
+     */
+    public record Block(long from, long to, BlockStamp stamp) {}
+
+    /**
+     * Comments equal but for one whole number that rises by one with each layer.
+     *
+     * @param example the first of them
+     * @param firstRun index of the layer it stands before
+     * @param firstNumber the number it holds
+     */
+    public record Markers(String example, int firstRun, long firstNumber) {}
+
+    /** Seconds from the first line to the last. */
+    public double seconds() {
+        return secondsBefore + layers.stream().mapToDouble(SlicedLayer::seconds).sum();
+    }
+
+    /** mm of filament. */
+    public double extruded() {
+        return layers.stream().mapToDouble(SlicedLayer::extruded).sum();
+    }
+
+    /**
+     * @throws Refusal if swaps at layers make no sense in this file
+     */
+    public void requireLayerByLayer() {
+        if (order == Order.OBJECT_AFTER_OBJECT) {
+            throw new Refusal("The G-code prints one object after another, so a layer comes many times; "
+                    + "slice it again with all objects printed together, layer by layer.");
+        }
+        if (order == Order.SPIRAL) {
+            throw new Refusal("The G-code rises while it extrudes, in a spiral, so it has no layers to stop between; "
+                    + "slice it again without the spiral.");
+        }
+    }
+}

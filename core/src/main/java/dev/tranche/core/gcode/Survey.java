@@ -1,0 +1,233 @@
+package dev.tranche.core.gcode;
+
+import dev.tranche.core.gcode.SlicedFile.Block;
+import dev.tranche.core.gcode.SlicedFile.Order;
+import dev.tranche.core.gcode.SlicedFile.Stop;
+import dev.tranche.core.gcode.SlicedLayer.Door;
+import dev.tranche.core.machine.Motion;
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Progress;
+import dev.tranche.core.units.Refusal;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.locationtech.jts.geom.Envelope;
+
+/** Reads a G-code file once, from end to end, in memory that does not grow with it. */
+public final class Survey {
+    private static final int MOST_RUNS = 100_000;
+    private static final int MOST_STOPS = 1_000;
+    private static final int REPORT_EVERY = 1 << 16;
+
+    private final GcodeScanner line;
+    private final Controller controller = new Controller();
+    private final MotionClock clock;
+    private final MarkerHunt markers = new MarkerHunt();
+    private final List<Run> runs = new ArrayList<>();
+    private final List<Stop> stops = new ArrayList<>();
+    private final List<Block> blocks = new ArrayList<>();
+    private Run run;
+    private Door door;
+    /** Whether plastic has come out since the last travel, so that the next travel is a door. */
+    private boolean plasticSinceDoor;
+
+    private long moves;
+    private long rising;
+    private int tool = -1;
+    private boolean crlf;
+    private long blockFrom;
+    private BlockStamp blockStamp;
+
+    private static final class Run {
+        final int micrometres;
+        final Optional<Door> door;
+        double extruded;
+        double minX = Double.POSITIVE_INFINITY;
+        double minY = Double.POSITIVE_INFINITY;
+        double maxX = Double.NEGATIVE_INFINITY;
+        double maxY = Double.NEGATIVE_INFINITY;
+
+        Run(int micrometres, Optional<Door> door) {
+            this.micrometres = micrometres;
+            this.door = door;
+        }
+
+        void include(double x, double y) {
+            minX = Math.min(minX, x);
+            maxX = Math.max(maxX, x);
+            minY = Math.min(minY, y);
+            maxY = Math.max(maxY, y);
+        }
+    }
+
+    private Survey(InputStream in, Motion motion) {
+        this.line = new GcodeScanner(in);
+        this.clock = new MotionClock(motion);
+    }
+
+    /**
+     * @param in read to its end and left open
+     * @param size bytes it will give, for progress
+     * @param motion of the printer that will run the file
+     * @throws Refusal if it is no G-code, or never extrudes
+     */
+    public static SlicedFile read(InputStream in, long size, Motion motion, Progress progress) throws IOException {
+        return new Survey(in, motion).run(size, progress);
+    }
+
+    private SlicedFile run(long size, Progress progress) throws IOException {
+        while (line.next()) {
+            if ((line.line() & REPORT_EVERY - 1) == 0) {
+                progress.at(Math.min(size, line.end()), size);
+            }
+            if (line.line() == 1) {
+                crlf = line.endsWithCrLf();
+            }
+            if (line.letter() == 0) {
+                comment();
+            } else if (blockStamp == null) {
+                command();
+            }
+        }
+        clock.stop();
+        if (blockStamp != null) {
+            throw Refusal.of(
+                    "The file ends inside lines that Tranche put in for swap %d; use an undamaged copy of it.",
+                    blockStamp.swap());
+        }
+        if (runs.isEmpty()) {
+            throw new Refusal(
+                    moves == 0
+                            ? "The file holds no moves (G0 or G1); it is no G-code. Choose the file your slicing program wrote."
+                            : "The file moves but never extrudes, so it prints nothing; slice the model again and choose that file.");
+        }
+        return new SlicedFile(
+                size,
+                line.line(),
+                layers(),
+                clock.seconds(0),
+                order(),
+                stops,
+                blocks,
+                markers.found(runs.size()),
+                crlf);
+    }
+
+    private void comment() {
+        if (!line.isComment()) {
+            return;
+        }
+        if (blockStamp != null) {
+            if (BlockStamp.isEnd(line.comment())) {
+                blocks.add(new Block(blockFrom, line.end(), blockStamp));
+                blockStamp = null;
+            }
+            return;
+        }
+        byte[] bytes = line.buffer();
+        int from = line.commentStart();
+        if (line.lineEnd() - from > 15 && bytes[from + 2] == 't' && bytes[from + 3] == 'r') {
+            Optional<BlockStamp> stamp = BlockStamp.beginning(line.comment());
+            if (stamp.isPresent()) {
+                blockStamp = stamp.get();
+                blockFrom = line.offset();
+                return;
+            }
+        }
+        markers.comment(bytes, from, line.lineEnd(), runs.size());
+    }
+
+    private void command() {
+        boolean move = line.letter() == 'G' && line.number() >= 0 && line.number() <= 3;
+        if (move && plasticSinceDoor && !line.has('E') && (line.has('X') || line.has('Y') || line.has('Z'))) {
+            door = new Door(line.offset(), line.line(), controller.state());
+            plasticSinceDoor = false;
+        }
+        switch (controller.execute(line)) {
+            case MOVE -> moved();
+            case DWELL, HEAT -> clock.pause(controller.pause(), runs.size());
+            case TOOL -> {
+                if (tool >= 0 && tool != line.number()) {
+                    stopFound();
+                }
+                tool = line.number();
+            }
+            case NONE -> {
+                if (line.letter() == 'M' && isStop(line.number())) {
+                    stopFound();
+                }
+            }
+        }
+    }
+
+    private static boolean isStop(int m) {
+        return m == 0 || m == 1 || m == 25 || m == 600;
+    }
+
+    private void stopFound() {
+        if (stops.size() < MOST_STOPS) {
+            stops.add(new Stop(line.text().strip(), line.line(), runs.size() - 1));
+        }
+    }
+
+    private void moved() {
+        moves++;
+        Controller c = controller;
+        double de = c.de();
+        double dx = c.dx();
+        double dy = c.dy();
+        if (de > 0 && c.length() > 0 && (dx != 0 || dy != 0)) {
+            if (c.dz() != 0) {
+                rising++;
+            }
+            int z = (int) Math.rint(Math.max(0, Math.min(10_000, c.z())) * 1000);
+            if (run == null || run.micrometres != z) {
+                begin(z);
+            }
+            run.extruded += de;
+            run.include(c.x() - dx, c.y() - dy);
+            run.include(c.x(), c.y());
+            plasticSinceDoor = true;
+        }
+        clock.move(dx, dy, c.dz(), de, c.length(), c.speed(), c.acceleration(), runs.size());
+    }
+
+    private void begin(int z) {
+        if (runs.size() == MOST_RUNS) {
+            throw Refusal.of(
+                    "The G-code has over %d layers by line %d; it is no layered print.", MOST_RUNS, line.line());
+        }
+        Optional<Door> here = plasticSinceDoor ? Optional.empty() : Optional.ofNullable(door);
+        run = new Run(z, here);
+        runs.add(run);
+    }
+
+    private List<SlicedLayer> layers() {
+        List<SlicedLayer> layers = new ArrayList<>(runs.size());
+        for (int i = 0; i < runs.size(); i++) {
+            Run r = runs.get(i);
+            layers.add(new SlicedLayer(
+                    Height.ofMicrometres(r.micrometres),
+                    r.extruded,
+                    clock.seconds(i + 1),
+                    new Envelope(r.minX, r.maxX, r.minY, r.maxY),
+                    r.door));
+        }
+        return List.copyOf(layers);
+    }
+
+    /** A first line of plastic higher than the first layer is a priming line, not an object. */
+    private Order order() {
+        if (rising > 100 && rising > moves / 4) {
+            return Order.SPIRAL;
+        }
+        for (int i = 2; i < runs.size(); i++) {
+            if (runs.get(i).micrometres < runs.get(i - 1).micrometres) {
+                return Order.OBJECT_AFTER_OBJECT;
+            }
+        }
+        return Order.LAYER_BY_LAYER;
+    }
+}

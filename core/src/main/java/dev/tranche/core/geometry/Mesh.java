@@ -1,0 +1,116 @@
+package dev.tranche.core.geometry;
+
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Refusal;
+import org.locationtech.jts.geom.Envelope;
+
+/**
+ * Triangles of one model, standing on the bed.
+ *
+ * <p>Corner {@code c} of triangle {@code t} is at index {@code 3 t + c} of each array; corners run
+ * counter-clockwise seen from outside. X and Y are mm in the model's own axes; Z is whole micrometres above the
+ * lowest corner, so that comparing a corner with a layer is exact. Moving a corner to the nearest micrometre
+ * shifts a wall by at most half of one, far below what a printer can place.
+ */
+public final class Mesh {
+    private final float[] x;
+    private final float[] y;
+    private final int[] z;
+    private final Envelope footprint;
+    private final Height height;
+    private final double lifted;
+
+    private Mesh(float[] x, float[] y, int[] z, Envelope footprint, int top, double lifted) {
+        this.x = x;
+        this.y = y;
+        this.z = z;
+        this.footprint = footprint;
+        this.height = Height.ofMicrometres(top);
+        this.lifted = lifted;
+    }
+
+    /**
+     * A mesh that takes over the three arrays and is set on the bed.
+     *
+     * @param z µm, from any origin; shifted in place so that the lowest corner is at 0
+     */
+    public static Mesh of(float[] x, float[] y, int[] z) {
+        if (x.length == 0) {
+            throw new Refusal("The model holds no triangles; export it again from the program that made it.");
+        }
+        if (x.length % 3 != 0 || y.length != x.length || z.length != x.length) {
+            throw new IllegalArgumentException("three corners a triangle, and as many X as Y as Z");
+        }
+        float minX = x[0];
+        float maxX = x[0];
+        float minY = y[0];
+        float maxY = y[0];
+        int minZ = z[0];
+        int maxZ = z[0];
+        for (int i = 1; i < x.length; i++) {
+            minX = Math.min(minX, x[i]);
+            maxX = Math.max(maxX, x[i]);
+            minY = Math.min(minY, y[i]);
+            maxY = Math.max(maxY, y[i]);
+            minZ = Math.min(minZ, z[i]);
+            maxZ = Math.max(maxZ, z[i]);
+        }
+        if (minZ != 0) {
+            for (int i = 0; i < z.length; i++) {
+                z[i] -= minZ;
+            }
+        }
+        if (maxZ == minZ) {
+            throw new Refusal("The model is flat: all its corners lie at one height; it cannot be printed in layers.");
+        }
+        return new Mesh(x, y, z, new Envelope(minX, maxX, minY, maxY), maxZ - minZ, -minZ / 1000.0);
+    }
+
+    public int triangles() {
+        return x.length / 3;
+    }
+
+    /** X of a corner, mm. */
+    public double x(int corner) {
+        return x[corner];
+    }
+
+    /** Y of a corner, mm. */
+    public double y(int corner) {
+        return y[corner];
+    }
+
+    /** Z of a corner above the bed, µm. */
+    public int z(int corner) {
+        return z[corner];
+    }
+
+    /** What the model covers of the XY plane, mm. */
+    public Envelope footprint() {
+        return new Envelope(footprint);
+    }
+
+    public Height height() {
+        return height;
+    }
+
+    /** By how many mm the file's Z had to be raised (or, if negative, lowered) to set the model on the bed. */
+    public double lifted() {
+        return lifted;
+    }
+
+    /**
+     * Enclosed volume by the divergence theorem, mm³: positive where facets face outwards. Meaningless for an
+     * open mesh.
+     */
+    public double volume() {
+        double sum = 0;
+        for (int i = 0; i < x.length; i += 3) {
+            double cross = (double) x[i] * ((double) y[i + 1] * z[i + 2] - (double) z[i + 1] * y[i + 2])
+                    + (double) y[i] * ((double) z[i + 1] * x[i + 2] - (double) x[i + 1] * z[i + 2])
+                    + (double) z[i] * ((double) x[i + 1] * y[i + 2] - (double) y[i + 1] * x[i + 2]);
+            sum += cross;
+        }
+        return sum / 6000;
+    }
+}

@@ -1,0 +1,159 @@
+package dev.tranche.core.geometry;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import org.locationtech.jts.geom.CoordinateXY;
+
+/**
+ * Joins the segments of one section into closed loops. Reused from plane to plane; not for two threads.
+ *
+ * <p>Segments are followed in their own direction where possible; where a facet was turned the wrong way the
+ * chain goes on against it, and the section is then filled by the even-odd rule. A chain that ends is joined to
+ * the nearest other loose end.
+ */
+final class OutlineTracer {
+    private final boolean insideOut;
+    private int size;
+    private double[] x = new double[0];
+    private double[] y = new double[0];
+    private int[] head = new int[0];
+    private int[] next = new int[0];
+    private boolean[] used = new boolean[0];
+    private int openEnds;
+    private boolean againstTheGrain;
+
+    OutlineTracer(boolean insideOut) {
+        this.insideOut = insideOut;
+    }
+
+    /** Forgets the last section and makes room for {@code most} segments. */
+    void begin(int most) {
+        size = 0;
+        openEnds = 0;
+        againstTheGrain = false;
+        if (x.length < 2 * most) {
+            int room = Math.max(64, 3 * most);
+            x = new double[room];
+            y = new double[room];
+            next = new int[room];
+            used = new boolean[room];
+        }
+    }
+
+    /** End {@code 2 s} is where segment {@code s} starts, {@code 2 s + 1} where it ends. */
+    void segment(double fromX, double fromY, double toX, double toY) {
+        if (fromX == toX && fromY == toY) {
+            return;
+        }
+        // Adding zero turns −0 into 0, which must hash alike.
+        x[2 * size] = fromX + 0.0;
+        y[2 * size] = fromY + 0.0;
+        x[2 * size + 1] = toX + 0.0;
+        y[2 * size + 1] = toY + 0.0;
+        size++;
+    }
+
+    Section finish() {
+        if (size == 0) {
+            return Section.EMPTY;
+        }
+        index();
+        List<CoordinateXY[]> loops = new ArrayList<>();
+        List<ArrayList<CoordinateXY>> chains = new ArrayList<>();
+        for (int s = 0; s < size; s++) {
+            if (!used[s]) {
+                trace(s, loops, chains);
+            }
+        }
+        closeByNearest(chains, loops);
+        return new Section(LoopNest.fill(loops, insideOut, againstTheGrain), openEnds);
+    }
+
+    private void index() {
+        int buckets = Integer.highestOneBit(Math.max(16, 4 * size - 1)) << 1;
+        if (head.length < buckets) {
+            head = new int[buckets];
+        }
+        Arrays.fill(head, -1);
+        Arrays.fill(used, 0, size, false);
+        for (int e = 2 * size - 1; e >= 0; e--) {
+            int bucket = bucket(x[e], y[e]);
+            next[e] = head[bucket];
+            head[bucket] = e;
+        }
+    }
+
+    private int bucket(double px, double py) {
+        long h = Double.doubleToRawLongBits(px) * 0x9E3779B97F4A7C15L + Double.doubleToRawLongBits(py);
+        h ^= h >>> 32;
+        h *= 0xD6E8FEB86659FD93L;
+        return (int) (h >>> 32) & head.length - 1;
+    }
+
+    private void trace(int segment, List<CoordinateXY[]> loops, List<ArrayList<CoordinateXY>> chains) {
+        ArrayList<CoordinateXY> path = new ArrayList<>();
+        path.add(new CoordinateXY(x[2 * segment], y[2 * segment]));
+        int end = 2 * segment + 1;
+        used[segment] = true;
+        while (true) {
+            path.add(new CoordinateXY(x[end], y[end]));
+            if (path.get(0).equals2D(path.get(path.size() - 1))) {
+                loops.add(path.toArray(CoordinateXY[]::new));
+                return;
+            }
+            int follow = following(end);
+            if (follow < 0) {
+                chains.add(path);
+                return;
+            }
+            used[follow >> 1] = true;
+            againstTheGrain |= (follow & 1) == 1;
+            end = follow ^ 1;
+        }
+    }
+
+    /** The end of an unused segment that lies where {@code end} lies; a start if there is one; else −1. */
+    private int following(int end) {
+        int reversed = -1;
+        for (int e = head[bucket(x[end], y[end])]; e >= 0; e = next[e]) {
+            if (!used[e >> 1] && x[e] == x[end] && y[e] == y[end]) {
+                if ((e & 1) == 0) {
+                    return e;
+                }
+                reversed = e;
+            }
+        }
+        return reversed;
+    }
+
+    /** Joins loose chains nose to tail, always the nearest first, until all are closed. */
+    private void closeByNearest(List<ArrayList<CoordinateXY>> chains, List<CoordinateXY[]> loops) {
+        while (!chains.isEmpty()) {
+            ArrayList<CoordinateXY> path = chains.remove(chains.size() - 1);
+            while (true) {
+                CoordinateXY tail = path.get(path.size() - 1);
+                double nearest = tail.distance(path.get(0));
+                ArrayList<CoordinateXY> best = null;
+                for (ArrayList<CoordinateXY> other : chains) {
+                    double distance = tail.distance(other.get(0));
+                    if (distance < nearest) {
+                        nearest = distance;
+                        best = other;
+                    }
+                }
+                if (best == null) {
+                    break;
+                }
+                chains.remove(best);
+                openEnds += nearest > 0 ? 1 : 0;
+                path.addAll(best);
+            }
+            openEnds += path.get(path.size() - 1).equals2D(path.get(0)) ? 0 : 1;
+            path.add(new CoordinateXY(path.get(0)));
+            if (path.size() > 3) {
+                loops.add(path.toArray(CoordinateXY[]::new));
+            }
+        }
+    }
+}

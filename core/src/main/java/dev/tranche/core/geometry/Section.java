@@ -1,0 +1,79 @@
+package dev.tranche.core.geometry;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.LineString;
+import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Polygon;
+
+/**
+ * The model cut level at one height.
+ *
+ * @param outline valid polygons with holes, mm; empty where the plane misses the model
+ * @param openEnds places where the mesh was open and the outline was closed by a straight line; 0 if watertight
+ */
+public record Section(MultiPolygon outline, int openEnds) {
+    static final GeometryFactory PLANE = new GeometryFactory();
+
+    /** A section in which nothing is solid. */
+    public static final Section EMPTY = new Section(PLANE.createMultiPolygon(), 0);
+
+    /** Solid area, mm². */
+    public double area() {
+        return outline.getArea();
+    }
+
+    /** Length of all outlines, holes included, mm. */
+    public double perimeter() {
+        return outline.getLength();
+    }
+
+    /**
+     * Where a line parallel to the X axis runs through plastic.
+     *
+     * @param y mm; a line through a corner is taken as just above it
+     * @return ascending, disjoint stretches of X, mm
+     */
+    public List<Span> spansAt(double y) {
+        double[] crossings = new double[16];
+        int n = 0;
+        for (int p = 0; p < outline.getNumGeometries(); p++) {
+            Polygon polygon = (Polygon) outline.getGeometryN(p);
+            for (int r = -1; r < polygon.getNumInteriorRing(); r++) {
+                LineString ring = r < 0 ? polygon.getExteriorRing() : polygon.getInteriorRingN(r);
+                Coordinate[] points = ring.getCoordinates();
+                for (int i = 1; i < points.length; i++) {
+                    Coordinate a = points[i - 1];
+                    Coordinate b = points[i];
+                    if (a.y > y != b.y > y) {
+                        if (n == crossings.length) {
+                            crossings = Arrays.copyOf(crossings, 2 * n);
+                        }
+                        crossings[n++] = a.x + (b.x - a.x) * ((y - a.y) / (b.y - a.y));
+                    }
+                }
+            }
+        }
+        Arrays.sort(crossings, 0, n);
+        List<Span> spans = new ArrayList<>(n / 2);
+        for (int i = 0; i + 1 < n; i += 2) {
+            spans.add(new Span(crossings[i], crossings[i + 1]));
+        }
+        return spans;
+    }
+
+    /** {@code geometry}'s polygons, whatever it is made of. */
+    static MultiPolygon polygonsOf(Geometry geometry) {
+        List<Polygon> polygons = new ArrayList<>();
+        for (int i = 0; i < geometry.getNumGeometries(); i++) {
+            if (geometry.getGeometryN(i) instanceof Polygon polygon && !polygon.isEmpty()) {
+                polygons.add(polygon);
+            }
+        }
+        return PLANE.createMultiPolygon(polygons.toArray(Polygon[]::new));
+    }
+}

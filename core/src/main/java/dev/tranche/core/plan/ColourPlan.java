@@ -1,0 +1,164 @@
+package dev.tranche.core.plan;
+
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.layer.Snap;
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Refusal;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * The colours of a print by height.
+ *
+ * @param layers heights of the layers
+ * @param starts where colours start: the first at 0, then strictly rising
+ * @param palette spools in the order in which the plan first used them; a spool's letter is its place here, and
+ *     it keeps its place while the plan lives
+ */
+public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<SpoolId> palette) {
+    /** As many as there are letters. */
+    public static final int MOST_SPOOLS = 26;
+
+    private static final int MOST_STARTS = 500;
+
+    public ColourPlan {
+        starts = List.copyOf(starts);
+        palette = List.copyOf(palette);
+        if (starts.isEmpty() || !starts.get(0).wished().equals(Height.ZERO)) {
+            throw new IllegalArgumentException("the first colour starts at the bed");
+        }
+        for (int i = 1; i < starts.size(); i++) {
+            if (!starts.get(i).wished().isAbove(starts.get(i - 1).wished())) {
+                throw new IllegalArgumentException("colour starts must rise: " + starts);
+            }
+        }
+        for (ColourStart start : starts) {
+            if (!palette.contains(start.spool())) {
+                throw new IllegalArgumentException("no letter for " + start.spool());
+            }
+        }
+    }
+
+    /** One colour from the bed up. */
+    public static ColourPlan of(LayerSettings layers, SpoolId spool) {
+        return new ColourPlan(layers, List.of(new ColourStart(Height.ZERO, spool)), List.of(spool));
+    }
+
+    /** The letter of a spool of this plan: A, B, C… */
+    public char letter(SpoolId spool) {
+        int place = palette.indexOf(spool);
+        if (place < 0) {
+            throw new IllegalArgumentException("not in this plan: " + spool);
+        }
+        return (char) ('A' + place);
+    }
+
+    /** Starts {@code spool} at {@code height}; a start already at exactly that height is recoloured. */
+    public ColourPlan startAt(Height height, SpoolId spool, LayerGrid grid) {
+        grid.snap(height);
+        List<ColourStart> changed = new ArrayList<>(starts);
+        changed.removeIf(s -> s.wished().equals(height));
+        int at = 0;
+        while (at < changed.size() && height.isAbove(changed.get(at).wished())) {
+            at++;
+        }
+        changed.add(at, new ColourStart(height, spool));
+        if (changed.size() > MOST_STARTS) {
+            throw Refusal.of("A plan holds at most %d colour starts; merge some first.", MOST_STARTS);
+        }
+        return with(changed, spool);
+    }
+
+    /** Moves start {@code index}, not the first, between its neighbours. */
+    public ColourPlan move(int index, Height height, LayerGrid grid) {
+        if (index == 0) {
+            throw new Refusal("The first colour starts at the bed and cannot be moved; recolour it instead.");
+        }
+        require(index);
+        grid.snap(height);
+        if (!height.isAbove(starts.get(index - 1).wished())) {
+            throw Refusal.of(
+                    "%s mm is not above the border below it at %s mm; merge that colour first.",
+                    height, starts.get(index - 1).wished());
+        }
+        if (index + 1 < starts.size() && !starts.get(index + 1).wished().isAbove(height)) {
+            throw Refusal.of(
+                    "%s mm is not below the border above it at %s mm; merge that colour first.",
+                    height, starts.get(index + 1).wished());
+        }
+        List<ColourStart> changed = new ArrayList<>(starts);
+        changed.set(index, new ColourStart(height, starts.get(index).spool()));
+        return new ColourPlan(layers, changed, palette);
+    }
+
+    /** Gives start {@code index} another spool. */
+    public ColourPlan recolour(int index, SpoolId spool) {
+        require(index);
+        List<ColourStart> changed = new ArrayList<>(starts);
+        changed.set(index, new ColourStart(starts.get(index).wished(), spool));
+        return with(changed, spool);
+    }
+
+    /** Lets the colour below start {@code index} go on over it; merging the lowest lets the one above begin at the bed. */
+    public ColourPlan merge(int index) {
+        require(index);
+        if (starts.size() == 1) {
+            throw new Refusal("This is the only colour of the plan; recolour it instead.");
+        }
+        List<ColourStart> changed = new ArrayList<>(starts);
+        changed.remove(index);
+        if (index == 0) {
+            changed.set(0, new ColourStart(Height.ZERO, changed.get(0).spool()));
+        }
+        return new ColourPlan(layers, changed, palette);
+    }
+
+    public ColourPlan withLayers(LayerSettings settings) {
+        return new ColourPlan(settings, starts, palette);
+    }
+
+    /**
+     * The tranches these starts make on {@code grid}, from the bed up: they cover all layers without gap or
+     * overlap. A start that falls on the same layer as the next, or above the print, makes none.
+     */
+    public List<Tranche> tranches(LayerGrid grid) {
+        List<Tranche> tranches = new ArrayList<>();
+        int above = grid.count() + 1;
+        for (int i = starts.size() - 1; i >= 0; i--) {
+            ColourStart start = starts.get(i);
+            if (i > 0 && !fits(start, grid)) {
+                continue;
+            }
+            Snap snap = i == 0 ? new Snap(1, Height.ZERO, Height.ZERO) : grid.snap(start.wished());
+            if (snap.layer() < above) {
+                tranches.add(0, new Tranche(i, start.spool(), snap.layer(), above - 1, snap));
+                above = snap.layer();
+            }
+        }
+        return List.copyOf(tranches);
+    }
+
+    private static boolean fits(ColourStart start, LayerGrid grid) {
+        int last = grid.count();
+        int middle = grid.bottom(last).micrometres() + grid.top(last).micrometres();
+        return 2 * start.wished().micrometres() < middle;
+    }
+
+    private ColourPlan with(List<ColourStart> changed, SpoolId spool) {
+        if (palette.contains(spool)) {
+            return new ColourPlan(layers, changed, palette);
+        }
+        if (palette.size() == MOST_SPOOLS) {
+            throw Refusal.of("A plan holds at most %d spools; use one that it has.", MOST_SPOOLS);
+        }
+        List<SpoolId> more = new ArrayList<>(palette);
+        more.add(spool);
+        return new ColourPlan(layers, changed, more);
+    }
+
+    private void require(int index) {
+        if (index < 0 || index >= starts.size()) {
+            throw Refusal.of("There is no colour number %d in this plan any more; reload the page.", index + 1);
+        }
+    }
+}

@@ -1,0 +1,22 @@
+package dev.tranche.core.purge;
+
+import dev.tranche.core.units.Volume;
+
+/**
+ * The purge between two spools and how it came about.
+ *
+ * @param volume to push through: V₀ ln(1/c*) rounded up to whole mm³, times the factors
+ * @param cleanShare c*, the largest share of the old colour that cannot be told from the new one; 1 if none needs
+ *     to be cleared
+ * @param difference CIEDE2000 between the two colours unmixed
+ * @param unscaled the volume before the factors
+ * @param materialFactor 1, or more when the two are of different classes of plastic
+ * @param planFactor what the plan multiplies every purge by
+ */
+public record Purge(
+        Volume volume,
+        double cleanShare,
+        double difference,
+        Volume unscaled,
+        double materialFactor,
+        double planFactor) {}

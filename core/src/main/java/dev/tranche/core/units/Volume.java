@@ -1,0 +1,39 @@
+package dev.tranche.core.units;
+
+/**
+ * A volume of plastic.
+ *
+ * @param cubicMillimetres mm³, finite, not negative
+ */
+public record Volume(double cubicMillimetres) implements Comparable<Volume> {
+    public static final Volume NONE = new Volume(0);
+
+    public Volume {
+        if (!(cubicMillimetres >= 0) || Double.isInfinite(cubicMillimetres)) {
+            throw Refusal.of("A volume of %s mm³ cannot be; give 0 or more.", cubicMillimetres);
+        }
+    }
+
+    public Volume plus(Volume other) {
+        return new Volume(cubicMillimetres + other.cubicMillimetres);
+    }
+
+    public Volume times(double factor) {
+        return new Volume(cubicMillimetres * factor);
+    }
+
+    /**
+     * Mass of this volume of a material.
+     *
+     * @param density g/cm³
+     * @return grams
+     */
+    public double grams(double density) {
+        return cubicMillimetres * density / 1000;
+    }
+
+    @Override
+    public int compareTo(Volume other) {
+        return Double.compare(cubicMillimetres, other.cubicMillimetres);
+    }
+}

@@ -1,0 +1,22 @@
+package dev.tranche.core.units;
+
+/** How text that came from outside may be repeated in a sentence or written into a line of a file. */
+public final class Words {
+    private Words() {}
+
+    /** At most 40 characters of {@code text} on one line, for quoting in a message. */
+    public static String quoted(String text) {
+        String line = oneLine(text == null ? "" : text);
+        return line.length() <= 40 ? line : line.substring(0, 39) + "…";
+    }
+
+    /** {@code text} with every run of control characters, line breaks included, made one space. */
+    public static String oneLine(String text) {
+        return text.replaceAll("[\\p{Cntrl}\\u2028\\u2029]+", " ").strip();
+    }
+
+    /** A count with its noun: {@code 1 swap}, {@code 3 swaps}. */
+    public static String count(long number, String noun) {
+        return number + " " + noun + (number == 1 ? "" : "s");
+    }
+}

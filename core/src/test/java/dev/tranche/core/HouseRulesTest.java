@@ -1,0 +1,41 @@
+package dev.tranche.core;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchRule;
+
+/** The core computes: it draws, stores and serves nothing, and its packages form no circle. */
+@AnalyzeClasses(packages = "dev.tranche.core", importOptions = ImportOption.DoNotIncludeTests.class)
+class HouseRulesTest {
+    @ArchTest
+    static final ArchRule THE_CORE_IS_PLAIN_JAVA_AND_JTS = com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes()
+            .should()
+            .onlyDependOnClassesThat()
+            .resideInAnyPackage(
+                    "dev.tranche.core..",
+                    "java.lang..",
+                    "java.util..",
+                    "java.io..",
+                    "java.nio..",
+                    "java.math..",
+                    "java.time..",
+                    "java.text..",
+                    "java.security..",
+                    "org.locationtech.jts..");
+
+    @ArchTest
+    static final ArchRule PACKAGES_FORM_NO_CIRCLE =
+            slices().matching("dev.tranche.core.(*)..").should().beFreeOfCycles();
+
+    @ArchTest
+    static final ArchRule MESHES_AND_LAYERS_KNOW_NOTHING_OF_COLOURS_OR_MACHINES = noClasses()
+            .that()
+            .resideInAnyPackage("dev.tranche.core.geometry", "dev.tranche.core.layer", "dev.tranche.core.format")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("dev.tranche.core.colour", "dev.tranche.core.machine", "dev.tranche.core.plan");
+}

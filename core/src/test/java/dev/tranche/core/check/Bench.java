@@ -1,0 +1,117 @@
+package dev.tranche.core.check;
+
+import dev.tranche.core.estimate.BasePrint;
+import dev.tranche.core.estimate.Estimator;
+import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.estimate.PrintSettings;
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.gcode.Survey;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Section;
+import dev.tranche.core.geometry.SectionSweep;
+import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.handoff.SwapWriter;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Motion;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.machine.Printers;
+import dev.tranche.core.macro.SwapMacro;
+import dev.tranche.core.macro.SwapMethod;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plan.Spools;
+import dev.tranche.core.purge.PurgeModel;
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Progress;
+import dev.tranche.core.units.Refusal;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+
+/** A tile of 20 × 20 × 2 mm with an upper step to 3 mm, planned on a test printer; parts can be exchanged. */
+public final class Bench {
+    public Printer printer = Printers.plain();
+    public SwapMacro macro = SwapMacro.ready(SwapMethod.PAUSE_AND_PARK);
+    public Map<SpoolId, Spool> shelf = new HashMap<>(Spools.SHELF);
+    public ColourPlan plan = ColourPlan.of(LayerSettings.COMMON, Spools.SOOT.id());
+    public Mesh mesh =
+            new Shapes().box(0, 0, 0, 20, 20, 2).box(5, 5, 2, 10, 10, 1).mesh();
+    public Optional<SlicedFile> file = Optional.empty();
+    public Optional<String> written = Optional.empty();
+    public LayerGrid grid = plan.layers().on(mesh.height());
+
+    public Bench start(double height, Spool spool) {
+        plan = plan.startAt(Height.ofMillimetres(height), spool.id(), grid);
+        return this;
+    }
+
+    public Bench sliced(SmallGcode gcode) {
+        return sliced(gcode.bytes());
+    }
+
+    public Bench sliced(byte[] bytes) {
+        try {
+            file = Optional.of(
+                    Survey.read(new ByteArrayInputStream(bytes), bytes.length, Motion.COMMON, Progress.UNHEARD));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return this;
+    }
+
+    public List<Section> sections() {
+        return SectionSweep.cut(mesh, grid.middles(), Progress.UNHEARD);
+    }
+
+    public Optional<GridMatch> match() {
+        try {
+            return file.map(f -> GridMatch.of(f, grid));
+        } catch (Refusal refusal) {
+            return Optional.empty();
+        }
+    }
+
+    public Ledger ledger() {
+        BasePrint base = match().map(m -> BasePrint.from(m, printer.filament()))
+                .orElseGet(() -> BasePrint.from(sections(), grid, printer, PrintSettings.COMMON));
+        return new Estimator(printer, macro, PurgeModel.usual(printer.deadVolume()), new Coordinate(110, 110))
+                .ledger(plan, grid, shelf, base, match());
+    }
+
+    public SwapWriter writer() {
+        return new SwapWriter("plan-1", plan, printer, macro);
+    }
+
+    public PlanFacts facts() {
+        Ledger ledger = ledger();
+        return new PlanFacts(
+                "plan-1",
+                writer().state(ledger),
+                plan,
+                grid,
+                plan.tranches(grid),
+                sections(),
+                new Envelope(100, 120, 100, 120),
+                printer,
+                macro,
+                shelf,
+                ledger,
+                file,
+                match(),
+                written);
+    }
+
+    public List<Finding> findings() {
+        return Checks.run(facts());
+    }
+}

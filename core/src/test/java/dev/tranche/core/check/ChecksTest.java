@@ -1,0 +1,171 @@
+package dev.tranche.core.check;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.machine.Abilities;
+import dev.tranche.core.machine.Point;
+import dev.tranche.core.machine.Printers;
+import dev.tranche.core.macro.Step;
+import dev.tranche.core.macro.SwapMacro;
+import dev.tranche.core.macro.SwapMethod;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Material;
+import dev.tranche.core.plan.Spools;
+import dev.tranche.core.units.Height;
+import java.io.IOException;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+
+class ChecksTest {
+    private static Bench twoColours() {
+        return new Bench().start(2, Spools.CHALK);
+    }
+
+    private static Finding only(Bench bench, String key) {
+        List<Finding> found =
+                bench.findings().stream().filter(f -> f.key().startsWith(key)).toList();
+        assertThat(found).as(key + " in " + bench.findings()).hasSize(1);
+        return found.get(0);
+    }
+
+    private static void none(Bench bench, String key) {
+        assertThat(bench.findings()).noneMatch(f -> f.key().startsWith(key));
+    }
+
+    @Test
+    void a_sound_plan_has_nothing_but_the_reminder_of_the_first_spool() {
+        assertThat(twoColours().findings()).extracting(Finding::key).containsExactly("first-spool");
+        assertThat(only(twoColours(), "first-spool").sentence()).contains("Load A Soot before you start");
+    }
+
+    @Test
+    void a_file_that_stops_at_the_start_is_said_to() {
+        Bench bench = twoColours().sliced(new SmallGcode().line("M0").grid(0.2, 0.2, 15));
+        assertThat(only(bench, "first-spool").sentence()).contains("the file stops for it");
+        none(bench, "stops-in-file");
+    }
+
+    @Test
+    void a_border_off_the_grid_by_more_than_a_quarter_layer_is_mended_by_its_button() {
+        Bench bench = new Bench().start(1.33, Spools.CHALK);
+        Finding finding = only(bench, "off-grid");
+        assertThat(finding.severity()).isEqualTo(Severity.WARN);
+        assertThat(finding.sentence()).contains("1.33 mm").contains("1.40 mm").contains("0.07 mm higher");
+        assertThat(finding.layer()).hasValue(8);
+        bench.plan = finding.fix().orElseThrow().change().apply(bench.plan);
+        none(bench, "off-grid");
+        none(new Bench().start(1.44, Spools.CHALK), "off-grid");
+    }
+
+    @Test
+    void the_same_spool_on_both_sides_of_a_border_can_be_merged() {
+        Bench bench = twoColours().start(1, Spools.SOOT);
+        bench.plan = only(bench, "same-spool").fix().orElseThrow().change().apply(bench.plan);
+        none(bench, "same-spool");
+        assertThat(bench.plan.starts()).hasSize(2);
+    }
+
+    @Test
+    void a_colour_that_gets_no_layer_is_said_and_can_be_removed() {
+        Bench bench = twoColours().start(2.02, Spools.BURGUNDY);
+        assertThat(only(bench, "no-layer").sentence()).contains("B Chalk").contains("same layer");
+        Bench lower = twoColours();
+        lower.mesh = new Shapes().box(0, 0, 0, 20, 20, 1).mesh();
+        lower.grid = LayerSettings.COMMON.on(lower.mesh.height());
+        Finding finding = only(lower, "no-layer");
+        assertThat(finding.sentence()).contains("model ends at 1.00 mm");
+        lower.plan = finding.fix().orElseThrow().change().apply(lower.plan);
+        none(lower, "no-layer");
+    }
+
+    @Test
+    void a_spool_with_too_little_left_stops_the_plan() {
+        Bench bench = twoColours();
+        bench.shelf.put(Spools.CHALK.id(), Spools.spool(2, "Chalk", "#F4F1E8", Material.PLA, 0.5));
+        Finding finding = only(bench, "not-enough-B");
+        assertThat(finding.severity()).isEqualTo(Severity.STOP);
+        assertThat(finding.sentence()).contains("has 0.5 g left");
+        assertThat(bench.findings().get(0)).isEqualTo(finding);
+    }
+
+    @Test
+    void the_park_spot_must_be_there_on_the_bed_and_beside_the_part() {
+        Bench missing = twoColours();
+        missing.printer = Printers.parkingAt(missing.printer, Optional.empty());
+        only(missing, "no-park-spot");
+        Bench over = twoColours();
+        over.printer = Printers.parkingAt(over.printer, Optional.of(new Point(110, 105)));
+        assertThat(only(over, "park-over-part").sentence()).contains("X 110 Y 105");
+        Bench off = twoColours();
+        off.printer = Printers.parkingAt(off.printer, Optional.of(new Point(400, 5)));
+        only(off, "park-off-bed");
+        only(off, "macro-fault");
+        Bench oneColour = new Bench();
+        oneColour.printer = missing.printer;
+        none(oneColour, "no-park-spot");
+    }
+
+    @Test
+    void a_missing_ability_stops_the_plan_if_it_is_the_one_that_waits() {
+        Bench bench = twoColours();
+        bench.printer = Printers.with(bench.printer, Abilities.of("M117", "M109 S"));
+        assertThat(only(bench, "missing-M0").severity()).isEqualTo(Severity.STOP);
+        assertThat(only(bench, "missing-M300").severity()).isEqualTo(Severity.WARN);
+    }
+
+    @Test
+    void a_macro_that_never_stops_and_a_heater_that_gives_up_are_seen() {
+        Bench bench = twoColours();
+        bench.macro = new SwapMacro(SwapMethod.PAUSE_AND_PARK, List.of(new Step.Lift(5)));
+        only(bench, "no-stop");
+        Bench cold = twoColours();
+        cold.printer = Printers.waiting(cold.printer, Duration.ofSeconds(60));
+        only(cold, "heater-limit");
+    }
+
+    @Test
+    void a_model_that_is_open_or_too_large_is_seen() {
+        Bench open = new Bench();
+        open.mesh = new Shapes().box(0, 0, 0, 20, 20, 3).dropLastTriangle().mesh();
+        assertThat(only(open, "open-mesh").layer()).hasValue(1);
+        Bench high = new Bench();
+        high.mesh = new Shapes().box(0, 0, 0, 20, 20, 300).mesh();
+        high.grid = LayerSettings.COMMON.on(high.mesh.height());
+        only(high, "too-high");
+    }
+
+    @Test
+    void a_file_on_other_layers_is_refused_and_stops_in_it_are_named() {
+        Bench bench = twoColours().sliced(new SmallGcode().grid(0.3, 0.2, 15));
+        assertThat(only(bench, "other-layers").severity()).isEqualTo(Severity.STOP);
+        Bench stops =
+                twoColours().sliced(new SmallGcode().layers(0.2).line("M600").grid(0.4, 0.2, 14));
+        assertThat(only(stops, "stops-in-file").sentence()).contains("1 stop").contains("M600");
+    }
+
+    @Test
+    void a_file_older_than_the_plan_is_seen() throws IOException {
+        Bench bench = twoColours();
+        byte[] original = new SmallGcode().grid(0.2, 0.2, 15).bytes();
+        bench.sliced(original);
+        byte[] written = bench.writer()
+                .patch(bench.match().orElseThrow(), bench.ledger())
+                .applyTo(original);
+        bench.sliced(written);
+        none(bench, "older-than-plan");
+        bench.written = Optional.of(bench.facts().state());
+        none(bench, "written-before-change");
+        bench.plan = bench.plan.recolour(1, Spools.BURGUNDY.id());
+        only(bench, "older-than-plan");
+        only(bench, "written-before-change");
+    }
+
+    @Test
+    void heights_are_those_of_the_grid() {
+        assertThat(twoColours().facts().tranches().get(1).start().actual()).isEqualTo(Height.ofMillimetres(2));
+    }
+}

@@ -1,0 +1,81 @@
+package dev.tranche.core.colour;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.core.units.Refusal;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.DoubleRange;
+import net.jqwik.api.constraints.IntRange;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvFileSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class ColourTest {
+    /** The 34 pairs of Sharma, Wu and Dalal, Color Research & Application 30 (2005), table 1. */
+    @ParameterizedTest
+    @CsvFileSource(resources = "/ciede2000.csv")
+    void colour_difference_agrees_with_the_published_pairs(
+            double l1, double a1, double b1, double l2, double a2, double b2, double difference) {
+        Lab one = new Lab(l1, a1, b1);
+        Lab two = new Lab(l2, a2, b2);
+        assertThat(one.differenceTo(two)).isCloseTo(difference, within(0.00005));
+        assertThat(two.differenceTo(one)).isCloseTo(difference, within(0.00005));
+    }
+
+    @Test
+    void white_grey_and_the_primaries_have_their_known_lab_values() {
+        // sRGB primaries in L*a*b* (D65, 2°) as colour handbooks list them; from memory, to 0.1.
+        assertLab("#FFFFFF", 100, 0, 0);
+        assertLab("#000000", 0, 0, 0);
+        assertLab("#808080", 53.6, 0, 0);
+        assertLab("#FF0000", 53.2, 80.1, 67.2);
+        assertLab("#00FF00", 87.7, -86.2, 83.2);
+        assertLab("#0000FF", 32.3, 79.2, -107.9);
+    }
+
+    private static void assertLab(String hex, double l, double a, double b) {
+        Lab lab = Srgb.parse(hex).lab();
+        assertThat(lab.lightness()).isCloseTo(l, within(0.06));
+        assertThat(lab.a()).isCloseTo(a, within(0.06));
+        assertThat(lab.b()).isCloseTo(b, within(0.06));
+    }
+
+    @Property
+    void a_colour_survives_linear_light(
+            @ForAll @IntRange(max = 255) int r,
+            @ForAll @IntRange(max = 255) int g,
+            @ForAll @IntRange(max = 255) int b) {
+        Srgb colour = new Srgb(r, g, b);
+        assertThat(Srgb.of(colour.linear())).isEqualTo(colour);
+        assertThat(Srgb.parse(colour.hex())).isEqualTo(colour);
+    }
+
+    @Property
+    void a_mix_lies_between_its_parts_and_nearer_the_darker(
+            @ForAll @DoubleRange(min = 0.02, max = 0.95) double first,
+            @ForAll @DoubleRange(min = 0.02, max = 0.95) double second,
+            @ForAll @DoubleRange(min = 0, max = 1) double share) {
+        double mixed = Melt.mix(grey(first), grey(second), share).red();
+        assertThat(mixed).isBetween(Math.min(first, second) - 1e-9, Math.max(first, second) + 1e-9);
+        assertThat(mixed).isLessThanOrEqualTo(share * first + (1 - share) * second + 1e-9);
+    }
+
+    private static LinearRgb grey(double reflectance) {
+        return new LinearRgb(reflectance, reflectance, reflectance);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"red", "#12345", "#GGGGGG", "#1234567", "javascript:"})
+    void what_is_no_colour_is_refused(String text) {
+        assertThatThrownBy(() -> Srgb.parse(text)).isInstanceOf(Refusal.class).hasMessageContaining("#RRGGBB");
+    }
+
+    @Test
+    void a_missing_colour_is_asked_for() {
+        assertThatThrownBy(() -> Srgb.parse("")).isInstanceOf(Refusal.class).hasMessageContaining("needs a colour");
+    }
+}

@@ -1,0 +1,111 @@
+package dev.tranche.core.estimate;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.core.check.Bench;
+import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.plan.Spools;
+import org.junit.jupiter.api.Test;
+
+class LedgerTest {
+    private static Bench three() {
+        return new Bench().start(1, Spools.CHALK).start(2, Spools.BURGUNDY);
+    }
+
+    @Test
+    void three_tranches_are_two_swaps() {
+        // Common practice, whatever the number of copies.
+        Ledger ledger = three().ledger();
+        assertThat(ledger.swaps()).extracting(Swap::layer).containsExactly(6, 11);
+        assertThat(ledger.swaps()).extracting(s -> s.height().toString()).containsExactly("1.00", "2.00");
+        assertThat(ledger.swapCount().value()).isEqualTo(2);
+    }
+
+    @Test
+    void the_same_spool_above_a_border_is_no_swap() {
+        assertThat(new Bench().start(1, Spools.SOOT).ledger().swaps()).isEmpty();
+    }
+
+    @Test
+    void parts_add_up_to_totals_to_the_last_gram_and_second() {
+        for (Bench bench : new Bench[] {three(), three().sliced(new SmallGcode().grid(0.2, 0.2, 15))}) {
+            Ledger ledger = bench.ledger();
+            assertThat(ledger.timePerColour().value()).isCloseTo(ledger.totalSeconds(), within(1e-6));
+            assertThat(ledger.totalTime().value()).isCloseTo(ledger.totalSeconds(), within(1e-6));
+            double purge = ledger.swaps().stream()
+                    .mapToDouble(s -> s.purge().volume().cubicMillimetres())
+                    .sum();
+            assertThat(ledger.uses().stream()
+                            .mapToDouble(u -> u.purge().cubicMillimetres())
+                            .sum())
+                    .isCloseTo(purge, within(1e-9));
+            assertThat(bench.printer
+                            .filament()
+                            .volume(ledger.purgeLength().value())
+                            .cubicMillimetres())
+                    .isCloseTo(purge, within(1e-6));
+            double plastic = ledger.base().before().plastic().cubicMillimetres()
+                    + ledger.base().layers().stream()
+                            .mapToDouble(l -> l.plastic().cubicMillimetres())
+                            .sum();
+            assertThat(ledger.uses().stream()
+                            .mapToDouble(u -> u.plastic().cubicMillimetres())
+                            .sum())
+                    .isCloseTo(plastic, within(1e-6));
+        }
+    }
+
+    @Test
+    void a_swap_starts_when_the_layers_and_swaps_before_it_are_done() {
+        Ledger ledger = three().ledger();
+        Swap second = ledger.swaps().get(1);
+        assertThat(second.startsAt())
+                .isCloseTo(
+                        ledger.base().secondsUntil(11) + ledger.swaps().get(0).seconds(), within(1e-9));
+        assertThat(ledger.addedSeconds()).isGreaterThan(180);
+    }
+
+    @Test
+    void money_is_mass_times_price() {
+        SpoolUse use = three().ledger().uses().get(1);
+        // 456 mm³ of PLA at 1.24 g/cm³ and 20 a kilogram, from domain check values ± 1 mm³.
+        assertThat(use.purge().cubicMillimetres()).isCloseTo(456, within(1.0));
+        assertThat(use.purgeCost().doubleValue()).isCloseTo(456 * 1.24 / 1000 * 20 / 1000, within(0.0001));
+    }
+
+    @Test
+    void a_solid_tile_is_estimated_from_its_walls_shells_and_infill() {
+        Bench bench = new Bench();
+        BasePrint base = BasePrint.from(bench.sections(), bench.grid, bench.printer, PrintSettings.COMMON);
+        // Layer 1 is all shell: 20 × 20 × 0.2 mm³ of plastic, printed at 0.45 × 0.2 × 50 mm³/s.
+        assertThat(base.layers().get(0).plastic().cubicMillimetres()).isCloseTo(80, within(1e-6));
+        assertThat(base.layers().get(0).seconds()).isCloseTo(80 / (0.45 * 0.2 * 50) * 1.15 + 1, within(1e-6));
+        // Layer 6 of 10 under the step lies within no shell of the step, but within that of the tile's top in part.
+        double walls = 80 * 2 * 0.45;
+        double inner = 400 - walls;
+        assertThat(base.layers().get(5).plastic().cubicMillimetres())
+                .isCloseTo((walls + 0.15 * inner) * 0.2, within(1e-6));
+        assertThat(base.source()).isEqualTo(BasePrint.Source.MODEL);
+    }
+
+    @Test
+    void a_sliced_file_gives_time_and_plastic_of_each_layer() {
+        Ledger ledger =
+                three().sliced(new SmallGcode().primed().grid(0.2, 0.2, 15)).ledger();
+        assertThat(ledger.base().source()).isEqualTo(BasePrint.Source.SLICED);
+        assertThat(ledger.base().layers()).hasSize(15);
+        double volume = 4 * 0.66 * Math.PI * 1.75 * 1.75 / 4;
+        assertThat(ledger.base().layers().get(3).plastic().cubicMillimetres()).isCloseTo(volume, within(1e-3));
+        assertThat(ledger.base().before().seconds()).isGreaterThan(100);
+    }
+
+    @Test
+    void every_derivation_opens_down_to_what_was_given() {
+        Derivation purge = three().ledger().purgeLength();
+        assertThat(purge.parts()).hasSize(2);
+        assertThat(purge.parts().get(0).parts().get(0).parts())
+                .extracting(Derivation::label)
+                .contains("Colour difference", "c*");
+    }
+}

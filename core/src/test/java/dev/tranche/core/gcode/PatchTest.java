@@ -1,0 +1,139 @@
+package dev.tranche.core.gcode;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Refusal;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
+import net.jqwik.api.constraints.Size;
+import org.junit.jupiter.api.Test;
+
+class PatchTest {
+    private static List<Patch.Insertion> before(SlicedFile file, String state, List<Integer> layers) {
+        List<Patch.Insertion> insertions = new ArrayList<>();
+        for (int layer : layers) {
+            insertions.add(new Patch.Insertion(
+                    file.layers().get(layer).door().orElseThrow(),
+                    new BlockStamp("plan-1", state, insertions.size() + 1),
+                    List.of("M600", "M117 Load B")));
+        }
+        return insertions;
+    }
+
+    @Property(tries = 100)
+    void taking_out_what_was_put_in_gives_the_file_byte_for_byte(
+            @ForAll @IntRange(min = 2, max = 30) int layers,
+            @ForAll boolean crlf,
+            @ForAll @Size(min = 1, max = 5) List<@IntRange(min = 1, max = 29) Integer> swaps)
+            throws IOException {
+        SmallGcode gcode = crlf ? new SmallGcode().crlf() : new SmallGcode();
+        byte[] original = gcode.grid(0.2, 0.2, layers).bytes();
+        List<Integer> at =
+                swaps.stream().filter(s -> s < layers).distinct().sorted().toList();
+        SlicedFile file = SurveyTest.survey(original);
+        byte[] written = Patch.writing(file, before(file, "a", at)).applyTo(original);
+        SlicedFile again = SurveyTest.survey(written);
+        assertThat(again.blocks()).hasSameSizeAs(at);
+        assertThat(again.layers()).hasSameSizeAs(file.layers());
+        assertThat(again.stops()).isEmpty();
+        assertThat(Patch.removing(again).applyTo(written)).isEqualTo(original);
+    }
+
+    @Test
+    void writing_again_replaces() throws IOException {
+        byte[] original = new SmallGcode().grid(0.2, 0.2, 6).bytes();
+        SlicedFile file = SurveyTest.survey(original);
+        byte[] once = Patch.writing(file, before(file, "a", List.of(2, 4))).applyTo(original);
+        SlicedFile surveyed = SurveyTest.survey(once);
+        byte[] twice =
+                Patch.writing(surveyed, before(surveyed, "a", List.of(2, 4))).applyTo(once);
+        assertThat(twice).isEqualTo(once);
+        byte[] moved =
+                Patch.writing(surveyed, before(surveyed, "b", List.of(3))).applyTo(once);
+        assertThat(SurveyTest.survey(moved).blocks())
+                .extracting(b -> b.stamp().state())
+                .containsExactly("b");
+        assertThat(moved)
+                .isEqualTo(Patch.writing(file, before(file, "b", List.of(3))).applyTo(original));
+    }
+
+    @Test
+    void a_file_damaged_inside_a_block_is_refused() throws IOException {
+        byte[] original = new SmallGcode().grid(0.2, 0.2, 3).bytes();
+        SlicedFile file = SurveyTest.survey(original);
+        String written =
+                new String(Patch.writing(file, before(file, "a", List.of(2))).applyTo(original));
+        byte[] damaged = written.replace("; tranche end", "; gone").getBytes();
+        assertThatThrownBy(() -> SurveyTest.survey(damaged))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("swap 1");
+    }
+
+    @Test
+    void line_breaks_cannot_be_smuggled_into_a_block() throws IOException {
+        SlicedFile file = SurveyTest.survey(new SmallGcode().grid(0.2, 0.2, 3));
+        SlicedLayer.Door door = file.layers().get(1).door().orElseThrow();
+        assertThatThrownBy(() -> new Patch.Insertion(door, new BlockStamp("p", "s", 1), List.of("M117 x\nM104 S300")))
+                .isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> new BlockStamp("p\nM112", "s", 1)).isInstanceOf(IllegalArgumentException.class);
+    }
+
+    private static LayerGrid grid(double first, double layer, double model) {
+        return new LayerGrid(Height.ofMillimetres(first), Height.ofMillimetres(layer), Height.ofMillimetres(model));
+    }
+
+    @Test
+    void a_file_sliced_on_the_plans_grid_matches_layer_for_layer() throws IOException {
+        GridMatch match = GridMatch.of(SurveyTest.survey(new SmallGcode().grid(0.3, 0.2, 10)), grid(0.3, 0.2, 2.1));
+        assertThat(match.layer(3).z()).hasToString("0.70");
+        assertThat(match.raft()).isEqualTo(Height.ZERO);
+        assertThat(match.markerOf(3)).hasValue(2);
+    }
+
+    @Test
+    void a_priming_line_is_passed_over() throws IOException {
+        GridMatch match =
+                GridMatch.of(SurveyTest.survey(new SmallGcode().primed().grid(0.2, 0.2, 10)), grid(0.2, 0.2, 2));
+        assertThat(match.before()).isEqualTo(1);
+        assertThat(match.layer(1).z()).hasToString("0.20");
+        assertThat(match.markerOf(1)).hasValue(0);
+    }
+
+    @Test
+    void a_raft_lifts_every_layer() throws IOException {
+        // Common practice: nozzle Z 1.693 at the first layer above the raft, h 0.25, means a raft of 1.443.
+        double[] tops = new double[7];
+        tops[0] = 0.4;
+        tops[1] = 0.9;
+        for (int i = 0; i < 5; i++) {
+            tops[2 + i] = 1.693 + 0.25 * i;
+        }
+        GridMatch match = GridMatch.of(SurveyTest.survey(new SmallGcode().layers(tops)), grid(0.25, 0.25, 1.25));
+        assertThat(match.raft()).hasToString("1.443");
+        assertThat(match.before()).isEqualTo(2);
+    }
+
+    @Test
+    void other_layers_are_refused_with_the_first_that_differs() throws IOException {
+        SlicedFile file = SurveyTest.survey(new SmallGcode().grid(0.3, 0.2, 10));
+        assertThatThrownBy(() -> GridMatch.of(file, grid(0.2, 0.2, 2)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("Layer 1 ends at 0.30 mm in the G-code and at 0.20 mm in the plan");
+        assertThatThrownBy(() -> GridMatch.of(file, grid(0.3, 0.2, 2.3)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("10 layers and the plan 11");
+        assertThatThrownBy(() -> GridMatch.of(file, grid(0.3, 0.2, 1.3)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("10 layers and the plan 6");
+        assertThatThrownBy(() -> GridMatch.of(file, grid(0.3, 0.25, 2.56)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("Layer 2 ends at 0.50 mm");
+    }
+}

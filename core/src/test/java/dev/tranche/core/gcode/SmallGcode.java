@@ -1,0 +1,114 @@
+package dev.tranche.core.gcode;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+
+/** Small sliced files for tests: a square outline on every layer, written as programs write. */
+public final class SmallGcode {
+    private final List<String> lines = new ArrayList<>();
+    private String ending = "\n";
+    private boolean relative;
+    private boolean inches;
+    private double e;
+    private double scale = 1;
+    private double centreX = 100;
+    private double centreY = 100;
+
+    public SmallGcode() {
+        lines.add("; a small file for tests, façade");
+        lines.add("M190 S60");
+        lines.add("M109 S210");
+        lines.add("G28 ; home");
+        lines.add("G90");
+        lines.add("M82");
+    }
+
+    public SmallGcode crlf() {
+        ending = "\r\n";
+        return this;
+    }
+
+    public SmallGcode relativeExtrusion() {
+        relative = true;
+        lines.add("M83");
+        return this;
+    }
+
+    public SmallGcode inches() {
+        inches = true;
+        scale = 1 / 25.4;
+        lines.add("G20");
+        return this;
+    }
+
+    public SmallGcode centredAt(double x, double y) {
+        centreX = x;
+        centreY = y;
+        return this;
+    }
+
+    /** A priming line at the bed's edge, higher than the first layer. */
+    public SmallGcode primed() {
+        lines.add("G1 Z0.3 F600");
+        lines.add("G1 X5 Y5 F6000");
+        extrude(5, 60, 3);
+        return this;
+    }
+
+    /** Layers of a square, 20 mm wide, at these heights of the nozzle. */
+    public SmallGcode layers(double... tops) {
+        for (int i = 0; i < tops.length; i++) {
+            layer(i, tops[i], 10);
+        }
+        return this;
+    }
+
+    /** {@code count} layers of a square on an even grid. */
+    public SmallGcode grid(double first, double height, int count) {
+        for (int i = 0; i < count; i++) {
+            layer(i, first + i * height, 10);
+        }
+        return this;
+    }
+
+    private void layer(int number, double z, double half) {
+        lines.add(";LAYER STARTS " + number);
+        lines.add("G1 Z" + mm(z) + " F600");
+        lines.add("G1 X" + mm(centreX - half) + " Y" + mm(centreY - half) + " F7200");
+        push(1.5);
+        extrude(centreX + half, centreY - half, 0.66);
+        extrude(centreX + half, centreY + half, 0.66);
+        extrude(centreX - half, centreY + half, 0.66);
+        extrude(centreX - half, centreY - half, 0.66);
+        push(-1.5);
+    }
+
+    private void push(double length) {
+        e += length;
+        lines.add("G1 E" + mm(relative ? length : e) + " F" + mm(1800));
+    }
+
+    private void extrude(double x, double y, double length) {
+        e += length;
+        lines.add("G1 X" + mm(x) + " Y" + mm(y) + " E" + mm(relative ? length : e) + " F" + mm(1800));
+    }
+
+    public SmallGcode line(String text) {
+        lines.add(text);
+        return this;
+    }
+
+    private String mm(double value) {
+        return String.format(Locale.ROOT, inches ? "%.7f" : "%.5f", value * scale);
+    }
+
+    public byte[] bytes() {
+        return (String.join(ending, lines) + ending).getBytes(StandardCharsets.ISO_8859_1);
+    }
+
+    public String text() {
+        return new String(bytes(), StandardCharsets.ISO_8859_1);
+    }
+}

@@ -1,0 +1,205 @@
+package dev.tranche.core.gcode;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.core.machine.Motion;
+import dev.tranche.core.units.Progress;
+import dev.tranche.core.units.Refusal;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class SurveyTest {
+    static SlicedFile survey(byte[] bytes) throws IOException {
+        return Survey.read(new ByteArrayInputStream(bytes), bytes.length, Motion.COMMON, Progress.UNHEARD);
+    }
+
+    static SlicedFile survey(SmallGcode gcode) throws IOException {
+        return survey(gcode.bytes());
+    }
+
+    private static List<String> heights(SlicedFile file) {
+        return file.layers().stream().map(l -> l.z().toString()).toList();
+    }
+
+    @Test
+    void a_layer_is_a_run_of_extruding_moves_at_one_height() throws IOException {
+        SlicedFile file = survey(new SmallGcode().layers(0.2, 0.4, 0.6));
+        assertThat(heights(file)).containsExactly("0.20", "0.40", "0.60");
+        assertThat(file.layers().get(0).extruded()).isCloseTo(4 * 0.66, within(1e-6));
+        assertThat(file.layers().get(1).extent().getMinX()).isCloseTo(90, within(1e-6));
+        assertThat(file.layers().get(1).extent().getHeight()).isCloseTo(20, within(1e-6));
+        assertThat(file.order()).isEqualTo(SlicedFile.Order.LAYER_BY_LAYER);
+    }
+
+    @Test
+    void the_door_to_a_layer_is_after_the_retraction_and_before_the_first_move_towards_it() throws IOException {
+        SmallGcode gcode = new SmallGcode().layers(0.2, 0.4);
+        SlicedLayer.Door door = survey(gcode).layers().get(1).door().orElseThrow();
+        String before = gcode.text().substring(0, (int) door.offset());
+        String after = gcode.text().substring((int) door.offset());
+        assertThat(before).endsWith(";LAYER STARTS 1\n").contains("E2.64000 F1800.00000\n");
+        assertThat(after).startsWith("G1 Z0.40000");
+        assertThat(door.state().retracted()).isCloseTo(1.5, within(1e-6));
+        assertThat(door.state().x()).isCloseTo(90, within(1e-9));
+        assertThat(door.state().z()).isCloseTo(0.2, within(1e-9));
+        assertThat(door.state().e()).isCloseTo(2.64, within(1e-6));
+        assertThat(door.state().nozzleTemperature()).isEqualTo(210);
+    }
+
+    @Test
+    void lifts_without_extrusion_are_no_layers() throws IOException {
+        SlicedFile file = survey(new SmallGcode()
+                .layers(0.2)
+                .line("G1 Z1.2")
+                .line("G1 X5 Y5")
+                .line("G1 Z0.2")
+                .line("G1 X20 E9")
+                .layers());
+        assertThat(heights(file)).containsExactly("0.20");
+    }
+
+    @Test
+    void crlf_relative_extrusion_inches_and_latin_1_change_nothing_but_how_it_is_written() throws IOException {
+        SlicedFile plain = survey(new SmallGcode().grid(0.2, 0.2, 5));
+        for (SmallGcode other : List.of(
+                new SmallGcode().crlf().grid(0.2, 0.2, 5),
+                new SmallGcode().relativeExtrusion().grid(0.2, 0.2, 5),
+                new SmallGcode().inches().grid(0.2, 0.2, 5))) {
+            SlicedFile file = survey(other);
+            assertThat(heights(file)).isEqualTo(heights(plain));
+            assertThat(file.extruded()).isCloseTo(plain.extruded(), within(1e-3));
+            assertThat(file.seconds()).isCloseTo(plain.seconds(), within(0.02));
+        }
+        assertThat(survey(new SmallGcode().crlf().grid(0.2, 0.2, 2)).crlf()).isTrue();
+    }
+
+    @Test
+    void comments_that_count_layers_are_discovered() throws IOException {
+        var markers = survey(new SmallGcode().grid(0.2, 0.2, 5)).markers().orElseThrow();
+        assertThat(markers.example()).isEqualTo(";LAYER STARTS 0");
+        assertThat(markers.firstNumber()).isZero();
+        assertThat(markers.firstRun()).isZero();
+    }
+
+    @Test
+    void comments_that_merely_hold_numbers_are_not() throws IOException {
+        SmallGcode gcode = new SmallGcode();
+        for (int i = 0; i < 5; i++) {
+            gcode.line("; fan at " + 50 * (i % 2))
+                    .line("G1 X0 Y0 Z" + 0.2 * (i + 1))
+                    .line("G1 X9 E" + (i + 1));
+        }
+        assertThat(survey(gcode).markers()).isEmpty();
+    }
+
+    @Test
+    void stops_and_tool_changes_are_found_with_line_and_layer() throws IOException {
+        SlicedFile file = survey(new SmallGcode()
+                .line("T0")
+                .line("M600 ; first")
+                .layers(0.2)
+                .line("M0")
+                .layers(0.4)
+                .line("T1")
+                .layers(0.6));
+        assertThat(file.stops()).extracting(SlicedFile.Stop::text).containsExactly("M600 ; first", "M0", "T1");
+        assertThat(file.stops()).extracting(SlicedFile.Stop::run).containsExactly(-1, 0, 1);
+    }
+
+    @Test
+    void a_priming_line_above_the_first_layer_is_not_an_object() throws IOException {
+        SlicedFile file = survey(new SmallGcode().primed().grid(0.2, 0.2, 3));
+        assertThat(file.order()).isEqualTo(SlicedFile.Order.LAYER_BY_LAYER);
+        assertThat(heights(file)).containsExactly("0.30", "0.20", "0.40", "0.60");
+    }
+
+    @Test
+    void falling_back_is_one_object_after_another_and_rising_while_extruding_a_spiral() throws IOException {
+        SlicedFile objects =
+                survey(new SmallGcode().grid(0.2, 0.2, 3).centredAt(50, 50).grid(0.2, 0.2, 3));
+        assertThat(objects.order()).isEqualTo(SlicedFile.Order.OBJECT_AFTER_OBJECT);
+        assertThatThrownBy(objects::requireLayerByLayer)
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("one object after another");
+
+        SmallGcode spiral = new SmallGcode().line("G1 X0 Y0 Z0.2").line("M83");
+        for (int i = 0; i < 300; i++) {
+            spiral.line("G1 X%d Y%d Z%.3f E0.1".formatted(i % 2 * 10, i / 2 % 2 * 10, 0.2 + i * 0.01));
+        }
+        assertThat(survey(spiral).order()).isEqualTo(SlicedFile.Order.SPIRAL);
+    }
+
+    @Test
+    void arcs_count_by_their_length() throws IOException {
+        // A quarter circle of radius 10 at 10 mm/s: π/2 s and a ramp of v/a in all.
+        String text = "G90\nM82\nG1 Z0.2 X10 Y0 F600\nG4 P0\nG3 X0 Y10 I-10 J0 E1\n";
+        SlicedFile centre = survey(text.getBytes(StandardCharsets.US_ASCII));
+        SlicedFile radius = survey(text.replace("I-10 J0", "R10").getBytes(StandardCharsets.US_ASCII));
+        double expected = Math.PI / 2 + 10 / Motion.COMMON.acceleration();
+        assertThat(centre.layers().get(0).seconds()).isCloseTo(expected, within(1e-9));
+        assertThat(radius.layers().get(0).seconds()).isCloseTo(expected, within(1e-9));
+    }
+
+    @Test
+    void waiting_and_heating_take_their_time_before_the_print() throws IOException {
+        SlicedFile cold = survey("G1 Z0.2\nG1 X1 E1".getBytes(StandardCharsets.US_ASCII));
+        SlicedFile waits = survey("G4 S7\nG4 P500\nG1 Z0.2\nG1 X1 E1".getBytes(StandardCharsets.US_ASCII));
+        assertThat(waits.secondsBefore() - cold.secondsBefore()).isCloseTo(7.5, within(1e-9));
+        // First-order system to 210 °C: 150 s × ln((400 − 20)/(400 − 210)).
+        SlicedFile heats = survey("M109 S210\nG1 Z0.2\nG1 X1 E1".getBytes(StandardCharsets.US_ASCII));
+        assertThat(heats.secondsBefore() - cold.secondsBefore()).isCloseTo(150 * Math.log(2), within(1e-6));
+    }
+
+    @Test
+    void what_is_no_print_is_refused_with_the_reason() {
+        assertThatThrownBy(() -> survey("<html>hello</html>".getBytes(StandardCharsets.US_ASCII)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("no G-code");
+        assertThatThrownBy(() -> survey("G28\nG1 X10 Y10\nG1 Z5\n".getBytes(StandardCharsets.US_ASCII)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("never extrudes");
+        assertThatThrownBy(() -> survey(new byte[0])).isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> survey(new byte[3 << 20]))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("million characters");
+    }
+
+    @Test
+    void a_file_that_ends_in_the_middle_of_a_line_is_read_as_far_as_it_goes() throws IOException {
+        byte[] bytes = new SmallGcode().layers(0.2, 0.4).bytes();
+        SlicedFile file = survey(java.util.Arrays.copyOf(bytes, bytes.length - 9));
+        assertThat(file.layers()).hasSize(2);
+    }
+
+    @Test
+    void lines_longer_than_the_buffer_and_numbers_of_every_shape_are_read() throws IOException {
+        String text = ";" + "x".repeat(400_000)
+                + "\nN10 g1 x+1.50 Y-.5 z0.2 F1200*71\nG1X5 Y1.E2.0000000000000000001 (aside X9)\n";
+        GcodeScanner scanner = new GcodeScanner(new ByteArrayInputStream(text.getBytes(StandardCharsets.US_ASCII)));
+        scanner.next();
+        assertThat(scanner.isComment()).isTrue();
+        scanner.next();
+        assertThat(scanner.is('G', 1)).isTrue();
+        assertThat(scanner.get('X')).isEqualTo(1.5);
+        assertThat(scanner.get('Y')).isEqualTo(-0.5);
+        assertThat(scanner.get('F')).isEqualTo(1200);
+        scanner.next();
+        assertThat(scanner.get('X')).isEqualTo(5);
+        assertThat(scanner.get('E')).isEqualTo(2);
+        assertThat(scanner.next()).isFalse();
+    }
+
+    @Test
+    void the_words_of_a_message_are_not_commands() throws IOException {
+        GcodeScanner scanner =
+                new GcodeScanner(new ByteArrayInputStream("M117 G1 X50 E9".getBytes(StandardCharsets.US_ASCII)));
+        scanner.next();
+        assertThat(scanner.is('M', 117)).isTrue();
+        assertThat(scanner.has('X')).isFalse();
+    }
+}

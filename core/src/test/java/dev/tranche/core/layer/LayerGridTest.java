@@ -1,0 +1,139 @@
+package dev.tranche.core.layer;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Refusal;
+import java.util.stream.Stream;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class LayerGridTest {
+    private static LayerGrid grid(double first, double layer, double model) {
+        return new LayerGrid(Height.ofMillimetres(first), Height.ofMillimetres(layer), Height.ofMillimetres(model));
+    }
+
+    /** 29 instead of 30 is the "missing layer" people ask about: common practice. */
+    @ParameterizedTest
+    @CsvSource({
+        "0.2,0.2,6.0,30",
+        "0.3,0.2,6.0,29",
+        "0.2,0.2,0.1,1",
+        "0.2,0.2,0.2,1",
+        "0.2,0.2,0.3,1",
+        "0.2,0.2,0.301,2",
+        "0.1,0.1,0.3,3"
+    })
+    void a_model_has_as_many_layers_as_have_their_middle_inside(double first, double layer, double model, int count) {
+        assertThat(grid(first, layer, model).count()).isEqualTo(count);
+    }
+
+    @Test
+    void lettering_on_a_base_of_three_millimetres_starts_on_layer_sixteen() {
+        // Common practice: base is layers 1–15; programs that count from 0 show 15.
+        Snap snap = grid(0.2, 0.2, 5).snap(Height.ofMillimetres(3));
+        assertThat(snap.layer()).isEqualTo(16);
+        assertThat(snap.error()).isZero();
+    }
+
+    @Test
+    void on_a_grid_of_0_12_over_0_2_a_border_at_two_millimetres_ends_a_layer() {
+        // Common practice: last base layer ends at 2.00, the next colour's first at 2.12.
+        LayerGrid grid = grid(0.2, 0.12, 5);
+        Snap snap = grid.snap(Height.ofMillimetres(2));
+        assertThat(snap.actual()).hasToString("2.00");
+        assertThat(grid.top(snap.layer())).hasToString("2.12");
+    }
+
+    @Test
+    void on_the_same_grid_a_border_at_two_and_a_half_snaps_down_by_two_hundredths() {
+        LayerGrid grid = grid(0.2, 0.12, 5);
+        Snap snap = grid.snap(Height.ofMillimetres(2.5));
+        assertThat(grid.top(snap.layer())).hasToString("2.60");
+        assertThat(snap.error()).isEqualTo(-20);
+    }
+
+    @Test
+    void half_of_three_millimetres_falls_on_layers_of_0_3_and_half_of_two_does_not() {
+        assertThat(grid(0.3, 0.3, 3).snap(Height.ofMillimetres(1.5)).error()).isZero();
+        assertThat(grid(0.3, 0.3, 2).snap(Height.ofMillimetres(1)).error()).isNotZero();
+    }
+
+    @Property
+    void a_height_snaps_to_the_lowest_layer_whose_middle_is_above_it(
+            @ForAll @IntRange(min = 50, max = 600) int first,
+            @ForAll @IntRange(min = 50, max = 400) int layer,
+            @ForAll @IntRange(min = 100, max = 60_000) int model,
+            @ForAll @IntRange(min = 0, max = 60_000) int wished) {
+        LayerGrid grid =
+                new LayerGrid(Height.ofMicrometres(first), Height.ofMicrometres(layer), Height.ofMicrometres(model));
+        int expected = 1;
+        while (expected <= grid.count() && grid.middles()[expected - 1] <= 2 * wished) {
+            expected++;
+        }
+        if (expected > grid.count()) {
+            assertThatThrownBy(() -> grid.snap(Height.ofMicrometres(wished))).isInstanceOf(Refusal.class);
+        } else {
+            Snap snap = grid.snap(Height.ofMicrometres(wished));
+            assertThat(snap.layer()).isEqualTo(expected);
+            int half = Math.max(first, layer);
+            assertThat(2 * Math.abs(snap.error())).isLessThanOrEqualTo(half);
+        }
+    }
+
+    @Property
+    void the_last_layer_is_the_last_whose_middle_is_inside_the_model(
+            @ForAll @IntRange(min = 50, max = 600) int first,
+            @ForAll @IntRange(min = 50, max = 400) int layer,
+            @ForAll @IntRange(min = 100, max = 60_000) int model) {
+        LayerGrid grid =
+                new LayerGrid(Height.ofMicrometres(first), Height.ofMicrometres(layer), Height.ofMicrometres(model));
+        int[] middles = grid.middles();
+        int next = middles[middles.length - 1] + (middles.length == 1 ? first + layer : 2 * layer);
+        assertThat(next).isGreaterThanOrEqualTo(2 * model);
+        assertThat(middles.length == 1 || middles[middles.length - 1] < 2 * model)
+                .isTrue();
+    }
+
+    @Test
+    void heights_map_to_the_layer_whose_plastic_lies_there() {
+        LayerGrid grid = grid(0.3, 0.2, 2);
+        assertThat(grid.layerAt(Height.ofMillimetres(0.1))).isEqualTo(1);
+        assertThat(grid.layerAt(Height.ofMillimetres(0.3))).isEqualTo(2);
+        assertThat(grid.layerAt(Height.ofMillimetres(99))).isEqualTo(grid.count());
+    }
+
+    @Test
+    void layers_that_cannot_be_printed_are_refused() {
+        assertThatThrownBy(() -> grid(0, 0.2, 6))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("first-layer height");
+        assertThatThrownBy(() -> grid(0.2, 9, 6)).isInstanceOf(Refusal.class).hasMessageContaining("layer height");
+        assertThatThrownBy(() -> grid(0.2, 0.01, 5000))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("thicker");
+    }
+
+    @Test
+    void tops_floors_and_undersides_are_found_lowest_first() {
+        Mesh mesh = new Shapes().box(0, 0, 0, 20, 10, 3).box(2, 2, 3.4, 6, 6, 2).mesh();
+        Stream<String> found = Surfaces.find(mesh, Height.ofMillimetres(0.2), 200).stream()
+                .map(s -> s.height() + " " + s.kind().word() + " " + Math.round(s.area()));
+        assertThat(found).containsExactly("3.00 floor 200", "3.40 underside 36", "5.40 top 36");
+    }
+
+    @Test
+    void slopes_and_specks_are_no_surfaces() {
+        assertThat(Surfaces.find(new Shapes().cone(10, 20, 60).mesh(), Height.ofMillimetres(0.2), 314))
+                .isEmpty();
+        Mesh speck = new Shapes().box(0, 0, 0, 40, 40, 3).box(1, 1, 3, 1, 1, 1).mesh();
+        assertThat(Surfaces.find(speck, Height.ofMillimetres(0.2), 1600)).hasSize(1);
+    }
+}
