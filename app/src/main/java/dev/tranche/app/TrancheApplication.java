@@ -1,11 +1,22 @@
 package dev.tranche.app;
 
+import dev.tranche.app.storage.TrancheProperties;
+import java.time.Clock;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
+import org.springframework.boot.context.properties.EnableConfigurationProperties;
+import org.springframework.context.annotation.Bean;
 
+/** Tranche: plans multicolour prints for printers with one nozzle. */
 @SpringBootApplication
+@EnableConfigurationProperties(TrancheProperties.class)
 public class TrancheApplication {
     public static void main(String[] args) {
         SpringApplication.run(TrancheApplication.class, args);
+    }
+
+    @Bean
+    Clock clock() {
+        return Clock.systemUTC();
     }
 }

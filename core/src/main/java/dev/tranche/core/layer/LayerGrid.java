@@ -2,6 +2,8 @@ package dev.tranche.core.layer;
 
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Refusal;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * The layers of one print. Layer {@code i}, from 1, reaches from {@code z(i − 1)} to {@code z(i)}, with {@code
@@ -15,6 +17,7 @@ public record LayerGrid(Height firstLayer, Height layerHeight, Height modelHeigh
     /** More layers than any print has; a grid beyond it is a slip of the finger. */
     public static final int MOST_LAYERS = 20_000;
 
+    private static final Pattern LAYER = Pattern.compile("\\s*(?:layer|l)\\s*(\\d{1,7})\\s*", Pattern.CASE_INSENSITIVE);
     private static final int THINNEST = 10;
     private static final int THICKEST = 5_000;
 
@@ -95,6 +98,22 @@ public record LayerGrid(Height firstLayer, Height layerHeight, Height modelHeigh
                     height, modelHeight, printedHeight());
         }
         return new Snap(layer, height, top(layer - 1));
+    }
+
+    /**
+     * Reads where a colour is to start: millimetres as {@link Height#parse}, or the layer it is to begin with, as
+     * {@code layer 16} or {@code L16}.
+     */
+    public Height startFrom(String text) {
+        Matcher layer = LAYER.matcher(text == null ? "" : text);
+        if (!layer.matches()) {
+            return Height.parse(text);
+        }
+        int number = Integer.parseInt(layer.group(1));
+        if (number < 1 || number > count()) {
+            throw Refusal.of("There is no layer %d; the model has layers 1 to %d.", number, count());
+        }
+        return bottom(number);
     }
 
     /** The layer whose plastic lies at {@code height}, limited to the print. */

@@ -111,6 +111,20 @@ class LayerGridTest {
     }
 
     @Test
+    void a_start_is_typed_in_millimetres_or_as_a_layer() {
+        LayerGrid grid = grid(0.2, 0.2, 6);
+        assertThat(grid.startFrom("3.2 mm")).hasToString("3.20");
+        assertThat(grid.startFrom("layer 16")).hasToString("3.00");
+        assertThat(grid.startFrom(" L16 ")).hasToString("3.00");
+        assertThatThrownBy(() -> grid.startFrom("L31"))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("1 to 30");
+        assertThatThrownBy(() -> grid.startFrom("layer"))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("not a height");
+    }
+
+    @Test
     void layers_that_cannot_be_printed_are_refused() {
         assertThatThrownBy(() -> grid(0, 0.2, 6))
                 .isInstanceOf(Refusal.class)

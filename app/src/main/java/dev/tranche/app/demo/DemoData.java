@@ -1,0 +1,118 @@
+package dev.tranche.app.demo;
+
+import dev.tranche.app.plans.PlanContent;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.printers.Beginnings;
+import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.shelf.Shelf;
+import dev.tranche.app.storage.FileStore;
+import dev.tranche.app.storage.TrancheProperties;
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.format.StlWriter;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.macro.SwapMacro;
+import dev.tranche.core.macro.SwapMethod;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Material;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Progress;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
+import org.springframework.boot.ApplicationArguments;
+import org.springframework.boot.ApplicationRunner;
+import org.springframework.context.annotation.Profile;
+import org.springframework.stereotype.Component;
+
+/** Fernhollow, an allotment society, prepares its spring open day: its spools, printers and plans. */
+@Component
+@Profile("demo")
+class DemoData implements ApplicationRunner {
+    private final Shelf shelf;
+    private final Workshop workshop;
+    private final Plans plans;
+    private final FileStore files;
+    private final TrancheProperties properties;
+
+    DemoData(Shelf shelf, Workshop workshop, Plans plans, FileStore files, TrancheProperties properties) {
+        this.shelf = shelf;
+        this.workshop = workshop;
+        this.plans = plans;
+        this.files = files;
+        this.properties = properties;
+    }
+
+    @Override
+    public void run(ApplicationArguments arguments) throws IOException {
+        if (!shelf.all().isEmpty()) {
+            return;
+        }
+        SpoolId soot = spool("Soot", "#1B1B1D", 640);
+        SpoolId chalk = spool("Chalk", "#F4F1E8", 412);
+        SpoolId leaf = spool("Leaf", "#3E7D3A", 755);
+        SpoolId clay = spool("Clay", "#A4583A", 520);
+        SpoolId straw = spool("Straw", "#D9B85C", 3.5);
+        SpoolId pond = spool("Pond", "#2F6C8C", 300);
+        long bench = workshop.add(
+                        Beginnings.tubeFedBench("Tube-fed bench printer"), SwapMacro.ready(SwapMethod.FIRMWARE_ROUTINE))
+                .id();
+        long small = workshop.add(
+                        Beginnings.smallDirectDrive("Small direct drive"), SwapMacro.ready(SwapMethod.PAUSE_AND_PARK))
+                .id();
+        tile(pond, leaf, clay, straw, chalk, bench);
+        marker(leaf, chalk, soot, small);
+    }
+
+    private void tile(SpoolId pond, SpoolId leaf, SpoolId clay, SpoolId straw, SpoolId chalk, long printer)
+            throws IOException {
+        Mesh mesh = DemoShapes.hollinHill();
+        LayerSettings layers = new LayerSettings(Height.ofMillimetres(0.2), Height.ofMillimetres(0.12));
+        LayerGrid grid = layers.on(mesh.height());
+        ColourPlan colours = ColourPlan.of(layers, pond)
+                .startAt(Height.ofMillimetres(1.64), leaf, grid)
+                .startAt(Height.ofMillimetres(3.44), clay, grid)
+                .startAt(Height.ofMillimetres(4.95), straw, grid)
+                .startAt(Height.ofMillimetres(6.56), chalk, grid);
+        plans.create("Relief tile, Hollin Hill", keep(mesh, "hollin-hill.stl"), new PlanContent(colours, printer));
+    }
+
+    private void marker(SpoolId leaf, SpoolId chalk, SpoolId soot, long printer) throws IOException {
+        Mesh mesh = DemoShapes.rowMarker("BEANS");
+        LayerGrid grid = LayerSettings.COMMON.on(mesh.height());
+        ColourPlan colours = ColourPlan.of(LayerSettings.COMMON, leaf)
+                .startAt(Height.ofMillimetres(2.0), soot, grid)
+                .startAt(Height.ofMillimetres(2.6), chalk, grid);
+        PlanState plan = plans.create(
+                "Row marker, beans", keep(mesh, "row-marker-beans.stl"), new PlanContent(colours, printer));
+        String gcode = DemoToolpaths.of(CutModel.of(mesh, grid, Progress.UNHEARD), 180, 180);
+        FileStore.Kept kept = files.keep(
+                new ByteArrayInputStream(gcode.getBytes(StandardCharsets.US_ASCII)), properties.largestGcode());
+        plans.giveGcode(plan.id(), new PlanState.Gcode(kept.hash(), "row-marker-beans.gcode"));
+    }
+
+    private PlanState.Model keep(Mesh mesh, String name) throws IOException {
+        FileStore.Kept kept = files.keep(new ByteArrayInputStream(StlWriter.binary(mesh)), properties.largestModel());
+        return new PlanState.Model(kept.hash(), name, kept.size());
+    }
+
+    private SpoolId spool(String name, String colour, double grams) {
+        return shelf.add(new Spool(
+                        new SpoolId(0),
+                        name,
+                        Material.PLA,
+                        Srgb.parse(colour),
+                        Material.PLA.density(),
+                        BigDecimal.valueOf(22),
+                        210,
+                        205,
+                        grams))
+                .id();
+    }
+}

@@ -1,0 +1,188 @@
+package dev.tranche.app.desk;
+
+import dev.tranche.app.jobs.Job;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.work.Workbench;
+import dev.tranche.app.work.Workpiece;
+import jakarta.servlet.http.HttpServletResponse;
+import java.util.Optional;
+import java.util.OptionalInt;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** The desk: section, layer plan, score, ledger and findings of one plan, and every edit made there. */
+@Controller
+class DeskController {
+    private final Plans plans;
+    private final Workbench workbench;
+    private final DeskEdits edits;
+    private final DeskViews views;
+
+    DeskController(Plans plans, Workbench workbench, DeskEdits edits, DeskViews views) {
+        this.plans = plans;
+        this.workbench = workbench;
+        this.edits = edits;
+        this.views = views;
+    }
+
+    @GetMapping("/plans/{id}")
+    String desk(@PathVariable String id, @RequestParam Optional<Integer> layer, Model model) {
+        PlanState plan = plans.get(id);
+        Optional<Workpiece> work = workbench.open(plan);
+        if (work.isEmpty()) {
+            Job job = workbench.prepare(
+                    plan, "/plans/" + id + layer.map(l -> "?layer=" + l).orElse(""));
+            model.addAttribute("plan", plan);
+            model.addAttribute("job", job);
+            return "desk/waiting";
+        }
+        views.show(work.get(), at(layer), 1, model);
+        return "desk/desk";
+    }
+
+    /** Everything again, for a page that fell behind. */
+    @GetMapping("/plans/{id}/work")
+    String work(
+            @PathVariable String id, @RequestParam Optional<Integer> layer, Model model, HttpServletResponse response) {
+        return answer(plans.get(id), layer, model, response);
+    }
+
+    /** The cursor moved: the layer plan, and the cursors of the other drawings. */
+    @GetMapping("/plans/{id}/cursor")
+    String cursor(
+            @PathVariable String id, @RequestParam int at, @RequestParam(defaultValue = "1") int zoom, Model model) {
+        views.show(workbench.openNow(plans.get(id)), OptionalInt.of(at), zoom, model);
+        return "desk/cursor :: moved";
+    }
+
+    @GetMapping("/plans/{id}/score")
+    String score(
+            @PathVariable String id,
+            @RequestParam Optional<Integer> layer,
+            @RequestParam(defaultValue = "1") int zoom,
+            Model model) {
+        views.show(workbench.openNow(plans.get(id)), at(layer), zoom, model);
+        return "desk/score :: score(false)";
+    }
+
+    @PostMapping("/plans/{id}/starts")
+    String start(
+            @PathVariable String id,
+            @RequestParam long seen,
+            @RequestParam String height,
+            @RequestParam long spool,
+            Model model,
+            HttpServletResponse response) {
+        PlanState plan = edits.start(id, seen, height, spool);
+        return answer(plan, edits.layerOf(plan, height), model, response);
+    }
+
+    @PostMapping("/plans/{id}/starts/{index}/move")
+    String move(
+            @PathVariable String id,
+            @PathVariable int index,
+            @RequestParam long seen,
+            @RequestParam String height,
+            Model model,
+            HttpServletResponse response) {
+        PlanState plan = edits.move(id, seen, index, height);
+        return answer(plan, edits.layerOf(plan, height), model, response);
+    }
+
+    @PostMapping("/plans/{id}/starts/{index}/recolour")
+    String recolour(
+            @PathVariable String id,
+            @PathVariable int index,
+            @RequestParam long seen,
+            @RequestParam long spool,
+            @RequestParam Optional<Integer> layer,
+            Model model,
+            HttpServletResponse response) {
+        return answer(edits.recolour(id, seen, index, spool), layer, model, response);
+    }
+
+    @PostMapping("/plans/{id}/starts/{index}/merge")
+    String merge(
+            @PathVariable String id,
+            @PathVariable int index,
+            @RequestParam long seen,
+            @RequestParam Optional<Integer> layer,
+            Model model,
+            HttpServletResponse response) {
+        return answer(edits.merge(id, seen, index), layer, model, response);
+    }
+
+    @PostMapping("/plans/{id}/layers")
+    String layers(
+            @PathVariable String id,
+            @RequestParam long seen,
+            @RequestParam String first,
+            @RequestParam String height,
+            @RequestParam Optional<Integer> layer,
+            Model model,
+            HttpServletResponse response) {
+        return answer(edits.layers(id, seen, first, height), layer, model, response);
+    }
+
+    @PostMapping("/plans/{id}/printer")
+    String printer(
+            @PathVariable String id,
+            @RequestParam long seen,
+            @RequestParam long printer,
+            @RequestParam Optional<Integer> layer,
+            Model model,
+            HttpServletResponse response) {
+        return answer(edits.printOn(id, seen, printer), layer, model, response);
+    }
+
+    @PostMapping("/plans/{id}/findings/{key}/mend")
+    String mend(
+            @PathVariable String id,
+            @PathVariable String key,
+            @RequestParam long seen,
+            @RequestParam Optional<Integer> layer,
+            Model model,
+            HttpServletResponse response) {
+        return answer(edits.mend(id, seen, key), layer, model, response);
+    }
+
+    @PostMapping("/plans/{id}/undo")
+    String undo(
+            @PathVariable String id,
+            @RequestParam long seen,
+            @RequestParam Optional<Integer> layer,
+            Model model,
+            HttpServletResponse response) {
+        return answer(plans.undo(id, seen), layer, model, response);
+    }
+
+    @PostMapping("/plans/{id}/redo")
+    String redo(
+            @PathVariable String id,
+            @RequestParam long seen,
+            @RequestParam Optional<Integer> layer,
+            Model model,
+            HttpServletResponse response) {
+        return answer(plans.redo(id, seen), layer, model, response);
+    }
+
+    /** The whole desk after an edit; where that takes long, the page is opened anew and shows its progress. */
+    private String answer(PlanState plan, Optional<Integer> layer, Model model, HttpServletResponse response) {
+        Optional<Workpiece> work = workbench.open(plan);
+        if (work.isEmpty()) {
+            response.setHeader("HX-Redirect", "/plans/" + plan.id());
+            return "web/notice :: nothing";
+        }
+        views.show(work.get(), at(layer), 1, model);
+        return "desk/work :: work";
+    }
+
+    private static OptionalInt at(Optional<Integer> layer) {
+        return layer.map(OptionalInt::of).orElse(OptionalInt.empty());
+    }
+}

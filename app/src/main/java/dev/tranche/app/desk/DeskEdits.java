@@ -1,0 +1,95 @@
+package dev.tranche.app.desk;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.shelf.Shelf;
+import dev.tranche.app.work.ModelCuts;
+import dev.tranche.app.work.Workbench;
+import dev.tranche.core.check.Finding;
+import dev.tranche.core.check.Fix;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Refusal;
+import java.util.Optional;
+import org.springframework.stereotype.Service;
+
+/** What people type and choose at the desk, as edits of a plan with a name for undo. */
+@Service
+class DeskEdits {
+    private final Plans plans;
+    private final Shelf shelf;
+    private final Workshop workshop;
+    private final ModelCuts cuts;
+    private final Workbench workbench;
+
+    DeskEdits(Plans plans, Shelf shelf, Workshop workshop, ModelCuts cuts, Workbench workbench) {
+        this.plans = plans;
+        this.shelf = shelf;
+        this.workshop = workshop;
+        this.cuts = cuts;
+        this.workbench = workbench;
+    }
+
+    PlanState start(String id, long seen, String height, long spool) {
+        LayerGrid grid = grid(plans.get(id));
+        Height at = grid.startFrom(height);
+        Spool chosen = spool(spool);
+        return plans.edit(
+                id, seen, "start " + chosen.name() + " at " + at + " mm", p -> p.startAt(at, chosen.id(), grid));
+    }
+
+    PlanState move(String id, long seen, int index, String height) {
+        LayerGrid grid = grid(plans.get(id));
+        Height to = grid.startFrom(height);
+        return plans.edit(id, seen, "move a border to " + to + " mm", p -> p.move(index, to, grid));
+    }
+
+    PlanState recolour(String id, long seen, int index, long spool) {
+        Spool chosen = spool(spool);
+        return plans.edit(id, seen, "recolour to " + chosen.name(), p -> p.recolour(index, chosen.id()));
+    }
+
+    PlanState merge(String id, long seen, int index) {
+        return plans.edit(id, seen, "merge two colours", p -> p.merge(index));
+    }
+
+    PlanState layers(String id, long seen, String first, String height) {
+        LayerSettings settings = new LayerSettings(Height.parse(first), Height.parse(height));
+        cuts.grid(plans.get(id).model(), settings);
+        String label = "layers of " + settings.firstLayer() + " and " + settings.layerHeight() + " mm";
+        return plans.edit(id, seen, label, p -> p.withLayers(settings));
+    }
+
+    PlanState printOn(String id, long seen, long printer) {
+        return plans.printOn(
+                id, seen, printer, "print on " + workshop.get(printer).printer().name());
+    }
+
+    PlanState mend(String id, long seen, String key) {
+        Fix fix = workbench.openNow(plans.get(id)).findings().stream()
+                .filter(f -> f.key().equals(key))
+                .findFirst()
+                .flatMap(Finding::fix)
+                .orElseThrow(() -> new Refusal("That finding is no longer there; it may be mended already."));
+        return plans.edit(id, seen, fix.label().toLowerCase(java.util.Locale.ROOT), fix.change());
+    }
+
+    /** The layer a typed height falls on, for the cursor to go to. */
+    Optional<Integer> layerOf(PlanState plan, String height) {
+        LayerGrid grid = grid(plan);
+        return Optional.of(grid.snap(grid.startFrom(height)).layer());
+    }
+
+    private LayerGrid grid(PlanState plan) {
+        return cuts.grid(plan.model(), plan.content().colours().layers());
+    }
+
+    private Spool spool(long id) {
+        return Optional.ofNullable(shelf.byId().get(new SpoolId(id)))
+                .orElseThrow(() -> new Refusal("That spool is not on the shelf; choose another."));
+    }
+}

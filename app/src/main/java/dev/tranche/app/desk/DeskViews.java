@@ -1,0 +1,155 @@
+package dev.tranche.app.desk;
+
+import dev.tranche.app.drawing.LayerDrawing;
+import dev.tranche.app.drawing.ScoreDrawing;
+import dev.tranche.app.drawing.SectionDrawing;
+import dev.tranche.app.drawing.SpoolMark;
+import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.shelf.Shelf;
+import dev.tranche.app.web.Figures;
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.plan.ColourStart;
+import dev.tranche.core.plan.Tranche;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.OptionalLong;
+import org.springframework.stereotype.Component;
+import org.springframework.ui.Model;
+
+/** Fills the desk's templates. */
+@Component
+class DeskViews {
+    private final Shelf shelf;
+    private final Workshop workshop;
+    private final Figures figures;
+
+    DeskViews(Shelf shelf, Workshop workshop, Figures figures) {
+        this.shelf = shelf;
+        this.workshop = workshop;
+        this.figures = figures;
+    }
+
+    /** A colour start as a row of the list, highest first. */
+    record StartRow(int index, SpoolMark mark, String wished, String layers, String snap, boolean movable) {}
+
+    /** Where the cursor stands, in every way a program may count. */
+    record Cursor(
+            int layer,
+            int of,
+            String bottom,
+            String top,
+            String fromZero,
+            Optional<String> inFile,
+            double sectionY,
+            double sectionHeight,
+            double scoreX,
+            OptionalInt lower,
+            OptionalInt higher) {}
+
+    /** A layer as a place to point at in the section. */
+    record LayerBand(int layer, double y, double height, String bottom, String title) {}
+
+    void show(Workpiece work, OptionalInt asked, int zoom, Model model) {
+        int layer = Math.max(1, Math.min(work.grid().count(), asked.orElseGet(() -> firstBorder(work))));
+        SectionDrawing section = SectionDrawing.of(work, 234, 470);
+        ScoreDrawing score = ScoreDrawing.of(work, figures, layer, zoom, 1240, 150);
+        model.addAttribute("work", work);
+        model.addAttribute("plan", work.plan());
+        model.addAttribute("marks", SpoolMark.palette(work));
+        model.addAttribute("section", section);
+        model.addAttribute("bands", bands(work.grid(), section));
+        model.addAttribute("plan_layer", LayerDrawing.of(work, layer, 460, 440));
+        model.addAttribute("score", score);
+        model.addAttribute("cursor", cursor(work, layer, section, score));
+        model.addAttribute("starts", starts(work));
+        model.addAttribute("spools", shelf.all());
+        model.addAttribute("machines", workshop.all());
+    }
+
+    /** Where a newcomer looks first: the first layer of the second colour, or of the first flat. */
+    private static int firstBorder(Workpiece work) {
+        return work.tranches().size() > 1
+                ? work.tranches().get(1).firstLayer()
+                : work.cut().model().surfaces().stream()
+                        .map(s -> work.grid().layerAt(s.height()))
+                        .findFirst()
+                        .orElse(1);
+    }
+
+    private static List<LayerBand> bands(LayerGrid grid, SectionDrawing section) {
+        List<LayerBand> bands = new ArrayList<>(grid.count());
+        for (int layer = 1; layer <= grid.count(); layer++) {
+            double y = section.bottom() - grid.top(layer).millimetres() * section.perMillimetre();
+            double h = grid.thickness(layer).millimetres() * section.perMillimetre();
+            String bottom = grid.bottom(layer).toString();
+            String title =
+                    "Layer " + layer + " (" + (layer - 1) + " from 0), " + bottom + "–" + grid.top(layer) + " mm";
+            bands.add(new LayerBand(layer, y, h, bottom, title));
+        }
+        return bands;
+    }
+
+    private static Cursor cursor(Workpiece work, int layer, SectionDrawing section, ScoreDrawing score) {
+        LayerGrid grid = work.grid();
+        double y = section.bottom() - grid.top(layer).millimetres() * section.perMillimetre();
+        OptionalLong marker = work.match().map(m -> m.markerOf(layer)).orElse(OptionalLong.empty());
+        List<Integer> swaps = work.ledger().swaps().stream().map(Swap::layer).toList();
+        return new Cursor(
+                layer,
+                grid.count(),
+                grid.bottom(layer).toString(),
+                grid.top(layer).toString(),
+                Integer.toString(layer - 1),
+                marker.isPresent() ? Optional.of(Long.toString(marker.getAsLong())) : Optional.empty(),
+                y,
+                grid.thickness(layer).millimetres() * section.perMillimetre(),
+                score.cursor(work, layer),
+                swaps.stream()
+                        .mapToInt(Integer::intValue)
+                        .filter(s -> s < layer)
+                        .max(),
+                swaps.stream()
+                        .mapToInt(Integer::intValue)
+                        .filter(s -> s > layer)
+                        .min());
+    }
+
+    private static List<StartRow> starts(Workpiece work) {
+        List<StartRow> rows = new ArrayList<>();
+        List<ColourStart> starts = work.colours().starts();
+        for (int i = 0; i < starts.size(); i++) {
+            int index = i;
+            Optional<Tranche> tranche =
+                    work.tranches().stream().filter(t -> t.index() == index).findFirst();
+            rows.add(new StartRow(
+                    i,
+                    SpoolMark.of(work, starts.get(i).spool()),
+                    starts.get(i).wished().toString(),
+                    tranche.map(DeskViews::layers).orElse("no layer"),
+                    tranche.filter(t -> t.start().error() != 0)
+                            .map(DeskViews::snap)
+                            .orElse(""),
+                    i > 0));
+        }
+        Collections.reverse(rows);
+        return rows;
+    }
+
+    private static String layers(Tranche t) {
+        return t.layers() == 1 ? "layer " + t.firstLayer() : "layers " + t.firstLayer() + "–" + t.lastLayer();
+    }
+
+    private static String snap(Tranche t) {
+        return String.format(
+                Locale.ROOT,
+                "prints at %s mm (%+.2f)",
+                t.start().actual(),
+                t.start().errorMillimetres());
+    }
+}

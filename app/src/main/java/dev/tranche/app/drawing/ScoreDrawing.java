@@ -1,0 +1,202 @@
+package dev.tranche.app.drawing;
+
+import dev.tranche.app.web.Figures;
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.estimate.BasePrint;
+import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plan.Tranche;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * The print as time goes by: a line a spool, and a ribbon that runs along the line of the loaded one.
+ *
+ * @param staves one a spool
+ * @param bars stretches of the ribbon
+ * @param steps from line to line, one a swap
+ * @param clock ticks under the lines
+ * @param zoom times the width is stretched
+ */
+public record ScoreDrawing(
+        int width,
+        int height,
+        double left,
+        double right,
+        double top,
+        double bottom,
+        List<Stave> staves,
+        List<Bar> bars,
+        List<Step> steps,
+        List<Tick> clock,
+        int zoom) {
+    private static final double LEFT = 116;
+    private static final double RIGHT = 18;
+    private static final double TOP = 24;
+    private static final double BOTTOM = 26;
+    private static final int DEEPEST_ZOOM = 64;
+
+    /** A spool's line. */
+    public record Stave(SpoolMark mark, double y, String total) {}
+
+    /** Printing with one spool. */
+    public record Bar(SpoolMark mark, double x, double width, double y, int fromLayer, int toLayer, String title) {}
+
+    /** A swap: from one line to another, with a drop as large as its purge. */
+    public record Step(
+            int number,
+            int layer,
+            double x,
+            double width,
+            double fromY,
+            double toY,
+            double drop,
+            boolean labelled,
+            String title) {}
+
+    /** A time on the scale. */
+    public record Tick(double x, String text) {}
+
+    public static ScoreDrawing of(Workpiece work, Figures figures, int layer, int zoom, int width, int height) {
+        int stretched = Math.max(1, Math.min(zoom, DEEPEST_ZOOM));
+        double total = Math.max(1, work.ledger().totalSeconds());
+        double span = total / stretched;
+        double from = Math.max(0, Math.min(total - span, timeOf(work, layer) - span / 2));
+        Scale scale = new Scale(LEFT, width - RIGHT, from, from + span);
+        List<SpoolId> palette =
+                work.ledger().uses().stream().map(u -> u.spool().id()).toList();
+        double pitch = (height - TOP - BOTTOM) / Math.max(1, palette.size());
+        List<Stave> staves = new ArrayList<>();
+        for (int i = 0; i < palette.size(); i++) {
+            double y = TOP + pitch * (i + 0.5);
+            staves.add(new Stave(
+                    SpoolMark.of(work, palette.get(i)),
+                    y,
+                    figures.time(work.ledger().uses().get(i).seconds())));
+        }
+        return new ScoreDrawing(
+                width,
+                height,
+                LEFT,
+                width - RIGHT,
+                TOP,
+                height - BOTTOM,
+                staves,
+                bars(work, figures, scale, staves),
+                steps(work, figures, scale, staves, pitch),
+                clock(figures, scale),
+                stretched);
+    }
+
+    /** Seconds from the start at which {@code layer} begins, swaps included. */
+    static double timeOf(Workpiece work, int layer) {
+        double swaps = work.ledger().swaps().stream()
+                .filter(s -> s.layer() <= layer)
+                .mapToDouble(Swap::seconds)
+                .sum();
+        return work.ledger().base().secondsUntil(layer) + swaps;
+    }
+
+    /** Where the cursor stands: px, or −1 outside the window. */
+    public double cursor(Workpiece work, int layer) {
+        double total = Math.max(1, work.ledger().totalSeconds());
+        double span = total / zoom;
+        double from = Math.max(0, Math.min(total - span, timeOf(work, layer) - span / 2));
+        return new Scale(left, right, from, from + span).x(timeOf(work, layer));
+    }
+
+    private record Scale(double left, double right, double from, double to) {
+        double x(double seconds) {
+            double x = left + (seconds - from) / (to - from) * (right - left);
+            return Math.max(left, Math.min(right, x));
+        }
+
+        boolean shows(double seconds) {
+            return seconds >= from && seconds <= to;
+        }
+    }
+
+    private static double line(List<Stave> staves, long spool) {
+        return staves.stream()
+                .filter(s -> s.mark().id() == spool)
+                .findFirst()
+                .orElseThrow()
+                .y();
+    }
+
+    private static List<Bar> bars(Workpiece work, Figures figures, Scale scale, List<Stave> staves) {
+        List<Bar> bars = new ArrayList<>();
+        BasePrint base = work.ledger().base();
+        for (Tranche t : work.tranches()) {
+            double begins = t.firstLayer() == 1 ? 0 : timeOf(work, t.firstLayer());
+            double lasts = base.secondsUntil(t.lastLayer() + 1)
+                    - (t.firstLayer() == 1 ? 0 : base.secondsUntil(t.firstLayer()));
+            double x = scale.x(begins);
+            double to = scale.x(begins + lasts);
+            if (to > x) {
+                SpoolMark mark = SpoolMark.of(work, t.spool());
+                String title = "%s %s, layers %d–%d, %s"
+                        .formatted(mark.letter(), mark.name(), t.firstLayer(), t.lastLayer(), figures.time(lasts));
+                bars.add(new Bar(mark, x, to - x, line(staves, mark.id()), t.firstLayer(), t.lastLayer(), title));
+            }
+        }
+        return bars;
+    }
+
+    private static List<Step> steps(Workpiece work, Figures figures, Scale scale, List<Stave> staves, double pitch) {
+        List<Step> steps = new ArrayList<>();
+        double largest = work.ledger().swaps().stream()
+                .mapToDouble(s -> s.purge().volume().cubicMillimetres())
+                .max()
+                .orElse(1);
+        double mostRadius = Math.min(11, pitch * 0.42);
+        double lastLabel = Double.NEGATIVE_INFINITY;
+        for (Swap swap : work.ledger().swaps()) {
+            if (!scale.shows(swap.startsAt())) {
+                continue;
+            }
+            double x = scale.x(swap.startsAt());
+            double share = largest == 0 ? 0 : swap.purge().volume().cubicMillimetres() / largest;
+            boolean labelled = x - lastLabel > 30;
+            if (labelled) {
+                lastLabel = x;
+            }
+            String title = "Swap %d before layer %d: %s out, %s in, purge %s, after %s"
+                    .formatted(
+                            swap.number(),
+                            swap.layer(),
+                            swap.out().name(),
+                            swap.in().name(),
+                            figures.length(swap.purgeLength()),
+                            figures.time(swap.startsAt()));
+            steps.add(new Step(
+                    swap.number(),
+                    swap.layer(),
+                    x,
+                    Math.max(1.5, scale.x(swap.startsAt() + swap.seconds()) - x),
+                    line(staves, swap.out().id().value()),
+                    line(staves, swap.in().id().value()),
+                    mostRadius * Math.sqrt(share),
+                    labelled,
+                    title));
+        }
+        return steps;
+    }
+
+    private static List<Tick> clock(Figures figures, Scale scale) {
+        double[] steps = {1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1200, 1800, 3600, 7200, 10_800, 21_600, 43_200, 86_400
+        };
+        double step = steps[steps.length - 1];
+        for (double candidate : steps) {
+            if ((scale.to() - scale.from()) / candidate <= 12) {
+                step = candidate;
+                break;
+            }
+        }
+        List<Tick> ticks = new ArrayList<>();
+        for (double t = Math.ceil(scale.from() / step) * step; t <= scale.to(); t += step) {
+            ticks.add(new Tick(scale.x(t), t == 0 ? "start" : figures.time(t)));
+        }
+        return ticks;
+    }
+}

@@ -1,0 +1,171 @@
+package dev.tranche.app.drawing;
+
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.geometry.Span;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.layer.Surface;
+import dev.tranche.core.layer.UprightCut;
+import dev.tranche.core.plan.Tranche;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import org.locationtech.jts.geom.Envelope;
+
+/**
+ * The model cut upright and filled with its strata.
+ *
+ * @param width px, as {@code height}
+ * @param left px where the model's plate begins, as {@code right}, where it ends
+ * @param bottom px of the bed
+ * @param perMillimetre px a mm of height
+ * @param stretch how many times heights are drawn larger than widths
+ * @param depth y of the cut, mm
+ * @param outline what the model reaches at other depths
+ * @param strata one a tranche
+ * @param borders between strata, without the bed
+ * @param ruler ticks in mm on the left
+ * @param layers ticks in layers on the right
+ * @param surfaces places where the mesh is flat
+ */
+public record SectionDrawing(
+        int width,
+        int height,
+        double left,
+        double right,
+        double bottom,
+        double perMillimetre,
+        String stretch,
+        String depth,
+        String outline,
+        List<Stratum> strata,
+        List<Border> borders,
+        List<Tick> ruler,
+        List<Tick> layers,
+        List<Flat> surfaces) {
+
+    /** A tranche's plastic. */
+    public record Stratum(SpoolMark mark, String path, double labelX, double labelY, boolean labelled) {}
+
+    /** Where a colour starts. */
+    public record Border(int index, double y, String height, int layer) {}
+
+    /** A mark on a ruler. */
+    public record Tick(double y, String text) {}
+
+    /** A flat of the mesh. */
+    public record Flat(double y, String height, String word, String area) {}
+
+    /** The drawing of a desk, with rulers. */
+    public static SectionDrawing of(Workpiece work, int width, int height) {
+        return draw(work, width, height, new Margins(44, 46, 14, 22));
+    }
+
+    /** The small one on a card, without rulers. */
+    public static SectionDrawing small(Workpiece work, int width, int height) {
+        return draw(work, width, height, new Margins(6, 6, 6, 6));
+    }
+
+    private record Margins(int left, int right, int top, int bottom) {}
+
+    private static SectionDrawing draw(Workpiece work, int width, int height, Margins m) {
+        LayerGrid grid = work.grid();
+        Envelope box = work.cut().model().mesh().footprint();
+        double printed =
+                Math.max(grid.printedHeight().millimetres(), grid.modelHeight().millimetres());
+        double room = width - m.left() - m.right();
+        double scaleX = room / Math.max(box.getWidth(), 1e-3);
+        double scaleY = (height - m.top() - m.bottom()) / printed;
+        double bottom = height - m.bottom();
+        Frame frame = new Frame(m.left(), bottom, box.getMinX(), 0, scaleX, scaleY);
+        UprightCut upright = work.cut().upright();
+        List<Stratum> strata = new ArrayList<>();
+        List<Border> borders = new ArrayList<>();
+        for (Tranche t : work.tranches()) {
+            strata.add(stratum(work, t, upright.cut(), grid, frame, box));
+            if (t.firstLayer() > 1) {
+                String at = grid.bottom(t.firstLayer()).toString();
+                borders.add(new Border(
+                        t.index(), frame.y(grid.bottom(t.firstLayer()).millimetres()), at, t.firstLayer()));
+            }
+        }
+        return new SectionDrawing(
+                width,
+                height,
+                m.left(),
+                width - m.right(),
+                bottom,
+                scaleY,
+                String.format(Locale.ROOT, "%.1f", scaleY / scaleX),
+                String.format(Locale.ROOT, "%.1f", upright.y()),
+                rows(upright.outline(), 1, grid.count(), grid, frame),
+                strata,
+                borders,
+                ruler(printed, frame),
+                layerTicks(grid, frame),
+                flats(work.cut().model().surfaces(), frame));
+    }
+
+    private static Stratum stratum(
+            Workpiece work, Tranche t, List<List<Span>> cut, LayerGrid grid, Frame frame, Envelope box) {
+        double top = frame.y(grid.top(t.lastLayer()).millimetres());
+        double base = frame.y(grid.bottom(t.firstLayer()).millimetres());
+        double middle = (top + base) / 2;
+        return new Stratum(
+                SpoolMark.of(work, t.spool()),
+                rows(cut, t.firstLayer(), t.lastLayer(), grid, frame),
+                frame.x(box.getMaxX()) + 2,
+                middle + 4,
+                base - top >= 11);
+    }
+
+    /** Layers as they will be printed, neighbours of one shape drawn as one block. */
+    private static String rows(List<List<Span>> spans, int from, int to, LayerGrid grid, Frame frame) {
+        SvgPath path = new SvgPath();
+        int layer = from;
+        while (layer <= to) {
+            List<Span> shape = spans.get(layer - 1);
+            int last = layer;
+            while (last < to && spans.get(last).equals(shape)) {
+                last++;
+            }
+            double y = frame.y(grid.top(last).millimetres());
+            double h = frame.y(grid.bottom(layer).millimetres()) - y;
+            for (Span span : shape) {
+                path.rectangle(frame.x(span.from()), y, span.length() * frame.scaleX(), h);
+            }
+            layer = last + 1;
+        }
+        return path.toString();
+    }
+
+    private static List<Tick> ruler(double printed, Frame frame) {
+        List<Tick> ticks = new ArrayList<>();
+        double step = Ticks.step(printed, 9);
+        int decimals = step < 0.1 ? 2 : step < 1 ? 1 : 0;
+        for (int i = 0; i * step <= printed + 1e-9; i++) {
+            ticks.add(new Tick(frame.y(i * step), String.format(Locale.ROOT, "%." + decimals + "f", i * step)));
+        }
+        return ticks;
+    }
+
+    /** Numbers at the middles of every so many layers. */
+    private static List<Tick> layerTicks(LayerGrid grid, Frame frame) {
+        List<Tick> ticks = new ArrayList<>();
+        int step = (int) Math.max(1, Ticks.step(grid.count(), 12));
+        for (int layer = 1; layer <= grid.count(); layer = layer == 1 && step > 1 ? step : layer + step) {
+            double middle = (grid.bottom(layer).millimetres() + grid.top(layer).millimetres()) / 2;
+            ticks.add(new Tick(frame.y(middle), Integer.toString(layer)));
+        }
+        return ticks;
+    }
+
+    private static List<Flat> flats(List<Surface> surfaces, Frame frame) {
+        return surfaces.stream()
+                .map(s -> new Flat(
+                        frame.y(s.height().millimetres()),
+                        s.height().toString(),
+                        s.kind().word(),
+                        String.format(Locale.ROOT, "%.0f mm²", s.area())))
+                .toList();
+    }
+}

@@ -1,0 +1,127 @@
+package dev.tranche.app.handoff;
+
+import dev.tranche.app.jobs.Job;
+import dev.tranche.app.jobs.Jobs;
+import dev.tranche.app.plans.FileNames;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.storage.FileStore;
+import dev.tranche.app.storage.TrancheProperties;
+import dev.tranche.app.work.SlicedFiles;
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.check.Finding;
+import dev.tranche.core.check.Severity;
+import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.Patch;
+import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.machine.Motion;
+import dev.tranche.core.macro.RenderedLine;
+import dev.tranche.core.units.Progress;
+import dev.tranche.core.units.Refusal;
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.stereotype.Service;
+import org.springframework.web.multipart.MultipartFile;
+
+/** Sliced files on their way in and out. */
+@Service
+class GcodeFiles {
+    private final Plans plans;
+    private final Workshop workshop;
+    private final FileStore files;
+    private final SlicedFiles sliced;
+    private final Jobs jobs;
+    private final TrancheProperties properties;
+
+    GcodeFiles(
+            Plans plans,
+            Workshop workshop,
+            FileStore files,
+            SlicedFiles sliced,
+            Jobs jobs,
+            TrancheProperties properties) {
+        this.plans = plans;
+        this.workshop = workshop;
+        this.files = files;
+        this.sliced = sliced;
+        this.jobs = jobs;
+        this.properties = properties;
+    }
+
+    /** A file to be written while it is sent. */
+    record Download(String name, Body body) {
+        interface Body {
+            void writeTo(OutputStream out) throws IOException;
+        }
+    }
+
+    /** The first swap as it will stand in the file, or, without a file, as it would. */
+    record Preview(Swap swap, List<RenderedLine> lines, Optional<Long> line) {}
+
+    /** Keeps a file and surveys it; it becomes the plan's when it is found to be a print. */
+    Job take(PlanState plan, MultipartFile file) throws IOException {
+        Motion motion = workshop.get(plan.content().printer()).printer().motion();
+        String name = FileNames.shown(file.getOriginalFilename());
+        FileStore.Kept kept;
+        try (InputStream in = file.getInputStream()) {
+            kept = files.keep(in, properties.largestGcode());
+        }
+        return jobs.start("Reading " + name, progress -> {
+            sliced.survey(kept.hash(), motion, progress);
+            plans.giveGcode(plan.id(), new PlanState.Gcode(kept.hash(), name));
+            return "/plans/" + plan.id() + "/hand-off";
+        });
+    }
+
+    /** Findings that forbid to write swaps into the file. */
+    List<Finding> stopsForHandOff(Workpiece work) {
+        return work.findings().stream()
+                .filter(f -> f.severity() == Severity.STOP)
+                .toList();
+    }
+
+    Optional<Preview> preview(Workpiece work) {
+        return work.ledger().swaps().stream().findFirst().flatMap(swap -> work.match()
+                .flatMap(m -> m.layer(swap.layer()).door())
+                .map(door -> new Preview(
+                        swap,
+                        work.writer().lines(swap, work.ledger().swaps().size(), door),
+                        Optional.of(door.line()))));
+    }
+
+    Download withSwaps(Workpiece work) {
+        SlicedFile file = file(work);
+        GridMatch match = work.match().orElseGet(() -> GridMatch.of(file, work.grid()));
+        List<Finding> stops = stopsForHandOff(work);
+        if (!stops.isEmpty()) {
+            throw new Refusal("The swaps were not written: " + stops.get(0).sentence());
+        }
+        return download(work, work.writer().patch(match, work.ledger()), "-with-swaps");
+    }
+
+    Download withoutSwaps(Workpiece work) {
+        return download(work, Patch.removing(file(work)), "-without-swaps");
+    }
+
+    private static SlicedFile file(Workpiece work) {
+        return work.file()
+                .orElseThrow(() -> new Refusal("There is no G-code yet; give the file your slicing program wrote."));
+    }
+
+    private Download download(Workpiece work, Patch patch, String suffix) {
+        PlanState.Gcode gcode = work.plan().gcode().orElseThrow();
+        String stem = FileNames.stem(gcode.name()).replaceAll("(-with-swaps|-without-swaps)$", "");
+        return new Download(FileNames.safe(stem) + suffix + ".gcode", out -> {
+            try (InputStream in = Files.newInputStream(files.path(gcode.hash()))) {
+                patch.copy(in, new BufferedOutputStream(out, 1 << 16), Progress.UNHEARD);
+            }
+        });
+    }
+}

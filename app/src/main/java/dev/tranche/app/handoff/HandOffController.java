@@ -1,0 +1,107 @@
+package dev.tranche.app.handoff;
+
+import dev.tranche.app.drawing.SpoolMark;
+import dev.tranche.app.jobs.JobPages;
+import dev.tranche.app.plans.FileNames;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.work.Workbench;
+import dev.tranche.app.work.Workpiece;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.util.Optional;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.multipart.MultipartFile;
+
+/** Everything that leaves Tranche for one plan. */
+@Controller
+class HandOffController {
+    private final Plans plans;
+    private final Workbench workbench;
+    private final GcodeFiles gcode;
+    private final SwapLists lists;
+
+    HandOffController(Plans plans, Workbench workbench, GcodeFiles gcode, SwapLists lists) {
+        this.plans = plans;
+        this.workbench = workbench;
+        this.gcode = gcode;
+        this.lists = lists;
+    }
+
+    @GetMapping("/plans/{id}/hand-off")
+    String handOff(@PathVariable String id, Model model) {
+        PlanState plan = plans.get(id);
+        model.addAttribute("plan", plan);
+        Optional<Workpiece> work = workbench.open(plan);
+        if (work.isEmpty()) {
+            model.addAttribute("job", workbench.prepare(plan, "/plans/" + id + "/hand-off"));
+            return "desk/waiting";
+        }
+        model.addAttribute("work", work.get());
+        model.addAttribute("stops", gcode.stopsForHandOff(work.get()));
+        model.addAttribute("preview", gcode.preview(work.get()));
+        return "handoff/hand-off";
+    }
+
+    @PostMapping("/plans/{id}/gcode")
+    String give(@PathVariable String id, @RequestParam MultipartFile file, Model model, HttpServletResponse response)
+            throws IOException {
+        return JobPages.show(gcode.take(plans.get(id), file), model, response);
+    }
+
+    @PostMapping("/plans/{id}/gcode/remove")
+    String takeAway(@PathVariable String id) {
+        plans.takeGcodeAway(id);
+        return "redirect:/plans/" + id + "/hand-off";
+    }
+
+    @PostMapping("/plans/{id}/gcode/with-swaps")
+    void withSwaps(@PathVariable String id, HttpServletResponse response) throws IOException {
+        Workpiece work = workbench.openNow(plans.get(id));
+        GcodeFiles.Download download = gcode.withSwaps(work);
+        attach(response, download.name(), "text/plain");
+        download.body().writeTo(response.getOutputStream());
+        plans.wrote(id, work.stateNow());
+    }
+
+    @PostMapping("/plans/{id}/gcode/without-swaps")
+    void withoutSwaps(@PathVariable String id, HttpServletResponse response) throws IOException {
+        GcodeFiles.Download download = gcode.withoutSwaps(workbench.openNow(plans.get(id)));
+        attach(response, download.name(), "text/plain");
+        download.body().writeTo(response.getOutputStream());
+    }
+
+    @GetMapping("/plans/{id}/swap-list")
+    String swapList(@PathVariable String id, @RequestParam(defaultValue = "") String start, Model model) {
+        Workpiece work = workbench.openNow(plans.get(id));
+        model.addAttribute("work", work);
+        model.addAttribute("plan", work.plan());
+        model.addAttribute("marks", SpoolMark.palette(work));
+        model.addAttribute("list", lists.of(work, start));
+        return "handoff/swap-list";
+    }
+
+    @GetMapping("/plans/{id}/swap-list.csv")
+    void swapListCsv(
+            @PathVariable String id, @RequestParam(defaultValue = "") String start, HttpServletResponse response)
+            throws IOException {
+        Workpiece work = workbench.openNow(plans.get(id));
+        String csv = lists.csv(lists.of(work, start));
+        attach(response, FileNames.safe(work.plan().name()) + "-swaps.csv", "text/csv");
+        response.getOutputStream().write(csv.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+    }
+
+    private static void attach(HttpServletResponse response, String name, String type) {
+        response.setContentType(type + ";charset=utf-8");
+        response.setHeader(
+                HttpHeaders.CONTENT_DISPOSITION,
+                ContentDisposition.attachment().filename(name).build().toString());
+    }
+}

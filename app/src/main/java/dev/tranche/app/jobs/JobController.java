@@ -1,0 +1,35 @@
+package dev.tranche.app.jobs;
+
+import dev.tranche.core.units.Refusal;
+import jakarta.servlet.http.HttpServletResponse;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+
+@Controller
+class JobController {
+    private final Jobs jobs;
+
+    JobController(Jobs jobs) {
+        this.jobs = jobs;
+    }
+
+    @GetMapping("/jobs/{id}")
+    String progress(@PathVariable String id, Model model, HttpServletResponse response) {
+        return JobPages.show(find(id), model, response);
+    }
+
+    @PostMapping("/jobs/{id}/cancel")
+    String cancel(@PathVariable String id, Model model, HttpServletResponse response) {
+        Job job = find(id);
+        job.cancel();
+        job.endsWithin(2_000);
+        return JobPages.show(job, model, response);
+    }
+
+    private Job find(String id) {
+        return jobs.find(id).orElseThrow(() -> new Refusal("That work is over; reload the page."));
+    }
+}

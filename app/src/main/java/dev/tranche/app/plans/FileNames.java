@@ -1,0 +1,29 @@
+package dev.tranche.app.plans;
+
+import dev.tranche.core.units.Words;
+
+/** Names of files that people give: shown, and used to name what they get back, never to write anywhere here. */
+public final class FileNames {
+    private FileNames() {}
+
+    /** The last part of a path, on one line, of at most 120 letters. */
+    public static String shown(String given) {
+        String line = Words.oneLine(given == null ? "" : given);
+        String last = line.substring(Math.max(line.lastIndexOf('/'), line.lastIndexOf('\\')) + 1);
+        return last.isEmpty() ? "unnamed" : last.length() <= 120 ? last : last.substring(last.length() - 120);
+    }
+
+    /** {@code name} without its ending. */
+    public static String stem(String name) {
+        int dot = name.lastIndexOf('.');
+        return dot > 0 ? name.substring(0, dot) : name;
+    }
+
+    /** Letters, digits and dashes of {@code name}, safe in any header and file system. */
+    public static String safe(String name) {
+        String ascii = java.text.Normalizer.normalize(name, java.text.Normalizer.Form.NFKD)
+                .replaceAll("[^A-Za-z0-9._-]+", "-")
+                .replaceAll("^[-.]+|[-.]+$", "");
+        return ascii.isEmpty() ? "plan" : ascii;
+    }
+}

@@ -1,0 +1,35 @@
+package dev.tranche.app.plans;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import java.time.Instant;
+
+@Entity
+@Table(name = "plan")
+class PlanEntity {
+    /** Letters and digits; it also stamps the files written for the plan. */
+    @Id
+    String id;
+
+    String name;
+    String modelHash;
+    String modelName;
+    long modelSize;
+    Instant created;
+    Instant changed;
+
+    /** Number of the revision that is in force. */
+    int head;
+
+    /** Counts every edit, undo and redo, so that a page can tell that it is out of date. */
+    long edition;
+
+    boolean deleted;
+
+    String gcodeHash;
+    String gcodeName;
+
+    /** State of the swaps last written into G-code. */
+    String writtenState;
+}

@@ -1,0 +1,17 @@
+package dev.tranche.app.plans;
+
+import jakarta.persistence.LockModeType;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.data.jpa.repository.JpaRepository;
+import org.springframework.data.jpa.repository.Lock;
+import org.springframework.data.jpa.repository.Query;
+
+interface PlanRepository extends JpaRepository<PlanEntity, String> {
+    List<PlanEntity> findByDeletedFalseOrderByChangedDesc();
+
+    /** For an edit: two edits of one plan come one after the other. */
+    @Lock(LockModeType.PESSIMISTIC_WRITE)
+    @Query("select p from PlanEntity p where p.id = :id")
+    Optional<PlanEntity> lock(String id);
+}

@@ -1,0 +1,229 @@
+package dev.tranche.app.plans;
+
+import dev.tranche.app.plans.PlanState.Gcode;
+import dev.tranche.app.plans.PlanState.Model;
+import dev.tranche.app.storage.CoreJson;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Words;
+import java.time.Clock;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.function.UnaryOperator;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Plans with their history. Every edit is one transaction and one revision; undo and redo move between them. */
+@Service
+@Transactional
+public class Plans {
+    private static final int LONGEST_NAME = 80;
+
+    private final PlanRepository plans;
+    private final RevisionRepository revisions;
+    private final CoreJson json;
+    private final Clock clock;
+
+    Plans(PlanRepository plans, RevisionRepository revisions, CoreJson json, Clock clock) {
+        this.plans = plans;
+        this.revisions = revisions;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    @Transactional(readOnly = true)
+    public List<PlanState> all() {
+        return plans.findByDeletedFalseOrderByChangedDesc().stream()
+                .map(this::state)
+                .toList();
+    }
+
+    @Transactional(readOnly = true)
+    public PlanState get(String id) {
+        return state(find(plans.findById(id)));
+    }
+
+    public PlanState create(String name, Model model, PlanContent content) {
+        PlanEntity plan = new PlanEntity();
+        plan.id = UUID.randomUUID().toString().substring(0, 8);
+        plan.name = checkedName(name);
+        plan.modelHash = model.hash();
+        plan.modelName = model.name();
+        plan.modelSize = model.size();
+        plan.created = clock.instant();
+        plan.changed = plan.created;
+        plans.save(plan);
+        save(plan, "the beginning", content);
+        return state(plan);
+    }
+
+    /**
+     * Makes an edit.
+     *
+     * @param seen the edition the page showed when the edit was made
+     * @param label what it does, for undo
+     * @throws StalePage if the plan has moved on since
+     */
+    public PlanState edit(String id, long seen, String label, UnaryOperator<ColourPlan> change) {
+        PlanEntity plan = current(id, seen);
+        PlanContent before = content(plan);
+        PlanContent after = before.withColours(change.apply(before.colours()));
+        return after.equals(before) ? state(plan) : advance(plan, label, after);
+    }
+
+    public PlanState printOn(String id, long seen, long printer, String label) {
+        PlanEntity plan = current(id, seen);
+        return advance(plan, label, new PlanContent(content(plan).colours(), printer));
+    }
+
+    public PlanState undo(String id, long seen) {
+        PlanEntity plan = current(id, seen);
+        if (plan.head > 0) {
+            move(plan, plan.head - 1);
+        }
+        return state(plan);
+    }
+
+    public PlanState redo(String id, long seen) {
+        PlanEntity plan = current(id, seen);
+        if (revisions.findByPlanIdAndNumber(id, plan.head + 1).isPresent()) {
+            move(plan, plan.head + 1);
+        }
+        return state(plan);
+    }
+
+    public void rename(String id, String name) {
+        find(plans.lock(id)).name = checkedName(name);
+    }
+
+    public PlanState duplicate(String id) {
+        PlanState original = get(id);
+        String name = original.name() + " (copy)";
+        PlanState copy =
+                create(name.length() <= LONGEST_NAME ? name : original.name(), original.model(), original.content());
+        original.gcode().ifPresent(g -> giveGcode(copy.id(), g));
+        return copy;
+    }
+
+    /** Puts a plan away; {@link #restore} brings it back. */
+    public void delete(String id) {
+        find(plans.lock(id)).deleted = true;
+    }
+
+    public void restore(String id) {
+        plans.lock(id).orElseThrow(Plans::gone).deleted = false;
+    }
+
+    public void giveGcode(String id, Gcode gcode) {
+        PlanEntity plan = find(plans.lock(id));
+        plan.gcodeHash = gcode.hash();
+        plan.gcodeName = Words.oneLine(gcode.name());
+        touch(plan);
+    }
+
+    public void takeGcodeAway(String id) {
+        PlanEntity plan = find(plans.lock(id));
+        plan.gcodeHash = null;
+        plan.gcodeName = null;
+        touch(plan);
+    }
+
+    public void wrote(String id, String state) {
+        find(plans.lock(id)).writtenState = state;
+    }
+
+    /** Names of the plans that print with {@code spool}. */
+    @Transactional(readOnly = true)
+    public List<String> using(SpoolId spool) {
+        return all().stream()
+                .filter(p -> p.content().colours().palette().contains(spool))
+                .map(PlanState::name)
+                .toList();
+    }
+
+    /** Names of the plans that print on {@code printer}. */
+    @Transactional(readOnly = true)
+    public List<String> on(long printer) {
+        return all().stream()
+                .filter(p -> p.content().printer() == printer)
+                .map(PlanState::name)
+                .toList();
+    }
+
+    private PlanEntity current(String id, long seen) {
+        PlanEntity plan = find(plans.lock(id));
+        if (plan.edition != seen) {
+            throw new StalePage(id, revisions.labelsSince(id, seen));
+        }
+        return plan;
+    }
+
+    private PlanState advance(PlanEntity plan, String label, PlanContent content) {
+        revisions.forgetAfter(plan.id, plan.head);
+        plan.head++;
+        touch(plan);
+        save(plan, label, content);
+        return state(plan);
+    }
+
+    private void move(PlanEntity plan, int revision) {
+        plan.head = revision;
+        touch(plan);
+    }
+
+    private void touch(PlanEntity plan) {
+        plan.edition++;
+        plan.changed = clock.instant();
+    }
+
+    private void save(PlanEntity plan, String label, PlanContent content) {
+        RevisionEntity revision = new RevisionEntity();
+        revision.planId = plan.id;
+        revision.number = plan.head;
+        revision.edition = plan.edition;
+        revision.label = label.length() <= 200 ? label : label.substring(0, 200);
+        revision.content = json.write(content);
+        revisions.save(revision);
+    }
+
+    private PlanContent content(PlanEntity plan) {
+        return json.read(revision(plan, plan.head).orElseThrow().content, PlanContent.class);
+    }
+
+    private Optional<RevisionEntity> revision(PlanEntity plan, int number) {
+        return revisions.findByPlanIdAndNumber(plan.id, number);
+    }
+
+    private PlanState state(PlanEntity plan) {
+        RevisionEntity head = revision(plan, plan.head).orElseThrow();
+        return new PlanState(
+                plan.id,
+                plan.name,
+                new Model(plan.modelHash, plan.modelName, plan.modelSize),
+                json.read(head.content, PlanContent.class),
+                plan.edition,
+                plan.head > 0 ? Optional.of(head.label) : Optional.empty(),
+                revision(plan, plan.head + 1).map(r -> r.label),
+                Optional.ofNullable(plan.gcodeHash).map(h -> new Gcode(h, plan.gcodeName)),
+                Optional.ofNullable(plan.writtenState),
+                plan.changed);
+    }
+
+    private static String checkedName(String name) {
+        String line = Words.oneLine(name == null ? "" : name);
+        if (line.isEmpty() || line.length() > LONGEST_NAME) {
+            throw Refusal.of("A plan needs a name of at most %d letters.", LONGEST_NAME);
+        }
+        return line;
+    }
+
+    private static PlanEntity find(Optional<PlanEntity> plan) {
+        return plan.filter(p -> !p.deleted).orElseThrow(Plans::gone);
+    }
+
+    private static Refusal gone() {
+        return new Refusal("That plan is not here; it may have been deleted. Choose another under Plans.");
+    }
+}

@@ -1,0 +1,65 @@
+package dev.tranche.app.printers;
+
+import dev.tranche.app.storage.CoreJson;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.macro.SwapMacro;
+import dev.tranche.core.units.Refusal;
+import java.util.List;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** The printers a hobbyist owns, each with its swap macro. */
+@Service
+@Transactional
+public class Workshop {
+    private final PrinterRepository printers;
+    private final CoreJson json;
+
+    Workshop(PrinterRepository printers, CoreJson json) {
+        this.printers = printers;
+        this.json = json;
+    }
+
+    /** A printer with its macro. */
+    public record Machine(long id, Printer printer, SwapMacro macro) {}
+
+    @Transactional(readOnly = true)
+    public List<Machine> all() {
+        return printers.findByRetiredFalseOrderById().stream()
+                .map(this::machine)
+                .toList();
+    }
+
+    @Transactional(readOnly = true)
+    public Machine get(long id) {
+        return machine(entity(id));
+    }
+
+    public Machine add(Printer printer, SwapMacro macro) {
+        PrinterEntity entity = new PrinterEntity();
+        write(entity, printer, macro);
+        return machine(printers.save(entity));
+    }
+
+    public void change(long id, Printer printer, SwapMacro macro) {
+        write(entity(id), printer, macro);
+    }
+
+    /** Takes a printer away; the caller has seen to it that no plan names it. */
+    public void remove(long id) {
+        entity(id).retired = true;
+    }
+
+    private void write(PrinterEntity entity, Printer printer, SwapMacro macro) {
+        entity.printer = json.write(printer);
+        entity.macro = json.write(macro);
+    }
+
+    private Machine machine(PrinterEntity e) {
+        return new Machine(e.id, json.read(e.printer, Printer.class), json.read(e.macro, SwapMacro.class));
+    }
+
+    private PrinterEntity entity(long id) {
+        return printers.findById(id).orElseThrow(() -> new Refusal("That printer is no longer there; choose another."));
+    }
+}

@@ -1,0 +1,58 @@
+package dev.tranche.app.shelf;
+
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.units.Refusal;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.springframework.data.domain.Sort;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** The spools a hobbyist owns. */
+@Service
+@Transactional
+public class Shelf {
+    private final SpoolRepository spools;
+
+    Shelf(SpoolRepository spools) {
+        this.spools = spools;
+    }
+
+    @Transactional(readOnly = true)
+    public List<Spool> all() {
+        return spools.findByRetiredFalseOrderById().stream()
+                .map(SpoolEntity::spool)
+                .toList();
+    }
+
+    /** Every spool there ever was, since plans' histories may name it. */
+    @Transactional(readOnly = true)
+    public Map<SpoolId, Spool> byId() {
+        Map<SpoolId, Spool> map = new LinkedHashMap<>();
+        spools.findAll(Sort.by("id")).forEach(s -> map.put(s.spool().id(), s.spool()));
+        return map;
+    }
+
+    /** Adds a spool; the id it comes with is ignored. */
+    public Spool add(Spool spool) {
+        SpoolEntity entity = new SpoolEntity();
+        entity.take(spool);
+        return spools.save(entity).spool();
+    }
+
+    public void change(Spool spool) {
+        entity(spool.id()).take(spool);
+    }
+
+    /** Takes a spool off the shelf; the caller has seen to it that no plan names it. */
+    public void remove(SpoolId id) {
+        entity(id).retired = true;
+    }
+
+    private SpoolEntity entity(SpoolId id) {
+        return spools.findById(id.value())
+                .orElseThrow(() -> new Refusal("That spool is no longer on the shelf; reload the page."));
+    }
+}

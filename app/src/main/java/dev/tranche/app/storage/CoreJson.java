@@ -1,0 +1,54 @@
+package dev.tranche.app.storage;
+
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.datatype.jdk8.Jdk8Module;
+import com.fasterxml.jackson.datatype.jsr310.JavaTimeModule;
+import dev.tranche.core.machine.Bed;
+import dev.tranche.core.machine.Drive;
+import dev.tranche.core.macro.Step;
+import org.springframework.stereotype.Component;
+
+/** The core's values as JSON for the database; sealed kinds carry their name in a field {@code kind}. */
+@Component
+public class CoreJson {
+    private final JsonMapper mapper;
+
+    public CoreJson() {
+        JsonMapper.Builder builder = JsonMapper.builder()
+                .addModule(new Jdk8Module())
+                .addModule(new JavaTimeModule())
+                .disable(SerializationFeature.WRITE_DURATIONS_AS_TIMESTAMPS)
+                .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
+                .enable(DeserializationFeature.FAIL_ON_NULL_CREATOR_PROPERTIES);
+        for (Class<?> kind : new Class<?>[] {Bed.class, Drive.class, Step.class}) {
+            builder.addMixIn(kind, Kind.class);
+            for (Class<?> permitted : kind.getPermittedSubclasses()) {
+                builder.registerSubtypes(permitted);
+            }
+        }
+        mapper = builder.build();
+    }
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.SIMPLE_NAME, property = "kind")
+    private interface Kind {}
+
+    public String write(Object value) {
+        try {
+            return mapper.writeValueAsString(value);
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    public <T> T read(String json, Class<T> type) {
+        try {
+            return mapper.readValue(json, type);
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException("stored " + type.getSimpleName() + " cannot be read", e);
+        }
+    }
+}

@@ -1,0 +1,71 @@
+package dev.tranche.app.web;
+
+import dev.tranche.app.storage.TrancheProperties;
+import dev.tranche.core.estimate.Derivation;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.Locale;
+import org.springframework.stereotype.Component;
+
+/** Writes numbers out with their units, at a precision a caliper or a kitchen scale could check. */
+@Component("figures")
+public class Figures {
+    private final String currency;
+
+    Figures(TrancheProperties properties) {
+        this.currency = properties.currency();
+    }
+
+    public String grams(double grams) {
+        return String.format(Locale.ROOT, "%.1f g", grams);
+    }
+
+    public String length(double millimetres) {
+        return String.format(Locale.ROOT, "%.0f mm", millimetres);
+    }
+
+    /** {@code 45 s}, {@code 7 min}, {@code 1 h 07 min}. */
+    public String time(double seconds) {
+        long s = Math.round(seconds);
+        if (s < 60) {
+            return s + " s";
+        }
+        long minutes = Math.round(seconds / 60);
+        return minutes < 60
+                ? minutes + " min"
+                : String.format(Locale.ROOT, "%d h %02d min", minutes / 60, minutes % 60);
+    }
+
+    public String money(BigDecimal amount) {
+        return amount.setScale(2, RoundingMode.HALF_UP).toPlainString() + " " + currency;
+    }
+
+    public String money(double amount) {
+        return money(BigDecimal.valueOf(amount));
+    }
+
+    public String currency() {
+        return currency;
+    }
+
+    public String bytes(long size) {
+        return size < 1_000_000
+                ? String.format(Locale.ROOT, "%.0f kB", Math.ceil(size / 1e3))
+                : String.format(Locale.ROOT, "%.1f MB", size / 1e6);
+    }
+
+    public String value(Derivation derivation) {
+        double v = derivation.value();
+        return switch (derivation.unit()) {
+            case COUNT -> String.format(Locale.ROOT, "%.0f", v);
+            case MILLIMETRES -> length(v);
+            case CUBIC_MILLIMETRES -> String.format(Locale.ROOT, "%.0f mm³", v);
+            case GRAMS -> grams(v);
+            case SECONDS -> time(v);
+            case MONEY -> money(v);
+            case RATIO -> v < 0.01 && v > 0
+                    ? String.format(Locale.ROOT, "%.5f", v)
+                    : String.format(Locale.ROOT, "%.2f", v);
+        };
+    }
+}

@@ -1,0 +1,156 @@
+package dev.tranche.app.work;
+
+import dev.tranche.app.jobs.Job;
+import dev.tranche.app.jobs.Jobs;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.printers.Workshop.Machine;
+import dev.tranche.app.shelf.Shelf;
+import dev.tranche.app.storage.FileStore;
+import dev.tranche.core.check.Checks;
+import dev.tranche.core.check.PlanFacts;
+import dev.tranche.core.estimate.BasePrint;
+import dev.tranche.core.estimate.Estimator;
+import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.estimate.PrintSettings;
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.handoff.SwapWriter;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plan.Tranche;
+import dev.tranche.core.purge.PurgeModel;
+import dev.tranche.core.units.Progress;
+import dev.tranche.core.units.Refusal;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+import org.springframework.stereotype.Service;
+
+/** Brings stored plans to life. */
+@Service
+public class Workbench {
+    /** Files up to this size are read and cut within one click. */
+    private static final long QUICK = 4_000_000;
+
+    private final ModelCuts cuts;
+    private final SlicedFiles sliced;
+    private final FileStore files;
+    private final Shelf shelf;
+    private final Workshop workshop;
+    private final Jobs jobs;
+
+    Workbench(ModelCuts cuts, SlicedFiles sliced, FileStore files, Shelf shelf, Workshop workshop, Jobs jobs) {
+        this.cuts = cuts;
+        this.sliced = sliced;
+        this.files = files;
+        this.shelf = shelf;
+        this.workshop = workshop;
+        this.jobs = jobs;
+    }
+
+    /** The plan with all its figures; empty if that takes longer than a click, and {@link #prepare} is due. */
+    public Optional<Workpiece> open(PlanState plan) {
+        Machine machine = workshop.get(plan.content().printer());
+        boolean cutReady = plan.model().size() <= QUICK
+                || cuts.ready(plan.model(), plan.content().colours().layers()).isPresent();
+        boolean fileReady = plan.gcode()
+                .map(g -> size(g.hash()) <= QUICK
+                        || sliced.ready(g.hash(), machine.printer().motion()).isPresent())
+                .orElse(true);
+        return cutReady && fileReady ? Optional.of(assemble(plan, machine, Progress.UNHEARD)) : Optional.empty();
+    }
+
+    /** As {@link #open}, for pages that cannot do without. */
+    public Workpiece openNow(PlanState plan) {
+        return assemble(plan, workshop.get(plan.content().printer()), Progress.UNHEARD);
+    }
+
+    /** Reads and cuts in the background, then goes to {@code page}. */
+    public Job prepare(PlanState plan, String page) {
+        return jobs.start("Cutting " + plan.name() + " into layers", progress -> {
+            assemble(plan, workshop.get(plan.content().printer()), progress);
+            return page;
+        });
+    }
+
+    private Workpiece assemble(PlanState plan, Machine machine, Progress progress) {
+        ColourPlan colours = plan.content().colours();
+        Printer printer = machine.printer();
+        ModelCuts.Cut cut = cuts.cut(plan.model(), colours.layers(), progress);
+        LayerGrid grid = cut.model().grid();
+        Map<SpoolId, Spool> spools = shelf.byId();
+        Optional<SlicedFile> file = plan.gcode().map(g -> sliced.survey(g.hash(), printer.motion(), Progress.UNHEARD));
+        Optional<GridMatch> match = file.flatMap(f -> match(f, grid));
+        Envelope footprint = match.map(Workbench::footprint)
+                .orElseGet(() -> centred(cut.model().mesh().footprint(), printer));
+        BasePrint base = match.map(m -> BasePrint.from(m, printer.filament()))
+                .orElseGet(() -> BasePrint.from(cut.model().sections(), grid, printer, PrintSettings.COMMON));
+        Coordinate centre = footprint.centre();
+        Ledger ledger = new Estimator(printer, machine.macro(), PurgeModel.usual(printer.deadVolume()), centre)
+                .ledger(colours, grid, spools, base, match);
+        List<Tranche> tranches = colours.tranches(grid);
+        SwapWriter writer = new SwapWriter(plan.id(), colours, printer, machine.macro());
+        String state = writer.state(ledger);
+        PlanFacts facts = new PlanFacts(
+                plan.id(),
+                state,
+                colours,
+                grid,
+                tranches,
+                cut.model().sections(),
+                footprint,
+                printer,
+                machine.macro(),
+                spools,
+                ledger,
+                file,
+                match,
+                plan.written());
+        return new Workpiece(
+                plan, cut, spools, machine, tranches, ledger, Checks.run(facts), file, match, writer, state);
+    }
+
+    private static Optional<GridMatch> match(SlicedFile file, LayerGrid grid) {
+        try {
+            return Optional.of(GridMatch.of(file, grid));
+        } catch (Refusal said) {
+            // The findings say it again, with the reason.
+            return Optional.empty();
+        }
+    }
+
+    /** Where the file prints the part: all layers but the first, which may have a skirt round it. */
+    private static Envelope footprint(GridMatch match) {
+        Envelope all = new Envelope();
+        for (int layer = Math.min(2, match.grid().count());
+                layer <= match.grid().count();
+                layer++) {
+            all.expandToInclude(match.layer(layer).extent());
+        }
+        return all;
+    }
+
+    private static Envelope centred(Envelope model, Printer printer) {
+        Coordinate bed = printer.bed().bounds().centre();
+        double w = model.getWidth() / 2;
+        double d = model.getHeight() / 2;
+        return new Envelope(bed.x - w, bed.x + w, bed.y - d, bed.y + d);
+    }
+
+    private long size(String hash) {
+        try {
+            return Files.size(files.path(hash));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}

@@ -1,0 +1,62 @@
+package dev.tranche.app.work;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.printers.Workshop.Machine;
+import dev.tranche.core.check.Finding;
+import dev.tranche.core.estimate.Estimator;
+import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.handoff.SwapWriter;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plan.Tranche;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * All there is to know about a plan at one moment.
+ *
+ * @param shelf every spool the plan may name
+ * @param tranches from the bed up
+ * @param file the sliced file, and {@code match} if its layers are the plan's
+ * @param stateNow of the plan's swaps, as stamped into files
+ */
+public record Workpiece(
+        PlanState plan,
+        ModelCuts.Cut cut,
+        Map<SpoolId, Spool> shelf,
+        Machine machine,
+        List<Tranche> tranches,
+        Ledger ledger,
+        List<Finding> findings,
+        Optional<SlicedFile> file,
+        Optional<GridMatch> match,
+        SwapWriter writer,
+        String stateNow) {
+
+    public ColourPlan colours() {
+        return plan.content().colours();
+    }
+
+    public LayerGrid grid() {
+        return cut.model().grid();
+    }
+
+    public Spool spool(SpoolId id) {
+        return shelf.get(id);
+    }
+
+    /** Letter and name. */
+    public String label(Spool spool) {
+        return Estimator.label(colours(), spool);
+    }
+
+    /** The tranche that {@code layer} belongs to. */
+    public Tranche trancheOf(int layer) {
+        return tranches.stream().filter(t -> t.covers(layer)).findFirst().orElseThrow();
+    }
+}

@@ -1,0 +1,189 @@
+// Keys, pointing and dropping. What they mean for a print is the server's to say.
+(() => {
+  "use strict";
+
+  const typing = (target) => target.closest("input, select, textarea, dialog[open]");
+  const desk = () => document.getElementById("desk");
+  const layerPlan = () => document.getElementById("layer-plan");
+
+  // --- Theme and keys list -------------------------------------------------------------------------------------
+  document.getElementById("night")?.addEventListener("click", () => {
+    const next = document.documentElement.dataset.bsTheme === "dark" ? "light" : "dark";
+    document.documentElement.dataset.bsTheme = next;
+    localStorage.setItem("tranche-theme", next);
+  });
+  document.getElementById("keys-button")?.addEventListener("click", () => document.getElementById("keys").showModal());
+
+  // --- The cursor ----------------------------------------------------------------------------------------------
+  let wanted = null;
+  let underway = false;
+
+  function goTo(layer) {
+    const plan = layerPlan();
+    if (!plan) return;
+    wanted = Math.max(1, Math.min(Number(plan.dataset.of), layer));
+    if (!underway) fetchCursor();
+  }
+
+  function fetchCursor() {
+    const layer = wanted;
+    const zoom = document.getElementById("score")?.dataset.zoom || 1;
+    underway = true;
+    htmx.ajax("GET", `/plans/${desk().dataset.plan}/cursor?at=${layer}&zoom=${zoom}`, {
+      source: "#layer-plan", target: "#layer-plan", swap: "outerHTML",
+    }).finally(() => {
+      underway = false;
+      history.replaceState(history.state, "", `?layer=${layer}`);
+      if (wanted !== layer) fetchCursor(); else wanted = null;
+    });
+  }
+
+  const here = () => wanted ?? Number(layerPlan().dataset.layer);
+
+  document.addEventListener("keydown", (event) => {
+    if (event.key === "?" && !typing(event.target)) {
+      document.getElementById("keys").showModal();
+      event.preventDefault();
+      return;
+    }
+    if (!layerPlan() || typing(event.target)) return;
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z") {
+      document.getElementById(event.shiftKey ? "redo" : "undo").click();
+      event.preventDefault();
+      return;
+    }
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const moves = {
+      ArrowUp: () => here() + 1, ArrowDown: () => here() - 1,
+      PageUp: () => here() + 10, PageDown: () => here() - 10,
+      Home: () => 1, End: () => Number(layerPlan().dataset.of),
+      "[": () => Number(layerPlan().dataset.lower || here()), "]": () => Number(layerPlan().dataset.higher || here()),
+    };
+    if (moves[event.key]) {
+      goTo(moves[event.key]());
+      event.preventDefault();
+    } else if (event.key === "s") {
+      document.getElementById("start-height").select();
+      event.preventDefault();
+    }
+  });
+
+  document.addEventListener("click", (event) => {
+    const target = event.target;
+    const dismiss = target.closest(".dismiss");
+    if (dismiss) dismiss.closest("#notice").replaceChildren();
+    const go = target.closest("[data-go]");
+    if (go) goTo(Number(go.dataset.go));
+    const move = target.closest("[data-move]");
+    if (move) goTo(here() + Number(move.dataset.move));
+    const chip = target.closest("[data-start]");
+    if (chip) {
+      document.getElementById("start-height").value = chip.dataset.start;
+      document.getElementById("start-spool").focus();
+    }
+    document.querySelectorAll("details.step[open]").forEach((step) => {
+      if (!step.contains(target)) step.open = false;
+    });
+  });
+
+  document.addEventListener("keyup", (event) => {
+    if (event.key === "Escape") document.querySelectorAll("details.step[open]").forEach((step) => { step.open = false; });
+  });
+
+  // --- Pointing at layers, dragging borders --------------------------------------------------------------------
+  let dragged = null;
+
+  const bandAt = (event) => document.elementsFromPoint(event.clientX, event.clientY).find((e) => e.matches?.(".band"));
+
+  document.addEventListener("pointerdown", (event) => {
+    const handle = event.target.closest?.(".border-handle");
+    if (!handle) return;
+    dragged = { index: handle.dataset.index, band: null };
+    handle.classList.add("dragged");
+    event.preventDefault();
+  });
+
+  document.addEventListener("pointermove", (event) => {
+    if (!dragged) return;
+    const band = bandAt(event);
+    if (band && band !== dragged.band) {
+      dragged.band?.classList.remove("target");
+      band.classList.add("target");
+      dragged.band = band;
+    }
+  });
+
+  document.addEventListener("pointerup", (event) => {
+    if (dragged) {
+      const { index, band } = dragged;
+      dragged = null;
+      document.querySelector(".dragged")?.classList.remove("dragged");
+      if (band) {
+        htmx.ajax("POST", `/plans/${desk().dataset.plan}/starts/${index}/move`, {
+          source: "#desk", target: "#desk", swap: "outerHTML", values: { height: band.dataset.bottom },
+        });
+      }
+      return;
+    }
+    const band = event.target.closest?.(".band");
+    if (band) goTo(Number(band.dataset.layer));
+  });
+
+  // --- Files: chosen or dropped anywhere -----------------------------------------------------------------------
+  const fileInput = () => document.querySelector("input[type=file][data-drop]");
+
+  document.addEventListener("change", (event) => {
+    if (event.target.matches("input[type=file][data-drop]") && event.target.files.length) {
+      event.target.form.requestSubmit();
+    }
+  });
+  document.addEventListener("dragover", (event) => {
+    if (!fileInput() || !event.dataTransfer?.types.includes("Files")) return;
+    event.preventDefault();
+    document.body.classList.add("dropping");
+  });
+  document.addEventListener("dragleave", (event) => {
+    if (!event.relatedTarget) document.body.classList.remove("dropping");
+  });
+  document.addEventListener("drop", (event) => {
+    const input = fileInput();
+    document.body.classList.remove("dropping");
+    if (!input || !event.dataTransfer?.files.length) return;
+    event.preventDefault();
+    input.files = event.dataTransfer.files;
+    input.form.requestSubmit();
+  });
+
+  // While a file travels, its bar moves.
+  document.addEventListener("htmx:xhr:progress", (event) => {
+    const bar = event.target.querySelector?.("progress.upload");
+    if (bar && event.detail.lengthComputable) {
+      bar.hidden = false;
+      bar.max = event.detail.total;
+      bar.value = event.detail.loaded;
+    }
+  });
+  document.addEventListener("htmx:afterRequest", (event) => {
+    const bar = event.target.querySelector?.("progress.upload");
+    if (bar) bar.hidden = true;
+    if (event.target.matches?.("form") && event.target.querySelector("input[type=file]")) event.target.reset();
+  });
+
+  // A sentence that was said is gone once the next thing worked; but not when it says that the page was stale.
+  document.addEventListener("htmx:beforeSwap", (event) => {
+    const notice = document.getElementById("notice");
+    if (event.detail.xhr.status === 200 && event.target.id === "desk" && !event.detail.requestConfig.path.endsWith("/work")) {
+      notice.replaceChildren();
+    }
+  });
+  document.addEventListener("htmx:sendError", () => {
+    const notice = document.getElementById("notice");
+    notice.textContent = "Tranche does not answer; start it again. Nothing you typed is lost.";
+    notice.classList.add("notice");
+  });
+  document.getElementById("notice")?.addEventListener("htmx:afterSwap", (event) => event.currentTarget.classList.remove("notice"));
+
+  document.addEventListener("click", (event) => {
+    if (event.target.closest("#print-page")) window.print();
+  });
+})();
