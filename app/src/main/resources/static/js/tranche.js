@@ -90,6 +90,21 @@
     if (event.key === "Escape") document.querySelectorAll("details.step[open]").forEach((step) => { step.open = false; });
   });
 
+  // The layer under the pointer is named at once, where the section's own caption stands.
+  let captionOfSection = null;
+  document.addEventListener("pointerover", (event) => {
+    const caption = document.getElementById("pointed");
+    if (!caption) return;
+    const band = event.target.closest?.(".band");
+    if (band) {
+      captionOfSection ??= caption.textContent;
+      caption.textContent = band.dataset.name;
+    } else if (captionOfSection !== null) {
+      caption.textContent = captionOfSection;
+      captionOfSection = null;
+    }
+  });
+
   // --- Pointing at layers, dragging borders --------------------------------------------------------------------
   let dragged = null;
 
@@ -176,12 +191,18 @@
       notice.replaceChildren();
     }
   });
-  document.addEventListener("htmx:sendError", () => {
-    const notice = document.getElementById("notice");
-    notice.textContent = "Tranche does not answer; start it again. Nothing you typed is lost.";
-    notice.classList.add("notice");
+  const say = (sentence) => {
+    const box = document.createElement("div");
+    box.className = "notice";
+    box.setAttribute("role", "alert");
+    box.append(sentence);
+    document.getElementById("notice").replaceChildren(box);
+  };
+  document.addEventListener("htmx:sendError", () => say("Tranche does not answer; start it again. Nothing you typed is lost."));
+  document.addEventListener("htmx:responseError", (event) => {
+    if (event.detail.xhr.status >= 500) say("Something went wrong in Tranche itself; nothing was changed. The log has the details.");
+    if (event.detail.xhr.status === 403) say("This page has grown old; reload it and do it again. Nothing was changed.");
   });
-  document.getElementById("notice")?.addEventListener("htmx:afterSwap", (event) => event.currentTarget.classList.remove("notice"));
 
   document.addEventListener("click", (event) => {
     if (event.target.closest("#print-page")) window.print();

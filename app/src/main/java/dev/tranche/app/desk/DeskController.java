@@ -67,7 +67,7 @@ class DeskController {
             @RequestParam(defaultValue = "1") int zoom,
             Model model) {
         views.show(workbench.openNow(plans.get(id)), at(layer), zoom, model);
-        return "desk/score :: score(false)";
+        return "desk/score :: score(moved=false)";
     }
 
     @PostMapping("/plans/{id}/starts")

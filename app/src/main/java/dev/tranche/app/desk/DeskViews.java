@@ -53,7 +53,7 @@ class DeskViews {
             OptionalInt higher) {}
 
     /** A layer as a place to point at in the section. */
-    record LayerBand(int layer, double y, double height, String bottom, String title) {}
+    record LayerBand(int layer, double y, double height, String bottom, String name) {}
 
     void show(Workpiece work, OptionalInt asked, int zoom, Model model) {
         int layer = Math.max(1, Math.min(work.grid().count(), asked.orElseGet(() -> firstBorder(work))));
@@ -88,9 +88,8 @@ class DeskViews {
             double y = section.bottom() - grid.top(layer).millimetres() * section.perMillimetre();
             double h = grid.thickness(layer).millimetres() * section.perMillimetre();
             String bottom = grid.bottom(layer).toString();
-            String title =
-                    "Layer " + layer + " (" + (layer - 1) + " from 0), " + bottom + "–" + grid.top(layer) + " mm";
-            bands.add(new LayerBand(layer, y, h, bottom, title));
+            String name = "layer " + layer + " (" + (layer - 1) + " from 0), " + bottom + "–" + grid.top(layer) + " mm";
+            bands.add(new LayerBand(layer, y, h, bottom, name));
         }
         return bands;
     }

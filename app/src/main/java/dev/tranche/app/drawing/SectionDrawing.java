@@ -6,9 +6,13 @@ import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.Surface;
 import dev.tranche.core.layer.UprightCut;
 import dev.tranche.core.plan.Tranche;
+import dev.tranche.core.units.Height;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -53,7 +57,7 @@ public record SectionDrawing(
     public record Tick(double y, String text) {}
 
     /** A flat of the mesh. */
-    public record Flat(double y, String height, String word, String area) {}
+    public record Flat(double y, String height, String what) {}
 
     /** The drawing of a desk, with rulers. */
     public static SectionDrawing of(Workpiece work, int width, int height) {
@@ -159,13 +163,18 @@ public record SectionDrawing(
         return ticks;
     }
 
+    /** One a height, since solids that stand on one another have a top and an underside there. */
     private static List<Flat> flats(List<Surface> surfaces, Frame frame) {
-        return surfaces.stream()
-                .map(s -> new Flat(
-                        frame.y(s.height().millimetres()),
-                        s.height().toString(),
-                        s.kind().word(),
-                        String.format(Locale.ROOT, "%.0f mm²", s.area())))
+        Map<Height, List<Surface>> byHeight =
+                surfaces.stream().collect(Collectors.groupingBy(Surface::height, TreeMap::new, Collectors.toList()));
+        return byHeight.entrySet().stream()
+                .map(e -> new Flat(
+                        frame.y(e.getKey().millimetres()),
+                        e.getKey().toString(),
+                        e.getValue().stream()
+                                .map(s -> String.format(
+                                        Locale.ROOT, "%s of %.0f mm²", s.kind().word(), s.area()))
+                                .collect(Collectors.joining(" and "))))
                 .toList();
     }
 }

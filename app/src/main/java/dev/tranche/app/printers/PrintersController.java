@@ -15,6 +15,7 @@ import dev.tranche.core.macro.SwapMacro;
 import dev.tranche.core.macro.SwapMethod;
 import dev.tranche.core.macro.SwapMoment;
 import dev.tranche.core.units.Refusal;
+import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
 import java.util.Optional;
 import org.locationtech.jts.geom.Coordinate;
@@ -63,15 +64,19 @@ class PrintersController {
     }
 
     @PostMapping("/printers/0")
-    String add(PrinterForm form) {
-        return "redirect:htmx:/printers/"
-                + workshop.add(form.printer(), form.macro()).id() + "?saved";
+    String add(PrinterForm form, HttpServletResponse response) {
+        return saved(workshop.add(form.printer(), form.macro()).id(), response);
     }
 
     @PostMapping("/printers/{id}")
-    String change(@PathVariable long id, PrinterForm form) {
+    String change(@PathVariable long id, PrinterForm form, HttpServletResponse response) {
         workshop.change(id, form.printer(), form.macro());
-        return "redirect:htmx:/printers/" + id + "?saved";
+        return saved(id, response);
+    }
+
+    private static String saved(long id, HttpServletResponse response) {
+        response.setHeader("HX-Redirect", "/printers/" + id + "?saved");
+        return "web/notice :: nothing";
     }
 
     /** The macro as it would be, before anything is saved. */

@@ -2,16 +2,15 @@ package dev.tranche.app.shelf;
 
 import dev.tranche.app.plans.Plans;
 import dev.tranche.core.plan.Material;
+import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Refusal;
 import java.util.List;
-import java.util.Optional;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.RequestParam;
 
 @Controller
 class ShelfController {
@@ -24,23 +23,24 @@ class ShelfController {
     }
 
     @GetMapping("/shelf")
-    String shelf(@RequestParam Optional<Long> edit, Model model) {
-        fill(edit, model);
+    String shelf(Model model) {
+        fill(model);
         return "shelf/shelf";
     }
 
     @PostMapping("/shelf")
     String add(SpoolForm form, Model model) {
         shelf.add(form.spool(new SpoolId(0)));
-        fill(Optional.empty(), model);
+        fill(model);
         return "shelf/shelf :: spools";
     }
 
     @PostMapping("/shelf/{id}")
     String change(@PathVariable long id, SpoolForm form, Model model) {
-        shelf.change(form.spool(new SpoolId(id)));
-        fill(Optional.empty(), model);
-        return "shelf/shelf :: spools";
+        Spool spool = form.spool(new SpoolId(id));
+        shelf.change(spool);
+        model.addAttribute("saved", spool);
+        return "shelf/shelf :: saved";
     }
 
     @PostMapping("/shelf/{id}/remove")
@@ -51,13 +51,12 @@ class ShelfController {
                     "This spool is part of " + String.join(", ", users) + "; give those colours another spool first.");
         }
         shelf.remove(new SpoolId(id));
-        fill(Optional.empty(), model);
+        fill(model);
         return "shelf/shelf :: spools";
     }
 
-    private void fill(Optional<Long> edit, Model model) {
+    private void fill(Model model) {
         model.addAttribute("spools", shelf.all());
         model.addAttribute("materials", Material.values());
-        model.addAttribute("edit", edit.orElse(null));
     }
 }

@@ -16,6 +16,11 @@ public class Figures {
         this.currency = properties.currency();
     }
 
+    /** As short as it can be written: {@code 220}, {@code 0.4}. */
+    public String plain(double value) {
+        return BigDecimal.valueOf(value).stripTrailingZeros().toPlainString();
+    }
+
     public String grams(double grams) {
         return String.format(Locale.ROOT, "%.1f g", grams);
     }

@@ -8,7 +8,7 @@ public enum SwapMethod {
     FIRMWARE_ROUTINE("Filament change by the firmware (M600)") {
         @Override
         public List<Step> ready() {
-            return List.of(new Step.Tone(880, 300), new Step.Message(), new Step.FirmwareRoutine(), new Step.Purge(4));
+            return List.of(new Step.Tone(880, 300), new Step.Message(), new Step.FirmwareRoutine());
         }
     },
     PAUSE_AND_PARK("Pause with park and return (M0)") {

@@ -1,0 +1,215 @@
+package dev.tranche.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.multipart;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.core.format.StlWriter;
+import dev.tranche.core.gcode.SmallGcode;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.autoconfigure.web.servlet.AutoConfigureMockMvc;
+import org.springframework.mock.web.MockHttpServletResponse;
+import org.springframework.mock.web.MockMultipartFile;
+import org.springframework.test.web.servlet.MockMvc;
+import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
+
+/** What people give by mistake: one clear sentence each, and nothing lost. */
+@AutoConfigureMockMvc
+class BadInputTest extends OnePlanTest {
+    private static final byte[] GOOD = StlWriter.binary(nameplate().mesh());
+
+    @Autowired
+    private MockMvc mvc;
+
+    /** Gives a file and follows the work to its end. */
+    private String give(String address, String name, byte[] bytes) throws Exception {
+        MockHttpServletResponse response = mvc.perform(multipart(address)
+                        .file(new MockMultipartFile("file", name, null, bytes))
+                        .with(csrf())
+                        .header("HX-Request", "true"))
+                .andReturn()
+                .getResponse();
+        Matcher job = Pattern.compile("hx-get=\"(/jobs/[^\"]+)\"").matcher(response.getContentAsString());
+        while (job.find()) {
+            response = mvc.perform(get(job.group(1))).andReturn().getResponse();
+            job = Pattern.compile("hx-get=\"(/jobs/[^\"]+)\"").matcher(response.getContentAsString());
+        }
+        String page = response.getHeader("HX-Redirect");
+        return page != null ? page : response.getContentAsString(StandardCharsets.UTF_8);
+    }
+
+    private void refusesModel(byte[] bytes, String words) throws Exception {
+        int before = plans.all().size();
+        assertThat(give("/plans", "model.stl", bytes)).contains(words);
+        assertThat(plans.all()).hasSize(before);
+    }
+
+    @Test
+    void models_that_are_none_are_refused_and_make_no_plan() throws Exception {
+        refusesModel(new byte[0], "The file is empty");
+        refusesModel("a recipe for leek soup".getBytes(), "no STL model");
+        refusesModel(Arrays.copyOf(GOOD, GOOD.length - 30), "cut short");
+        byte[] lying = GOOD.clone();
+        ByteBuffer.wrap(lying).order(ByteOrder.LITTLE_ENDIAN).putInt(80, 77);
+        refusesModel(lying, "77 triangles but has room for 36");
+        byte[] nowhere = GOOD.clone();
+        ByteBuffer.wrap(nowhere).order(ByteOrder.LITTLE_ENDIAN).putFloat(84 + 12, Float.NaN);
+        refusesModel(nowhere, "Triangle 1 has a corner at (NaN");
+        refusesModel("<html><body>Sign in to download</body></html>".getBytes(), "web page");
+        refusesModel(new byte[3 << 20], "larger than 2 MB");
+    }
+
+    @Test
+    void a_good_model_makes_a_plan_whatever_it_is_called() throws Exception {
+        String page = give("/plans", "..\\..\\evil\r\nname<b>.exe", GOOD);
+        assertThat(page).startsWith("/plans/");
+        assertThat(plans.get(page.substring("/plans/".length())).name()).isEqualTo("evil name<b>");
+    }
+
+    @Test
+    void gcode_that_prints_nothing_is_refused_and_the_plan_keeps_the_file_it_had() throws Exception {
+        PlanState plan = plan("keeps");
+        String address = "/plans/" + plan.id() + "/gcode";
+        assertThat(give(
+                        address,
+                        "good.gcode",
+                        new SmallGcode().grid(0.2, 0.2, 25).bytes()))
+                .endsWith("/hand-off");
+        assertThat(give(address, "bad.gcode", "G28\nG1 X10\n".getBytes())).contains("never extrudes");
+        assertThat(give(address, "bad.gcode", "not at all".getBytes())).contains("it is no G-code");
+        assertThat(plans.get(plan.id()).gcode().orElseThrow().name()).isEqualTo("good.gcode");
+    }
+
+    @Test
+    void gcode_in_inches_relative_with_crlf_or_latin_1_is_taken() throws Exception {
+        String address = "/plans/" + plan("kinds").id() + "/gcode";
+        for (SmallGcode kind : new SmallGcode[] {
+            new SmallGcode().inches(), new SmallGcode().relativeExtrusion(), new SmallGcode().crlf()
+        }) {
+            String page = give(address, "kind.gcode", kind.grid(0.2, 0.2, 25).bytes());
+            String shown = mvc.perform(get(page)).andReturn().getResponse().getContentAsString();
+            assertThat(shown).contains("one for one");
+        }
+    }
+
+    private String post(String address, String... parameters) throws Exception {
+        MockHttpServletRequestBuilder request =
+                org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post(address)
+                        .with(csrf())
+                        .header("HX-Request", "true");
+        for (int i = 0; i < parameters.length; i += 2) {
+            request.param(parameters[i], parameters[i + 1]);
+        }
+        return mvc.perform(request).andReturn().getResponse().getContentAsString(StandardCharsets.UTF_8);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "-0.4, below the bed",
+        "7, above the last layer",
+        "NaN, is not a height",
+        "3 inches, is not a height",
+        "L99, no layer 99",
+        "'', is not a height"
+    })
+    void heights_that_cannot_be_change_nothing(String height, String words) throws Exception {
+        PlanState plan = plan("heights");
+        String spool = String.valueOf(shelf.all().get(1).id().value());
+        assertThat(post("/plans/" + plan.id() + "/starts", "seen", "0", "height", height, "spool", spool))
+                .contains(words);
+        assertThat(plans.get(plan.id()).edition()).isZero();
+    }
+
+    @Test
+    void layers_and_spools_that_cannot_be_change_nothing() throws Exception {
+        PlanState plan = plan("layers");
+        String address = "/plans/" + plan.id();
+        assertThat(post(address + "/layers", "seen", "0", "first", "0", "height", "0.2"))
+                .contains("cannot be printed");
+        assertThat(post(address + "/starts", "seen", "0", "height", "2", "spool", "4711"))
+                .contains("not on the shelf");
+        assertThat(post(address + "/starts", "seen", "x", "height", "2", "spool", "1"))
+                .contains("needs a number");
+        assertThat(post(address + "/starts/7/merge", "seen", "0")).contains("no colour number 8");
+        assertThat(post(address + "/findings/none/mend", "seen", "0")).contains("no longer there");
+        assertThat(plans.get(plan.id()).edition()).isZero();
+    }
+
+    @Test
+    void a_spool_without_a_colour_or_with_words_for_numbers_is_refused() throws Exception {
+        String[] spool = {
+            "name",
+            "Moss",
+            "material",
+            "PLA",
+            "colour",
+            "",
+            "price",
+            "20",
+            "firstTemperature",
+            "210",
+            "temperature",
+            "205",
+            "gramsLeft",
+            "100"
+        };
+        assertThat(post("/shelf", spool)).contains("A spool needs a colour");
+        spool[5] = "#4C6B2F";
+        spool[7] = "cheap";
+        assertThat(post("/shelf", spool)).contains("“cheap” is not a number for the price");
+        spool[7] = "20";
+        spool[11] = "20.5";
+        assertThat(post("/shelf", spool)).contains("temperature needs a whole number");
+        assertThat(shelf.all()).noneMatch(s -> s.name().equals("Moss"));
+    }
+
+    @Test
+    void what_plans_use_is_not_taken_away() throws Exception {
+        plan("user");
+        long spool = shelf.all().get(0).id().value();
+        assertThat(post("/shelf/" + spool + "/remove"))
+                .contains("This spool is part of")
+                .contains("user");
+        assertThat(post("/printers/" + workshop.all().get(0).id() + "/remove")).contains("would print on this");
+    }
+
+    @Test
+    void an_edit_from_a_page_that_fell_behind_is_not_made() throws Exception {
+        PlanState plan = plan("behind");
+        String spool = String.valueOf(shelf.all().get(1).id().value());
+        post("/plans/" + plan.id() + "/starts", "seen", "0", "height", "2", "spool", spool);
+        assertThat(post("/plans/" + plan.id() + "/starts", "seen", "0", "height", "3", "spool", spool))
+                .contains("changed in another tab (start Light at 2.00 mm)");
+        assertThat(plans.get(plan.id()).content().colours().starts()).hasSize(2);
+    }
+
+    @Test
+    void a_swap_list_needs_a_time_of_day_and_its_csv_holds_no_formula() throws Exception {
+        PlanState plan = plan("list");
+        String spool = String.valueOf(shelf.all().get(1).id().value());
+        post("/plans/" + plan.id() + "/starts", "seen", "0", "height", "2.4", "spool", spool);
+        MockHttpServletResponse bad = mvc.perform(get("/plans/" + plan.id() + "/swap-list?start=teatime"))
+                .andReturn()
+                .getResponse();
+        assertThat(bad.getContentAsString(StandardCharsets.UTF_8)).contains("“teatime” is no time of day");
+        String csv = mvc.perform(get("/plans/" + plan.id() + "/swap-list.csv?start=9:30"))
+                .andReturn()
+                .getResponse()
+                .getContentAsString(StandardCharsets.UTF_8);
+        assertThat(csv.lines()).hasSize(2);
+        assertThat(csv).contains("1,13,12,,2.40,A Dark,B Light,").contains(",09:");
+    }
+}

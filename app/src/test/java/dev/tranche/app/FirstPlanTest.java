@@ -1,0 +1,334 @@
+package dev.tranche.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.tranche.app.support.Browser;
+import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.core.format.StlWriter;
+import dev.tranche.core.gcode.SmallGcode;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.interactions.Actions;
+import org.springframework.boot.test.web.server.LocalServerPort;
+
+/** The main job in a real browser, on files made here. */
+class FirstPlanTest extends OnePlanTest {
+    @LocalServerPort
+    private int port;
+
+    @TempDir
+    private Path folder;
+
+    private static Browser browser;
+
+    @BeforeEach
+    void openBrowser() {
+        browser = browser == null ? new Browser(port) : browser;
+    }
+
+    @AfterAll
+    static void closeBrowser() {
+        browser.close();
+        browser = null;
+    }
+
+    private Path file(String name, byte[] bytes) throws IOException {
+        return Files.write(folder.resolve(name), bytes);
+    }
+
+    private void give(String field, Path file) {
+        browser.find(field).sendKeys(file.toString());
+    }
+
+    /** Start heights and spools of the list, from the top. */
+    private List<String> colours() {
+        return browser.until(() -> browser.all(".stratum-list li").stream()
+                .map(li -> {
+                    List<WebElement> height = li.findElements(By.cssSelector("input"));
+                    String spool = new org.openqa.selenium.support.ui.Select(li.findElement(By.cssSelector("select")))
+                            .getFirstSelectedOption()
+                            .getText();
+                    return spool + " "
+                            + (height.isEmpty() ? "bed" : height.get(0).getDomProperty("value"));
+                })
+                .toList());
+    }
+
+    private void seeColours(String... expected) {
+        browser.until(() -> colours().equals(List.of(expected)));
+    }
+
+    private void seeLayer(int layer) {
+        browser.until(
+                () -> String.valueOf(layer).equals(browser.find("#layer-plan").getDomAttribute("data-layer")));
+    }
+
+    private void addSpool(String name, String colour) {
+        browser.open("/shelf");
+        browser.type("#new-name", name);
+        browser.type("#new-colour", colour);
+        browser.click("#add-spool");
+        browser.until(() -> browser.all("#spools tbody input[name=name]").stream()
+                .anyMatch(e -> name.equals(e.getDomProperty("value"))));
+    }
+
+    @Test
+    void from_a_model_file_to_swaps_in_a_print_file() throws IOException {
+        addSpool("Brick", "#A33B2A");
+        Path stl = file("nameplate.stl", StlWriter.binary(nameplate().mesh()));
+
+        browser.open("/");
+        give("#model-file", stl);
+        browser.see(".steps", "nameplate");
+        assertThat(browser.text(".steps")).contains("30.0 × 20.0 × 5.00 mm").contains("25 of 0.20 mm");
+        assertThat(browser.all(".flat-list .chip"))
+                .extracting(WebElement::getText)
+                .containsExactly("2.40", "4.00", "5.00");
+
+        browser.type("#start-height", "2.4");
+        browser.choose("#start-spool", "Light");
+        browser.click("#start-here");
+        seeColours("Light 2.40", "Dark bed");
+        browser.type("#start-height", "L21");
+        browser.choose("#start-spool", "Brick");
+        browser.click("#start-here");
+        seeColours("Brick 4.00", "Light 2.40", "Dark bed");
+        seeLayer(21);
+        assertThat(browser.text("#ledger")).contains("time is an estimate");
+
+        browser.click("#to-hand-off");
+        byte[] original = new SmallGcode().grid(0.2, 0.2, 25).bytes();
+        give("#gcode-file", file("nameplate.gcode", original));
+        browser.see(".file-facts", "one for one");
+        browser.see("main", "M117 Swap 1 of 2: load B Light");
+        browser.click("#write-swaps");
+        byte[] written = Files.readAllBytes(browser.download("nameplate-with-swaps.gcode"));
+        String text = new String(written, StandardCharsets.ISO_8859_1);
+        assertThat(text).contains("M117 Swap 1 of 2: load B Light").contains("M117 Swap 2 of 2: load C Brick");
+        int first = text.indexOf("\nM0\n");
+        int second = text.indexOf("\nM0\n", first + 1);
+        assertThat(text.indexOf("\nM0\n", second + 1)).isNegative();
+        assertThat(text.indexOf("G1 Z2.40000")).isBetween(0, first);
+        assertThat(text.indexOf("G1 Z2.60000")).isBetween(first, second);
+        assertThat(text.indexOf("G1 Z4.20000")).isGreaterThan(second);
+
+        browser.click("#open-list");
+        browser.see(".swap-table", "Brick");
+        assertThat(browser.all(".swap-table tbody tr")).hasSize(2);
+        assertThat(browser.all(".swap-table tbody tr").get(1).getText())
+                .contains("21", "20", "4.00 mm", "Light", "Brick");
+        assertThat(browser.text(".first-spool")).contains("Dark");
+
+        browser.open(browser.path().replace("/swap-list", "/hand-off"));
+        give("#gcode-file", browser.download("nameplate-with-swaps.gcode"));
+        browser.see(".file-facts", "Holds swaps of Tranche");
+        browser.click("#take-swaps-out");
+        assertThat(Files.readAllBytes(browser.download("nameplate-without-swaps.gcode")))
+                .isEqualTo(original);
+    }
+
+    @Test
+    void colours_are_moved_merged_recoloured_and_taken_back() {
+        String id = plan("edits").id();
+        browser.open("/plans/" + id);
+        browser.type("#start-height", "2.4");
+        browser.choose("#start-spool", "Light");
+        browser.click("#start-here");
+        seeColours("Light 2.40", "Dark bed");
+
+        browser.type("#height-1", "3", Keys.ENTER);
+        seeColours("Light 3.00", "Dark bed");
+        browser.choose("#spool-0", "Light");
+        seeColours("Light 3.00", "Light bed");
+        browser.see("#findings", "nothing is swapped there");
+        browser.click(".finding-actions .btn");
+        seeColours("Light bed");
+
+        browser.click("#undo");
+        seeColours("Light 3.00", "Light bed");
+        browser.open("/plans/" + id);
+        seeColours("Light 3.00", "Light bed");
+        browser.click("#undo");
+        seeColours("Light 3.00", "Dark bed");
+        browser.click("#redo");
+        seeColours("Light 3.00", "Light bed");
+    }
+
+    @Test
+    void a_border_is_dragged_from_layer_to_layer() {
+        String id = plan("drag").id();
+        browser.open("/plans/" + id);
+        browser.type("#start-height", "2.4");
+        browser.choose("#start-spool", "Light");
+        browser.click("#start-here");
+        seeColours("Light 2.40", "Dark bed");
+        WebElement grip = browser.find(".border-handle .grip");
+        WebElement layer = browser.find(".band[data-layer='19']");
+        // A press at a border can land on the handle's middle only; its band is where the layer is.
+        new Actions(browser.driver())
+                .clickAndHold(grip)
+                .moveToElement(layer)
+                .moveByOffset(3, 0)
+                .release()
+                .perform();
+        seeColours("Light 3.60", "Dark bed");
+    }
+
+    @Test
+    void a_whole_plan_is_made_with_the_keyboard_alone() {
+        browser.open("/plans/" + plan("keys").id());
+        seeLayer(13);
+        browser.press(Keys.HOME);
+        seeLayer(1);
+        browser.press(Keys.PAGE_UP);
+        seeLayer(11);
+        browser.press(Keys.ARROW_UP);
+        browser.press(Keys.ARROW_UP);
+        seeLayer(13);
+        browser.until(() -> "2.40".equals(browser.find("#start-height").getDomProperty("value")));
+        browser.press("s");
+        browser.press(Keys.TAB);
+        browser.press("Light");
+        browser.press(Keys.TAB);
+        browser.press(Keys.ENTER);
+        seeColours("Light 2.40", "Dark bed");
+        browser.leaveFields();
+        browser.press(Keys.END);
+        seeLayer(25);
+        browser.press("[");
+        seeLayer(13);
+        browser.press(Keys.chord(Keys.CONTROL, "z"));
+        seeColours("Dark bed");
+        browser.press(Keys.chord(Keys.CONTROL, Keys.SHIFT, "z"));
+        seeColours("Light 2.40", "Dark bed");
+        browser.press("?");
+        browser.see("#keys", "one layer up or down");
+    }
+
+    @Test
+    void the_layers_drawings_and_addresses_keep_in_step() {
+        String id = plan("step").id();
+        browser.open("/plans/" + id + "?layer=22");
+        seeLayer(22);
+        assertThat(browser.text("#layer-plan")).contains("4.20–4.40 mm", "from 0: 21", "112.0 mm²");
+        Object before = browser.find("#section-cursor .cursor").getDomAttribute("y");
+        browser.leaveFields();
+        browser.press(Keys.PAGE_DOWN);
+        seeLayer(12);
+        browser.until(
+                () -> !before.equals(browser.find("#section-cursor .cursor").getDomAttribute("y")));
+        browser.until(() -> browser.path().endsWith("?layer=12"));
+        browser.find(".band[data-layer='3']").click();
+        seeLayer(3);
+        browser.click("#score button[title^='Show less']");
+        browser.until(() -> "2".equals(browser.find("#score").getDomAttribute("data-zoom")));
+    }
+
+    @Test
+    void what_cannot_be_is_said_and_what_was_typed_stays() {
+        browser.open("/plans/" + plan("refusals").id());
+        browser.type("#start-height", "99", Keys.ENTER);
+        browser.see("#notice", "99.00 mm is above the last layer");
+        assertThat(browser.find("#start-height").getDomProperty("value")).isEqualTo("99");
+        browser.type("#start-height", "high", Keys.ENTER);
+        browser.see("#notice", "“high” is not a height");
+        browser.type("#start-height", "-1", Keys.ENTER);
+        browser.see("#notice", "below the bed");
+        seeColours("Dark bed");
+        browser.type("#start-height", "3");
+        browser.choose("#start-spool", "Light");
+        browser.click("#start-here");
+        seeColours("Light 3.00", "Dark bed");
+        browser.until(() -> browser.find("#notice").getText().isEmpty());
+    }
+
+    @Test
+    void the_later_of_two_tabs_is_told_and_shown_what_changed() {
+        String id = plan("tabs").id();
+        browser.open("/plans/" + id);
+        plans.edit(
+                id,
+                0,
+                "start Light at 3.00 mm",
+                p -> p.startAt(
+                        dev.tranche.core.units.Height.ofMillimetres(3),
+                        shelf.all().get(1).id(),
+                        p.layers().on(dev.tranche.core.units.Height.ofMillimetres(5))));
+        browser.type("#start-height", "1", Keys.ENTER);
+        browser.see("#notice", "changed in another tab (start Light at 3.00 mm)");
+        seeColours("Light 3.00", "Dark bed");
+        browser.see("#notice", "Your last change was not made");
+    }
+
+    @Test
+    void a_file_on_other_layers_is_refused_for_writing_with_the_reason() throws IOException {
+        String id = plan("other").id();
+        browser.open("/plans/" + id + "/hand-off");
+        give(
+                "#gcode-file",
+                file("coarse.gcode", new SmallGcode().grid(0.3, 0.3, 16).bytes()));
+        browser.see("main", "Not ready to hand off");
+        assertThat(browser.text("main")).contains("The G-code has 16 layers and the plan 25");
+        assertThat(browser.find("#write-swaps").isEnabled()).isFalse();
+    }
+
+    @Test
+    void a_file_that_is_no_model_is_refused_on_the_page_of_plans() throws IOException {
+        browser.open("/");
+        give(
+                "#model-file",
+                file(
+                        "page.stl",
+                        "<!DOCTYPE html><title>not a model</title>".repeat(5).getBytes()));
+        browser.see("#new-job", "web page or XML, not an STL model");
+        give("#model-file", file("ok.stl", nameplate().ascii().getBytes()));
+        browser.see(".steps", "ok");
+    }
+
+    @Test
+    void a_printer_is_changed_and_its_macro_shown_before_it_is_saved() {
+        browser.open("/printers/new");
+        browser.type("input[name=name]", "Attic printer");
+        browser.choose("#method", "Filament change by the firmware (M600)");
+        browser.click("input[value='M600']");
+        browser.see("#preview", "M600");
+        browser.click("input[value='M600:X']");
+        browser.see("#preview", "M600 X5");
+        browser.click("#save-printer");
+        browser.see("#printer-form", "Saved");
+        browser.see(".side", "Attic printer");
+        browser.type("input[name=nozzle]", "9");
+        browser.click("#save-printer");
+        browser.see("#notice", "A nozzle of 9.0 mm is out of range");
+        assertThat(browser.find("input[name=nozzle]").getDomProperty("value")).isEqualTo("9");
+    }
+
+    @Test
+    void a_plan_is_renamed_duplicated_deleted_and_brought_back() {
+        String id = plan("first name").id();
+        browser.open("/plans/" + id);
+        browser.click("details.step summary");
+        browser.type("#plan-name", "second name", Keys.ENTER);
+        browser.see(".steps", "second name");
+        browser.click("details.step summary");
+        browser.click("form[action$='/duplicate'] button");
+        browser.see(".steps", "second name (copy)");
+        browser.open("/plans/" + id);
+        browser.click("details.step summary");
+        browser.click("form[action$='/delete'] button");
+        browser.see("main", "The plan was deleted");
+        browser.click(".notice button");
+        browser.until(() ->
+                browser.all(".card-plan h2").stream().anyMatch(h -> h.getText().equals("second name")));
+    }
+}

@@ -1,0 +1,155 @@
+package dev.tranche.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.core.format.StlWriter;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.net.CookieManager;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpRequest.BodyPublishers;
+import java.net.http.HttpResponse;
+import java.net.http.HttpResponse.BodyHandlers;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The server is killed, for real, in the middle of edits; all that it acknowledged is there when it runs again. */
+class KillTest {
+    private static final Duration PATIENCE = Duration.ofSeconds(90);
+
+    @TempDir
+    private Path data;
+
+    private HttpClient client;
+    private int port;
+    private String token;
+
+    @Test
+    void everything_acknowledged_before_a_kill_is_there_after_it() throws Exception {
+        Process server = start();
+        String plan = newPlan();
+        AtomicInteger acknowledged = new AtomicInteger();
+        Process running = server;
+        Thread killer = new Thread(() -> {
+            while (acknowledged.get() < 25) {
+                Thread.onSpinWait();
+            }
+            running.destroyForcibly();
+        });
+        killer.start();
+        try {
+            while (true) {
+                // The height tells which edit it was: 2000 µm and the edit's number.
+                String height = "2.%03d".formatted(acknowledged.get() + 1);
+                HttpResponse<String> answer = acknowledged.get() == 0
+                        ? post(plan + "/starts", "seen=0&spool=2&height=" + height)
+                        : post(plan + "/starts/1/move", "seen=" + acknowledged.get() + "&height=" + height);
+                assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+                acknowledged.incrementAndGet();
+            }
+        } catch (IOException killed) {
+            killer.join();
+            server.waitFor();
+        }
+        assertThat(acknowledged.get()).isGreaterThanOrEqualTo(25);
+
+        server = start();
+        try {
+            String desk = get(plan).body();
+            Matcher edition = Pattern.compile("name=\"seen\" value=\"(\\d+)\"").matcher(desk);
+            assertThat(edition.find()).isTrue();
+            int kept = Integer.parseInt(edition.group(1));
+            // The edit under way when the kill came may have been kept without being acknowledged.
+            assertThat(kept).isBetween(acknowledged.get(), acknowledged.get() + 1);
+            assertThat(desk).contains("value=\"2.%03d\"".formatted(kept).replaceAll("(\\.\\d\\d)0\"", "$1\""));
+        } finally {
+            server.destroyForcibly().waitFor(30, TimeUnit.SECONDS);
+        }
+    }
+
+    private Process start() throws Exception {
+        try (ServerSocket free = new ServerSocket(0)) {
+            port = free.getLocalPort();
+        }
+        client = HttpClient.newBuilder().cookieHandler(new CookieManager()).build();
+        Process process = new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-XX:TieredStopAtLevel=1",
+                        "-cp",
+                        System.getProperty("surefire.test.class.path", System.getProperty("java.class.path")),
+                        TrancheApplication.class.getName(),
+                        "--server.port=" + port,
+                        "--tranche.data=" + data)
+                .redirectErrorStream(true)
+                .redirectOutput(data.resolve("server.log").toFile())
+                .start();
+        long end = System.nanoTime() + PATIENCE.toNanos();
+        while (System.nanoTime() < end) {
+            try {
+                if (get("/actuator/health/readiness").statusCode() == 200) {
+                    Matcher found =
+                            Pattern.compile("X-XSRF-TOKEN&quot;:&quot;([^&]+)").matcher(get("/").body());
+                    assertThat(found.find()).isTrue();
+                    token = found.group(1);
+                    return process;
+                }
+            } catch (IOException notYet) {
+                process.waitFor(100, TimeUnit.MILLISECONDS);
+            }
+        }
+        throw new AssertionError("the server did not come up");
+    }
+
+    private String newPlan() throws Exception {
+        ByteArrayOutputStream body = new ByteArrayOutputStream();
+        body.write(("--cut\r\nContent-Disposition: form-data; name=\"file\"; filename=\"kill.stl\"\r\n\r\n")
+                .getBytes(StandardCharsets.US_ASCII));
+        body.write(StlWriter.binary(OnePlanTest.nameplate().mesh()));
+        body.write("\r\n--cut--\r\n".getBytes(StandardCharsets.US_ASCII));
+        HttpResponse<String> answer = client.send(
+                request("/plans")
+                        .header("Content-Type", "multipart/form-data; boundary=cut")
+                        .POST(BodyPublishers.ofByteArray(body.toByteArray()))
+                        .build(),
+                BodyHandlers.ofString());
+        Pattern job = Pattern.compile("hx-get=\"(/jobs/[^\"]+)\"");
+        for (Matcher m = job.matcher(answer.body()); m.find(); m = job.matcher(answer.body())) {
+            answer = get(m.group(1));
+        }
+        return answer.headers().firstValue("HX-Redirect").orElseThrow();
+    }
+
+    private HttpResponse<String> get(String path) throws IOException, InterruptedException {
+        HttpRequest request = HttpRequest.newBuilder(URI.create("http://localhost:" + port + path))
+                .timeout(PATIENCE)
+                .build();
+        return client.send(request, BodyHandlers.ofString());
+    }
+
+    private HttpResponse<String> post(String path, String form) throws IOException, InterruptedException {
+        return client.send(
+                request(path)
+                        .header("Content-Type", "application/x-www-form-urlencoded")
+                        .POST(BodyPublishers.ofString(form))
+                        .build(),
+                BodyHandlers.ofString());
+    }
+
+    private HttpRequest.Builder request(String path) {
+        return HttpRequest.newBuilder(URI.create("http://localhost:" + port + path))
+                .timeout(PATIENCE)
+                .header("HX-Request", "true")
+                .header("X-XSRF-TOKEN", token);
+    }
+}

@@ -1,0 +1,141 @@
+package dev.tranche.app.demo;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.support.Browser;
+import dev.tranche.app.work.Workbench;
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Section;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.boot.test.context.SpringBootTest.WebEnvironment;
+import org.springframework.boot.test.web.server.LocalServerPort;
+import org.springframework.test.context.ActiveProfiles;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
+
+/** The demo's shapes are sound, and every page of it can be read by everybody. */
+@SpringBootTest(webEnvironment = WebEnvironment.RANDOM_PORT)
+@ActiveProfiles("demo")
+class DemoPagesTest {
+    @TempDir
+    private static Path data;
+
+    @LocalServerPort
+    private int port;
+
+    @Autowired
+    private Plans plans;
+
+    @Autowired
+    private Workbench workbench;
+
+    @Autowired
+    private Workshop workshop;
+
+    @DynamicPropertySource
+    static void data(DynamicPropertyRegistry registry) {
+        registry.add("tranche.data", data::toString);
+    }
+
+    private PlanState plan(String beginning) {
+        return plans.all().stream().filter(p -> p.name().startsWith(beginning)).findFirst().orElseThrow();
+    }
+
+    @Test
+    void the_demos_models_are_watertight_and_have_the_volume_of_their_layers() {
+        for (Mesh mesh : List.of(DemoShapes.rowMarker("BEANS"), DemoShapes.hollinHill())) {
+            int[] planes = java.util.stream.IntStream.range(0, mesh.height().micrometres() / 20)
+                    .map(i -> 20 + 40 * i)
+                    .toArray();
+            List<Section> sections = dev.tranche.core.geometry.SectionSweep.cut(
+                    mesh, planes, dev.tranche.core.units.Progress.UNHEARD);
+            assertThat(sections).allMatch(s -> s.openEnds() == 0);
+            double sum = sections.stream().mapToDouble(s -> s.area() * 0.02).sum();
+            assertThat(sum).isBetween(mesh.volume() * 0.995, mesh.volume() * 1.005);
+        }
+    }
+
+    @Test
+    void the_row_marker_is_three_heights_two_swaps_and_timed_from_its_gcode() {
+        Workpiece work = workbench.openNow(plan("Row marker"));
+        assertThat(work.tranches()).extracting(t -> t.lastLayer()).containsExactly(10, 13, 16);
+        assertThat(work.ledger().swaps()).hasSize(2);
+        assertThat(work.match()).isPresent();
+        assertThat(work.cut().model().surfaces()).extracting(s -> s.height().toString()).containsExactly("2.00", "2.60", "3.20");
+    }
+
+    @Test
+    void the_relief_tile_is_five_colours_with_something_to_find() {
+        Workpiece work = workbench.openNow(plan("Relief tile"));
+        assertThat(work.tranches()).hasSize(5);
+        assertThat(work.findings()).extracting(f -> f.key()).contains("off-grid-3", "first-spool");
+    }
+
+    @Test
+    void every_page_passes_the_checks_of_accessibility_by_day_and_by_night() throws IOException {
+        String axe;
+        try (InputStream in = getClass().getResourceAsStream("/META-INF/resources/webjars/axe-core/4.6.3/axe.min.js")) {
+            axe = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        }
+        String marker = "/plans/" + plan("Row marker").id();
+        String tile = "/plans/" + plan("Relief tile").id();
+        long printer = workshop.all().get(0).id();
+        List<String> found = new ArrayList<>();
+        try (Browser browser = new Browser(port)) {
+            for (String theme : List.of("light", "dark")) {
+                for (String page : List.of(
+                        "/", marker, tile, marker + "/hand-off", marker + "/swap-list", "/shelf", "/printers/" + printer)) {
+                    browser.open(page);
+                    browser.script("localStorage.setItem('tranche-theme', arguments[0])", theme);
+                    browser.open(page);
+                    browser.script("var s = arguments[0]; (0, eval)(s)", axe);
+                    found.addAll(violations(browser, theme + " " + page));
+                }
+            }
+        }
+        assertThat(found).isEmpty();
+    }
+
+    @SuppressWarnings("unchecked")
+    private static List<String> violations(Browser browser, String page) {
+        List<String> rows = (List<String>) browser.driver()
+                .executeAsyncScript("var done = arguments[arguments.length - 1];"
+                        + "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => done(r.violations.map(v =>"
+                        + " v.id + ': ' + v.nodes.slice(0, 3).map(n => n.target.join(' ') + ' ' + n.failureSummary).join(' | '))))");
+        return rows.stream().map(row -> page + " " + row).toList();
+    }
+
+    @Test
+    void at_1280_by_800_the_whole_desk_is_seen_without_scrolling_and_a_phone_can_read_it() {
+        try (Browser browser = new Browser(port)) {
+            for (PlanState plan : plans.all()) {
+                browser.size(1280, 800);
+                browser.open("/plans/" + plan.id());
+                browser.find("#score svg");
+                assertThat(browser.script("return document.documentElement.scrollHeight <= 800"
+                                + " && document.documentElement.scrollWidth <= 1280"))
+                        .as(plan.name())
+                        .isEqualTo(true);
+                browser.size(390, 844);
+                browser.open("/plans/" + plan.id());
+                browser.find("#score svg");
+                assertThat(browser.script("return document.documentElement.scrollWidth <= 390"))
+                        .as(plan.name() + " on a phone")
+                        .isEqualTo(true);
+            }
+        }
+    }
+}

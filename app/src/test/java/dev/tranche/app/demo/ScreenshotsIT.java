@@ -1,0 +1,82 @@
+package dev.tranche.app.demo;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.support.Browser;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.OutputType;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.boot.test.context.SpringBootTest.WebEnvironment;
+import org.springframework.boot.test.web.server.LocalServerPort;
+import org.springframework.test.context.ActiveProfiles;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
+
+/** Renews the pictures of the main views; run by {@code ./tranche screenshots}, not with the tests. */
+@SpringBootTest(webEnvironment = WebEnvironment.RANDOM_PORT)
+@ActiveProfiles("demo")
+@EnabledIfSystemProperty(named = "tranche.screenshots", matches = ".+")
+class ScreenshotsIT {
+    @TempDir
+    private static Path data;
+
+    @LocalServerPort
+    private int port;
+
+    @Autowired
+    private Plans plans;
+
+    private final Path folder = Path.of(System.getProperty("tranche.screenshots", "."));
+
+    @DynamicPropertySource
+    static void data(DynamicPropertyRegistry registry) {
+        registry.add("tranche.data", data::toString);
+    }
+
+    private String plan(String beginning) {
+        PlanState plan =
+                plans.all().stream().filter(p -> p.name().startsWith(beginning)).findFirst().orElseThrow();
+        return "/plans/" + plan.id();
+    }
+
+    @Test
+    void take_one_of_each_view() throws IOException {
+        try (Browser browser = new Browser(port)) {
+            shoot(browser, "/", "plans");
+            shoot(browser, plan("Row marker"), "desk-row-marker");
+            browser.open(plan("Relief tile"));
+            browser.click("#ledger details:nth-of-type(1) summary");
+            browser.leaveFields();
+            browser.press("]");
+            browser.press(Keys.ARROW_UP);
+            browser.until(() -> browser.path().contains("layer=30"));
+            save(browser, "desk-relief-tile");
+            shoot(browser, plan("Row marker") + "/hand-off", "hand-off");
+            shoot(browser, plan("Row marker") + "/swap-list?start=18:30", "swap-list");
+            shoot(browser, "/printers", "printers");
+            shoot(browser, "/shelf", "shelf");
+            browser.script("localStorage.setItem('tranche-theme', 'dark')");
+            shoot(browser, plan("Relief tile"), "desk-night");
+            browser.script("localStorage.setItem('tranche-theme', 'light')");
+            browser.size(390, 844);
+            shoot(browser, plan("Row marker"), "desk-phone");
+        }
+    }
+
+    private void shoot(Browser browser, String page, String name) throws IOException {
+        browser.open(page);
+        save(browser, name);
+    }
+
+    private void save(Browser browser, String name) throws IOException {
+        browser.until(() -> (Boolean) browser.script("return document.fonts.status === 'loaded'"));
+        Files.write(folder.resolve(name + ".png"), browser.driver().getScreenshotAs(OutputType.BYTES));
+    }
+}

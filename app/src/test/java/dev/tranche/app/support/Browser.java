@@ -1,0 +1,158 @@
+package dev.tranche.app.support;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Supplier;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Dimension;
+import org.openqa.selenium.JavascriptExecutor;
+import org.openqa.selenium.StaleElementReferenceException;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.chrome.ChromeDriver;
+import org.openqa.selenium.chrome.ChromeDriverService;
+import org.openqa.selenium.chrome.ChromeOptions;
+import org.openqa.selenium.support.ui.Select;
+import org.openqa.selenium.support.ui.WebDriverWait;
+
+/** Debian's Chromium, without a window. It waits for what a person would wait for, never for a time. */
+public final class Browser implements AutoCloseable {
+    private static final Duration PATIENCE = Duration.ofSeconds(20);
+
+    private final ChromeDriver driver;
+    private final String root;
+    private final Path downloads;
+
+    public Browser(int port) {
+        root = "http://localhost:" + port;
+        try {
+            downloads = Files.createTempDirectory("tranche-downloads");
+            ChromeOptions options = new ChromeOptions();
+            options.setBinary("/usr/bin/chromium");
+            options.addArguments(
+                    "--headless",
+                    "--no-sandbox",
+                    "--disable-gpu",
+                    "--disable-quic",
+                    "--no-first-run",
+                    "--disable-background-networking",
+                    "--disable-component-update",
+                    "--disable-sync",
+                    "--disable-dev-shm-usage",
+                    "--user-data-dir=" + Files.createTempDirectory("tranche-browser"));
+            options.setExperimentalOption("prefs", Map.of("download.default_directory", downloads.toString()));
+            ChromeDriverService service = new ChromeDriverService.Builder()
+                    .usingDriverExecutable(new java.io.File("/usr/bin/chromedriver"))
+                    .build();
+            driver = new ChromeDriver(service, options);
+            size(1280, 800);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** Sets the size of the page itself, without what a window has round it. */
+    public void size(int width, int height) {
+        driver.executeCdpCommand(
+                "Emulation.setDeviceMetricsOverride",
+                Map.of("width", width, "height", height, "deviceScaleFactor", 1, "mobile", false));
+        driver.manage().window().setSize(new Dimension(width, height));
+    }
+
+    public Browser open(String path) {
+        driver.get(root + path);
+        return this;
+    }
+
+    public ChromeDriver driver() {
+        return driver;
+    }
+
+    public String path() {
+        return driver.getCurrentUrl().substring(root.length());
+    }
+
+    public WebElement find(String css) {
+        return until(() -> {
+            List<WebElement> found = driver.findElements(By.cssSelector(css));
+            return found.isEmpty() ? null : found.get(0);
+        });
+    }
+
+    public List<WebElement> all(String css) {
+        return driver.findElements(By.cssSelector(css));
+    }
+
+    public String text(String css) {
+        return until(() -> find(css).getText());
+    }
+
+    /** Clicks as soon as the element is there and stands still. */
+    public void click(String css) {
+        until(() -> {
+            find(css).click();
+            return true;
+        });
+    }
+
+    public void type(String css, CharSequence... keys) {
+        until(() -> {
+            WebElement field = find(css);
+            field.clear();
+            field.sendKeys(keys);
+            return true;
+        });
+    }
+
+    public void choose(String css, String visible) {
+        until(() -> {
+            new Select(find(css)).selectByVisibleText(visible);
+            return true;
+        });
+    }
+
+    /** Presses keys on whatever has the focus. */
+    public void press(CharSequence... keys) {
+        driver.switchTo().activeElement().sendKeys(keys);
+    }
+
+    /** Takes the focus off any field, as a click on an empty place would. */
+    public void leaveFields() {
+        script("document.activeElement.blur()");
+    }
+
+    public Object script(String script, Object... arguments) {
+        return ((JavascriptExecutor) driver).executeScript(script, arguments);
+    }
+
+    /** Waits until {@code what} is neither null nor false; a page that is being replaced counts as not yet. */
+    public <T> T until(Supplier<T> what) {
+        return new WebDriverWait(driver, PATIENCE, Duration.ofMillis(50))
+                .ignoring(StaleElementReferenceException.class)
+                .ignoring(org.openqa.selenium.ElementNotInteractableException.class)
+                .ignoring(org.openqa.selenium.ElementClickInterceptedException.class)
+                .until(d -> what.get());
+    }
+
+    /** Waits until the text of {@code css} holds {@code words}. */
+    public void see(String css, String words) {
+        until(() -> all(css).stream().anyMatch(e -> e.getText().contains(words)));
+    }
+
+    /** The file that arrives in the folder of downloads. */
+    public Path download(String name) {
+        return until(() -> {
+            Path file = downloads.resolve(name);
+            return Files.exists(file) && !Files.exists(downloads.resolve(name + ".crdownload")) ? file : null;
+        });
+    }
+
+    @Override
+    public void close() {
+        driver.quit();
+    }
+}

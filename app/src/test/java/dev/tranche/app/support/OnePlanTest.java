@@ -1,0 +1,87 @@
+package dev.tranche.app.support;
+
+import dev.tranche.app.plans.PlanContent;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.shelf.Shelf;
+import dev.tranche.app.storage.FileStore;
+import dev.tranche.core.format.StlWriter;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Spool;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.boot.test.context.SpringBootTest.WebEnvironment;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
+import org.springframework.util.unit.DataSize;
+
+/** A running application on data of its own, with small models to plan. */
+@SpringBootTest(
+        webEnvironment = WebEnvironment.RANDOM_PORT,
+        properties = {"tranche.largest-model=2MB", "tranche.largest-gcode=20MB"})
+public abstract class OnePlanTest {
+    private static final Path DATA = folder();
+
+    @Autowired
+    protected Plans plans;
+
+    @Autowired
+    protected Shelf shelf;
+
+    @Autowired
+    protected Workshop workshop;
+
+    @Autowired
+    protected FileStore files;
+
+    @DynamicPropertySource
+    static void data(DynamicPropertyRegistry registry) {
+        registry.add("tranche.data", DATA::toString);
+    }
+
+    private static Path folder() {
+        try {
+            return Files.createTempDirectory("tranche-test");
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** A plate of 30 × 20 × 2.4 mm, a step to 4.0 and a step to 5.0: 25 layers of 0.2 mm. */
+    public static Shapes nameplate() {
+        return new Shapes()
+                .box(0, 0, 0, 30, 20, 2.4)
+                .box(3, 3, 2.4, 24, 14, 1.6)
+                .box(8, 6, 4, 14, 8, 1);
+    }
+
+    /** A plan of the nameplate, all in the first spool. */
+    protected PlanState plan(String name) {
+        return plan(name, nameplate().mesh());
+    }
+
+    protected PlanState plan(String name, Mesh mesh) {
+        try {
+            FileStore.Kept kept =
+                    files.keep(new ByteArrayInputStream(StlWriter.binary(mesh)), DataSize.ofMegabytes(50));
+            Spool first = shelf.all().get(0);
+            return plans.create(
+                    name,
+                    new PlanState.Model(kept.hash(), name + ".stl", kept.size()),
+                    new PlanContent(
+                            ColourPlan.of(LayerSettings.COMMON, first.id()),
+                            workshop.all().get(0).id()));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}
