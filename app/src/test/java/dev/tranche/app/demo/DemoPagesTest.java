@@ -51,7 +51,10 @@ class DemoPagesTest {
     }
 
     private PlanState plan(String beginning) {
-        return plans.all().stream().filter(p -> p.name().startsWith(beginning)).findFirst().orElseThrow();
+        return plans.all().stream()
+                .filter(p -> p.name().startsWith(beginning))
+                .findFirst()
+                .orElseThrow();
     }
 
     @Test
@@ -60,8 +63,8 @@ class DemoPagesTest {
             int[] planes = java.util.stream.IntStream.range(0, mesh.height().micrometres() / 20)
                     .map(i -> 20 + 40 * i)
                     .toArray();
-            List<Section> sections = dev.tranche.core.geometry.SectionSweep.cut(
-                    mesh, planes, dev.tranche.core.units.Progress.UNHEARD);
+            List<Section> sections =
+                    dev.tranche.core.geometry.SectionSweep.cut(mesh, planes, dev.tranche.core.units.Progress.UNHEARD);
             assertThat(sections).allMatch(s -> s.openEnds() == 0);
             double sum = sections.stream().mapToDouble(s -> s.area() * 0.02).sum();
             assertThat(sum).isBetween(mesh.volume() * 0.995, mesh.volume() * 1.005);
@@ -74,7 +77,9 @@ class DemoPagesTest {
         assertThat(work.tranches()).extracting(t -> t.lastLayer()).containsExactly(10, 13, 16);
         assertThat(work.ledger().swaps()).hasSize(2);
         assertThat(work.match()).isPresent();
-        assertThat(work.cut().model().surfaces()).extracting(s -> s.height().toString()).containsExactly("2.00", "2.60", "3.20");
+        assertThat(work.cut().model().surfaces())
+                .extracting(s -> s.height().toString())
+                .containsExactly("2.00", "2.60", "3.20");
     }
 
     @Test
@@ -97,7 +102,13 @@ class DemoPagesTest {
         try (Browser browser = new Browser(port)) {
             for (String theme : List.of("light", "dark")) {
                 for (String page : List.of(
-                        "/", marker, tile, marker + "/hand-off", marker + "/swap-list", "/shelf", "/printers/" + printer)) {
+                        "/",
+                        marker,
+                        tile,
+                        marker + "/hand-off",
+                        marker + "/swap-list",
+                        "/shelf",
+                        "/printers/" + printer)) {
                     browser.open(page);
                     browser.script("localStorage.setItem('tranche-theme', arguments[0])", theme);
                     browser.open(page);
@@ -111,10 +122,12 @@ class DemoPagesTest {
 
     @SuppressWarnings("unchecked")
     private static List<String> violations(Browser browser, String page) {
-        List<String> rows = (List<String>) browser.driver()
-                .executeAsyncScript("var done = arguments[arguments.length - 1];"
-                        + "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => done(r.violations.map(v =>"
-                        + " v.id + ': ' + v.nodes.slice(0, 3).map(n => n.target.join(' ') + ' ' + n.failureSummary).join(' | '))))");
+        List<String> rows = (List<String>)
+                browser.driver()
+                        .executeAsyncScript(
+                                "var done = arguments[arguments.length - 1];"
+                                        + "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => done(r.violations.map(v =>"
+                                        + " v.id + ': ' + v.nodes.slice(0, 3).map(n => n.target.join(' ') + ' ' + n.failureSummary).join(' | '))))");
         return rows.stream().map(row -> page + " " + row).toList();
     }
 

@@ -41,8 +41,10 @@ class ScreenshotsIT {
     }
 
     private String plan(String beginning) {
-        PlanState plan =
-                plans.all().stream().filter(p -> p.name().startsWith(beginning)).findFirst().orElseThrow();
+        PlanState plan = plans.all().stream()
+                .filter(p -> p.name().startsWith(beginning))
+                .findFirst()
+                .orElseThrow();
         return "/plans/" + plan.id();
     }
 

@@ -1,0 +1,110 @@
+package dev.tranche.benchmarks;
+
+import dev.tranche.core.format.StlReader;
+import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.Survey;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Section;
+import dev.tranche.core.geometry.SectionSweep;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Motion;
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Progress;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import org.openjdk.jmh.annotations.Benchmark;
+import org.openjdk.jmh.annotations.BenchmarkMode;
+import org.openjdk.jmh.annotations.Fork;
+import org.openjdk.jmh.annotations.Measurement;
+import org.openjdk.jmh.annotations.Mode;
+import org.openjdk.jmh.annotations.OutputTimeUnit;
+import org.openjdk.jmh.annotations.Scope;
+import org.openjdk.jmh.annotations.Setup;
+import org.openjdk.jmh.annotations.State;
+import org.openjdk.jmh.annotations.Warmup;
+
+/** Each reading of the core next to its yardstick on the same bytes. */
+@State(Scope.Benchmark)
+@BenchmarkMode(Mode.AverageTime)
+@OutputTimeUnit(TimeUnit.MILLISECONDS)
+@Warmup(iterations = 3, time = 2)
+@Measurement(iterations = 5, time = 2)
+@Fork(value = 1, jvmArgsAppend = "-Xmx6g")
+public class CoreBenchmark {
+    static final int TRIANGLES = 1_000_000;
+    static final int LAYERS = 300;
+    static final int GCODE_MEGABYTES = 64;
+
+    private Path stl;
+    private Mesh mesh;
+    private int[] middles;
+    private byte[] gcode;
+
+    @Setup
+    public void make() throws IOException {
+        stl = Inputs.ball(TRIANGLES);
+        mesh = readStl();
+        middles = grid(mesh).middles();
+        gcode = Inputs.gcode(GCODE_MEGABYTES);
+    }
+
+    static LayerGrid grid(Mesh mesh) {
+        Height layer = Height.ofMicrometres(mesh.height().micrometres() / LAYERS);
+        return new LayerGrid(layer, layer, mesh.height());
+    }
+
+    /** The yardstick of reading models: all bytes of the file, block by block, and nothing done with them. */
+    @Benchmark
+    public long readRawBytes() throws IOException {
+        byte[] block = new byte[4096 * 50];
+        long sum = 0;
+        try (InputStream in = Files.newInputStream(stl)) {
+            for (int read = in.readNBytes(block, 0, block.length);
+                    read > 0;
+                    read = in.readNBytes(block, 0, block.length)) {
+                sum += read + block[0];
+            }
+        }
+        return sum;
+    }
+
+    /** A second yardstick: all bytes into one array, which is the least a reader has to keep. */
+    @Benchmark
+    public byte[] readRawBytesAndKeep() throws IOException {
+        return Files.readAllBytes(stl);
+    }
+
+    @Benchmark
+    public Mesh readStl() throws IOException {
+        try (InputStream in = Files.newInputStream(stl)) {
+            return StlReader.read(in, Files.size(stl), Progress.UNHEARD);
+        }
+    }
+
+    @Benchmark
+    public List<Section> cutLayers() {
+        return SectionSweep.cut(mesh, middles, Progress.UNHEARD);
+    }
+
+    /** The yardstick of reading G-code. */
+    @Benchmark
+    public int countNewlines() {
+        int lines = 0;
+        for (byte b : gcode) {
+            if (b == '\n') {
+                lines++;
+            }
+        }
+        return lines;
+    }
+
+    @Benchmark
+    public SlicedFile surveyGcode() throws IOException {
+        return Survey.read(new ByteArrayInputStream(gcode), gcode.length, Motion.COMMON, Progress.UNHEARD);
+    }
+}

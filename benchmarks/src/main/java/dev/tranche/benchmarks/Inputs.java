@@ -1,0 +1,96 @@
+package dev.tranche.benchmarks;
+
+import java.io.BufferedOutputStream;
+import java.io.DataOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Locale;
+
+/** Files to measure with, made the same at every run. */
+final class Inputs {
+    private Inputs() {}
+
+    /** A bumpy ball of a million triangles, 60 mm high, as binary STL. */
+    static Path ball(int triangles) throws IOException {
+        int around = 1000;
+        int rings = triangles / (2 * around) + 1;
+        Path file = Files.createTempFile("tranche-ball", ".stl");
+        file.toFile().deleteOnExit();
+        int count = 2 * around * (rings - 1);
+        ByteBuffer record = ByteBuffer.allocate(50).order(ByteOrder.LITTLE_ENDIAN);
+        try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(file), 1 << 20)) {
+            out.write(ByteBuffer.allocate(84)
+                    .order(ByteOrder.LITTLE_ENDIAN)
+                    .putInt(80, count)
+                    .array());
+            for (int i = 0; i < rings; i++) {
+                for (int j = 0; j < around; j++) {
+                    float[] a = point(i, rings, j, around);
+                    float[] b = point(i, rings, j + 1, around);
+                    float[] c = point(i + 1, rings, j + 1, around);
+                    float[] d = point(i + 1, rings, j, around);
+                    if (i > 0) {
+                        write(out, record, a, b, c);
+                    }
+                    if (i < rings - 1) {
+                        write(out, record, a, c, d);
+                    }
+                }
+            }
+        }
+        return file;
+    }
+
+    private static float[] point(int ring, int rings, int j, int around) {
+        double polar = Math.PI * ring / rings;
+        double turn = 2 * Math.PI * (j % around) / around;
+        double flat =
+                ring == 0 || ring == rings ? 0 : (30 + Math.sin(9 * turn) * Math.sin(7 * polar)) * Math.sin(polar);
+        return new float[] {
+            (float) (flat * Math.cos(turn)), (float) (flat * Math.sin(turn)), (float) (30 - 30 * Math.cos(polar))
+        };
+    }
+
+    private static void write(OutputStream out, ByteBuffer record, float[]... corners) throws IOException {
+        record.position(12);
+        for (float[] corner : corners) {
+            record.putFloat(corner[0]).putFloat(corner[1]).putFloat(corner[2]);
+        }
+        out.write(record.array());
+    }
+
+    /** G-code of many short lines on round outlines, as programs write them, in memory. */
+    static byte[] gcode(int megabytes) throws IOException {
+        java.io.ByteArrayOutputStream bytes = new java.io.ByteArrayOutputStream(megabytes << 20);
+        try (DataOutputStream out = new DataOutputStream(bytes)) {
+            out.write("M109 S210\nG28\nG90\nM82\n".getBytes(StandardCharsets.US_ASCII));
+            double e = 0;
+            for (int layer = 1; bytes.size() < megabytes << 20; layer++) {
+                StringBuilder text = new StringBuilder();
+                text.append("; layer ").append(layer).append('\n');
+                text.append(String.format(Locale.ROOT, "G1 Z%.2f F600%n", layer * 0.2));
+                for (int ring = 0; ring < 20; ring++) {
+                    double r = 40 - ring * 0.45;
+                    text.append(String.format(Locale.ROOT, "G1 X%.3f Y%.3f F7200%n", 110 + r, 110.0));
+                    for (int i = 1; i <= 180; i++) {
+                        double turn = Math.PI * i / 90;
+                        e += 0.05;
+                        text.append(String.format(
+                                Locale.ROOT,
+                                "G1 X%.3f Y%.3f E%.5f%n",
+                                110 + r * Math.cos(turn),
+                                110 + r * Math.sin(turn),
+                                e));
+                    }
+                }
+                out.write(text.toString().replace("\r\n", "\n").getBytes(StandardCharsets.US_ASCII));
+            }
+        }
+        return bytes.toByteArray();
+    }
+}
