@@ -40,6 +40,7 @@ public final class Controller {
     private double dz;
     private double de;
     private double length;
+    private double chord;
     private double pause;
 
     /** A cold controller at the origin, absolute, in millimetres. */
@@ -101,6 +102,7 @@ public final class Controller {
     private Effect straight(GcodeScanner line) {
         advance(line);
         length = Math.sqrt(dx * dx + dy * dy + dz * dz);
+        chord = length;
         return Effect.MOVE;
     }
 
@@ -164,6 +166,7 @@ public final class Controller {
             sweep += 2 * Math.PI;
         }
         length = Math.hypot(sweep * radius, dz);
+        chord = Math.sqrt(dx * dx + dy * dy + dz * dz);
         return Effect.MOVE;
     }
 
@@ -242,6 +245,11 @@ public final class Controller {
     /** Length of the last move's path, mm; 0 where only the extruder turned. */
     public double length() {
         return length;
+    }
+
+    /** From end to end of the last move, mm; less than {@link #length()} on an arc. */
+    public double chord() {
+        return chord;
     }
 
     /** Speed of the last move with M220 applied, mm/s. */

@@ -16,7 +16,10 @@ import java.util.Arrays;
  */
 public final class GcodeScanner {
     private static final int LONGEST_LINE = 1 << 20;
-    private static final double[] TENTHS = new double[19];
+    /** As many digits as a long holds for certain. */
+    private static final int MOST_DIGITS = 18;
+
+    private static final double[] TENTHS = new double[MOST_DIGITS + 1];
 
     static {
         double power = 1;
@@ -29,6 +32,9 @@ public final class GcodeScanner {
     private final InputStream in;
     private byte[] buffer = new byte[1 << 18];
     private int filled;
+    /** Up to here the buffer holds whole lines. */
+    private int whole;
+
     private boolean exhausted;
     /** File offset of {@code buffer[0]}. */
     private long base;
@@ -50,134 +56,129 @@ public final class GcodeScanner {
     /** Moves on to the next line; false at the end of the file. */
     public boolean next() throws IOException {
         from = nextLine;
-        int at = from;
-        while (true) {
-            byte[] b = buffer;
-            int end = filled;
-            while (at < end && b[at] != '\n') {
-                at++;
-            }
-            if (at < end) {
-                nextLine = at + 1;
-                break;
-            }
-            int scanned = at - from;
-            if (exhausted || !refill()) {
-                if (from == filled) {
-                    return false;
-                }
-                at = filled;
-                nextLine = at;
-                break;
-            }
-            at = from + scanned;
+        if (from >= whole && !refill()) {
+            return false;
         }
-        to = at > from && buffer[at - 1] == '\r' ? at - 1 : at;
         line++;
         parse();
         return true;
     }
 
-    /** Makes room by moving the unfinished line to the front, and reads on; false at the end of the stream. */
+    /**
+     * Moves the unfinished line to the front and reads on until a whole line is there. The last line gets a line
+     * break of our own behind it, if it has none, so that parsing needs no other end; false when nothing is left.
+     */
     private boolean refill() throws IOException {
-        int kept = filled - from;
-        if (kept == buffer.length) {
-            if (kept >= LONGEST_LINE) {
-                throw Refusal.of(
-                        "Line %d of the G-code is over a million characters long; the file is damaged or no G-code.",
-                        line + 1);
+        while (true) {
+            int kept = filled - from;
+            if (from > 0) {
+                System.arraycopy(buffer, from, buffer, 0, kept);
+                base += from;
+                from = 0;
             }
-            buffer = Arrays.copyOf(buffer, 2 * kept);
-        } else if (from > 0) {
-            System.arraycopy(buffer, from, buffer, 0, kept);
-            base += from;
-            from = 0;
+            if (kept + 1 >= buffer.length) {
+                if (kept >= LONGEST_LINE) {
+                    throw Refusal.of(
+                            "Line %d of the G-code is over a million characters long; the file is damaged or no G-code.",
+                            line + 1);
+                }
+                buffer = Arrays.copyOf(buffer, 2 * buffer.length);
+            }
+            int read = exhausted ? -1 : in.read(buffer, kept, buffer.length - 1 - kept);
+            filled = kept + Math.max(0, read);
+            if (read < 0) {
+                exhausted = true;
+                buffer[filled] = '\n';
+                whole = filled;
+                return filled > 0;
+            }
+            whole = filled;
+            while (whole > kept && buffer[whole - 1] != '\n') {
+                whole--;
+            }
+            if (whole > kept) {
+                return true;
+            }
         }
-        int read = in.read(buffer, kept, buffer.length - kept);
-        filled = kept + Math.max(0, read);
-        exhausted = read < 0;
-        return !exhausted;
     }
 
     private void parse() {
         words = 0;
         letter = 0;
         number = -1;
-        commentFrom = to;
+        commentFrom = -1;
         byte[] b = buffer;
-        int end = to;
         int at = from;
-        while (at < end) {
+        while (true) {
             int c = b[at];
-            if (c == ' ' || c == '\t') {
-                at++;
-                continue;
-            }
-            if (c >= 'a' && c <= 'z') {
-                c -= 32;
-            }
             if (c >= 'A' && c <= 'Z') {
-                at = word((char) c, at + 1, end);
+                at = word((char) c, at + 1);
                 if (letter == 'M' && (number == 117 || number == 118)) {
-                    return;
+                    break;
                 }
+            } else if (c == ' ') {
+                at++;
+            } else if (c == '\n' || c == '*') {
+                break;
             } else if (c == ';') {
                 commentFrom = at;
-                return;
+                break;
+            } else if (c >= 'a' && c <= 'z') {
+                at = word((char) (c - 32), at + 1);
             } else if (c == '(') {
-                at++;
-                while (at < end && b[at] != ')') {
+                while (b[at] != ')' && b[at] != '\n') {
                     at++;
                 }
-                at++;
-            } else if (c == '*') {
-                return;
             } else {
                 at++;
             }
+        }
+        while (b[at] != '\n') {
+            at++;
+        }
+        nextLine = Math.min(at + 1, filled);
+        to = at > from && b[at - 1] == '\r' ? at - 1 : at;
+        if (commentFrom < 0) {
+            commentFrom = to;
         }
     }
 
     /** Reads the number after a letter and files it; answers where reading goes on. */
-    private int word(char c, int at, int end) {
+    private int word(char c, int start) {
         byte[] b = buffer;
-        boolean negative = false;
-        if (at < end && (b[at] == '-' || b[at] == '+')) {
-            negative = b[at] == '-';
+        int at = start;
+        boolean negative = b[at] == '-';
+        if (negative || b[at] == '+') {
             at++;
         }
         long mantissa = 0;
-        int digits = 0;
-        int decimals = 0;
-        boolean point = false;
-        while (at < end) {
-            int d = b[at] - '0';
-            if (d >= 0 && d <= 9) {
-                if (digits < 18) {
-                    mantissa = mantissa * 10 + d;
-                    digits++;
-                    if (point) {
-                        decimals++;
-                    }
-                } else if (!point) {
-                    mantissa = Long.MAX_VALUE / 10;
-                }
-            } else if (b[at] == '.' && !point) {
-                point = true;
-            } else {
-                break;
-            }
-            at++;
+        int begin = at;
+        int d = b[at] - '0';
+        while (d >= 0 && d <= 9) {
+            mantissa = mantissa * 10 + d;
+            d = b[++at] - '0';
         }
+        int digits = at - begin;
+        int decimals = 0;
+        if (d == '.' - '0') {
+            int point = at;
+            d = b[++at] - '0';
+            while (d >= 0 && d <= 9) {
+                mantissa = mantissa * 10 + d;
+                d = b[++at] - '0';
+            }
+            decimals = at - point - 1;
+            digits += decimals;
+        }
+        double value = digits > MOST_DIGITS
+                ? Double.parseDouble(new String(b, begin, at - begin, StandardCharsets.US_ASCII))
+                : decimals == 0 ? mantissa : mantissa / TENTHS[decimals];
         if (letter == 0 && (c == 'G' || c == 'M' || c == 'T')) {
             letter = c;
-            number = digits == 0 ? -1 : (int) Math.min(mantissa / (long) TENTHS[decimals], 1_000_000);
-        } else if (c != 'N' || letter != 0) {
-            double value = decimals == 0 ? mantissa : mantissa / TENTHS[decimals];
+            number = digits == 0 ? -1 : (int) Math.min(value, 1_000_000);
+        } else if (digits > 0 && (c != 'N' || letter != 0)) {
             values[c - 'A'] = negative ? -value : value;
-            if (digits > 0) {
-                words |= 1 << c - 'A';
-            }
+            words |= 1 << c - 'A';
         }
         return at;
     }

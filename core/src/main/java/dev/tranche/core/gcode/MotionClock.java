@@ -28,6 +28,9 @@ public final class MotionClock {
 
     private int[] account = new int[512];
     private int size;
+    private double lastCap;
+    private double lastAcceleration;
+    private double straightEnough;
     private double ux;
     private double uy;
     private double uz;
@@ -42,11 +45,13 @@ public final class MotionClock {
      *
      * @param dx mm, as {@code dy}, {@code dz} and {@code de}
      * @param path mm along the path; 0 where only the extruder turns
+     * @param chord mm from end to end; less than {@code path} on an arc
      * @param asked mm/s
      * @param a mm/s², 0 for the printer's own
      * @param to the account its time is summed under, from 0
      */
-    public void move(double dx, double dy, double dz, double de, double path, double asked, double a, int to) {
+    public void move(
+            double dx, double dy, double dz, double de, double path, double chord, double asked, double a, int to) {
         boolean turnsOnly = path == 0;
         double l = turnsOnly ? Math.abs(de) : path;
         if (l <= 1e-9) {
@@ -55,36 +60,24 @@ public final class MotionClock {
         if (size == length.length) {
             makeRoom();
         }
-        double v = asked;
-        if (!turnsOnly) {
-            v = Math.min(v, motion.travelSpeed());
-            if (dz != 0) {
-                v = Math.min(v, motion.liftSpeed() * l / Math.abs(dz));
-            }
-        }
         double acc = a > 0 ? a : motion.acceleration();
+        double v = asked;
         double through = 0;
         if (turnsOnly) {
             ux = 0;
             uy = 0;
             uz = 0;
         } else {
-            double chord = Math.sqrt(dx * dx + dy * dy + dz * dz);
+            v = v < motion.travelSpeed() ? v : motion.travelSpeed();
+            if (dz != 0) {
+                v = Math.min(v, motion.liftSpeed() * l / Math.abs(dz));
+            }
             double inverse = chord > 0 ? 1 / chord : 0;
             double nx = dx * inverse;
             double ny = dy * inverse;
             double nz = dz * inverse;
-            // Cosine of the angle between the lines: −1 straight on, 1 back the way it came.
-            double cos = -(ux * nx + uy * ny + uz * nz);
             if (size > 0 && (ux != 0 || uy != 0 || uz != 0)) {
-                double before = speed[size - 1];
-                double cap = Math.min(before, v);
-                through = cap * cap;
-                if (cos > -0.999999) {
-                    double sin = Math.sqrt(0.5 * (1 - cos));
-                    through =
-                            sin >= 1 ? through : Math.min(through, acc * motion.junctionDeviation() * sin / (1 - sin));
-                }
+                through = corner(ux * nx + uy * ny + uz * nz, Math.min(speed[size - 1], v), acc);
             }
             ux = nx;
             uy = ny;
@@ -96,6 +89,26 @@ public final class MotionClock {
         corner[size] = through;
         account[size] = to;
         size++;
+    }
+
+    /**
+     * Square of the speed through a corner, at most {@code cap}².
+     *
+     * @param straightness cosine of the turn: 1 straight on, −1 back the way it came
+     */
+    private double corner(double straightness, double cap, double acc) {
+        if (cap != lastCap || acc != lastAcceleration) {
+            lastCap = cap;
+            lastAcceleration = acc;
+            // From v² = a δ s/(1 − s): the s at which the corner allows cap, and the turn that has it.
+            double s = cap * cap / (acc * motion.junctionDeviation() + cap * cap);
+            straightEnough = 2 * s * s - 1;
+        }
+        if (straightness >= straightEnough) {
+            return cap * cap;
+        }
+        double s = Math.sqrt(Math.max(0, 0.5 * (1 + straightness)));
+        return Math.min(cap * cap, acc * motion.junctionDeviation() * s / (1 - s));
     }
 
     /** The machine comes to rest and stays so for a while, s. */
@@ -152,26 +165,39 @@ public final class MotionClock {
         double exit = 0;
         for (int i = size - 1; i >= 0; i--) {
             double reachable = exit + 2 * acceleration[i] * length[i];
-            if (corner[i] <= reachable) {
-                certain = Math.max(certain, i);
+            if (certain == 0 && corner[i] <= reachable) {
+                certain = i;
             }
-            exit = Math.min(corner[i], reachable);
+            exit = corner[i] < reachable ? corner[i] : reachable;
             entry[i] = exit;
         }
         return certain;
     }
 
-    /** Adds up the first {@code n} moves, whose entries {@link #brake} has set. */
+    /**
+     * Adds up the first {@code n} moves, whose entries {@link #brake} has set: each a trapezoid between the speeds
+     * at its ends.
+     */
     private void settle(int n) {
+        double in = entry[0];
+        double start = Math.sqrt(in);
         for (int i = 0; i < n; i++) {
             double a = acceleration[i];
-            double in = entry[i];
-            double out = 0;
-            if (i + 1 < size) {
-                out = Math.min(entry[i + 1], in + 2 * a * length[i]);
-                entry[i + 1] = out;
-            }
-            add(account[i], trapezoid(length[i], speed[i], a, in, out));
+            double l = length[i];
+            double v = speed[i];
+            double reachable = in + 2 * a * l;
+            double out = i + 1 == size ? 0 : entry[i + 1] < reachable ? entry[i + 1] : reachable;
+            double end = out == in ? start : Math.sqrt(out);
+            double peak2 = a * l + 0.5 * (in + out);
+            double peak = peak2 >= v * v ? v : Math.sqrt(peak2);
+            double inverse = 1 / a;
+            double along = l - (peak * peak - 0.5 * (in + out)) * inverse;
+            add(account[i], (2 * peak - start - end) * inverse + (along > 0 ? along / peak : 0));
+            in = out;
+            start = end;
+        }
+        if (n < size) {
+            entry[n] = in;
         }
         int left = size - n;
         System.arraycopy(length, n, length, 0, left);
@@ -183,18 +209,6 @@ public final class MotionClock {
             corner[0] = entry[n];
         }
         size = left;
-    }
-
-    /** Seconds for a length entered and left at speeds whose squares are given. */
-    private static double trapezoid(double l, double v, double a, double in, double out) {
-        double v2 = v * v;
-        double peak2 = Math.min(v2, a * l + 0.5 * (in + out));
-        double peak = peak2 == v2 ? v : Math.sqrt(peak2);
-        double start = in == 0 ? 0 : Math.sqrt(in);
-        double end = out == 0 ? 0 : Math.sqrt(out);
-        double ramps = (2 * peak2 - in - out) / (2 * a);
-        double along = Math.max(0, l - ramps);
-        return (2 * peak - start - end) / a + along / peak;
     }
 
     private void add(int to, double s) {

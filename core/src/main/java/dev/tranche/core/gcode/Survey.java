@@ -29,6 +29,9 @@ public final class Survey {
     private final List<Stop> stops = new ArrayList<>();
     private final List<Block> blocks = new ArrayList<>();
     private Run run;
+    /** Z of the last plastic, mm. */
+    private double runHeight;
+
     private Door door;
     /** Whether plastic has come out since the last travel, so that the next travel is a door. */
     private boolean plasticSinceDoor;
@@ -55,10 +58,18 @@ public final class Survey {
         }
 
         void include(double x, double y) {
-            minX = Math.min(minX, x);
-            maxX = Math.max(maxX, x);
-            minY = Math.min(minY, y);
-            maxY = Math.max(maxY, y);
+            if (x < minX) {
+                minX = x;
+            }
+            if (x > maxX) {
+                maxX = x;
+            }
+            if (y < minY) {
+                minY = y;
+            }
+            if (y > maxY) {
+                maxY = y;
+            }
         }
     }
 
@@ -182,16 +193,19 @@ public final class Survey {
             if (c.dz() != 0) {
                 rising++;
             }
-            int z = (int) Math.rint(Math.max(0, Math.min(10_000, c.z())) * 1000);
-            if (run == null || run.micrometres != z) {
-                begin(z);
+            if (run == null || c.z() != runHeight) {
+                runHeight = c.z();
+                int z = (int) Math.rint(Math.max(0, Math.min(10_000, runHeight)) * 1000);
+                if (run == null || run.micrometres != z) {
+                    begin(z);
+                }
             }
             run.extruded += de;
             run.include(c.x() - dx, c.y() - dy);
             run.include(c.x(), c.y());
             plasticSinceDoor = true;
         }
-        clock.move(dx, dy, c.dz(), de, c.length(), c.speed(), c.acceleration(), runs.size());
+        clock.move(dx, dy, c.dz(), de, c.length(), c.chord(), c.speed(), c.acceleration(), runs.size());
     }
 
     private void begin(int z) {

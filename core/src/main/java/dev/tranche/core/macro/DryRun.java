@@ -57,6 +57,7 @@ public record DryRun(double machineSeconds, double pushed, double pulled, List<F
                                 controller.dz(),
                                 controller.de(),
                                 controller.length(),
+                                controller.chord(),
                                 controller.speed(),
                                 controller.acceleration(),
                                 0);

@@ -18,7 +18,7 @@ class MotionClockTest {
     private static double straight(double... lengths) {
         MotionClock clock = new MotionClock(MOTION);
         for (double l : lengths) {
-            clock.move(l, 0, 0, 1, l, 60, 0, 0);
+            clock.move(l, 0, 0, 1, l, l, 60, 0, 0);
         }
         clock.stop();
         return clock.total();
@@ -42,8 +42,8 @@ class MotionClockTest {
     @Test
     void turning_back_means_coming_to_rest() {
         MotionClock clock = new MotionClock(MOTION);
-        clock.move(50, 0, 0, 1, 50, 60, 0, 0);
-        clock.move(-50, 0, 0, 1, 50, 60, 0, 0);
+        clock.move(50, 0, 0, 1, 50, 50, 60, 0, 0);
+        clock.move(-50, 0, 0, 1, 50, 50, 60, 0, 0);
         clock.stop();
         assertThat(clock.total()).isCloseTo(2 * straight(50), within(1e-9));
     }
@@ -52,8 +52,8 @@ class MotionClockTest {
     void a_right_angle_is_taken_at_the_speed_the_junction_deviation_allows() {
         // v² = a δ s/(1 − s) with s = sin 45°: here 500 · 0.02 · 0.7071/0.2929 = 24.14, v = 4.913 mm/s.
         MotionClock clock = new MotionClock(MOTION);
-        clock.move(50, 0, 0, 1, 50, 60, 0, 0);
-        clock.move(0, 50, 0, 1, 50, 60, 0, 0);
+        clock.move(50, 0, 0, 1, 50, 50, 60, 0, 0);
+        clock.move(0, 50, 0, 1, 50, 50, 60, 0, 0);
         clock.stop();
         double v = Math.sqrt(500 * 0.02 * Math.sqrt(0.5) / (1 - Math.sqrt(0.5)));
         double saved = 2 * (v / 500 - v * v / (2 * 500) / 60);
@@ -63,13 +63,13 @@ class MotionClockTest {
     @Test
     void a_lift_is_held_to_the_speed_of_z_and_an_extruder_stops_the_carriage() {
         MotionClock clock = new MotionClock(MOTION);
-        clock.move(0, 0, 10, 0, 10, 60, 0, 0);
+        clock.move(0, 0, 10, 0, 10, 10, 60, 0, 0);
         clock.stop();
         assertThat(clock.total()).isCloseTo(10.0 / 10 + 10.0 / 500, within(1e-9));
         MotionClock retracting = new MotionClock(MOTION);
-        retracting.move(50, 0, 0, 1, 50, 60, 0, 0);
-        retracting.move(0, 0, 0, -2, 0, 30, 0, 0);
-        retracting.move(50, 0, 0, 1, 50, 60, 0, 0);
+        retracting.move(50, 0, 0, 1, 50, 50, 60, 0, 0);
+        retracting.move(0, 0, 0, -2, 0, 0, 30, 0, 0);
+        retracting.move(50, 0, 0, 1, 50, 50, 60, 0, 0);
         retracting.stop();
         double retraction = 2.0 / 30 + 30.0 / 500;
         assertThat(retracting.total()).isCloseTo(2 * straight(50) + retraction, within(1e-9));
@@ -82,7 +82,7 @@ class MotionClockTest {
             @ForAll @DoubleRange(min = 5, max = 200) double speed,
             @ForAll @DoubleRange(min = 100, max = 3000) double acceleration) {
         MotionClock clock = new MotionClock(MOTION);
-        clock.move(length, 0, 0, 1, length, speed, acceleration, 0);
+        clock.move(length, 0, 0, 1, length, length, speed, acceleration, 0);
         clock.stop();
         double dt = 1e-4;
         double at = 0;
@@ -102,9 +102,9 @@ class MotionClockTest {
     @Test
     void time_is_summed_by_account() {
         MotionClock clock = new MotionClock(MOTION);
-        clock.move(50, 0, 0, 1, 50, 60, 0, 3);
+        clock.move(50, 0, 0, 1, 50, 50, 60, 0, 3);
         clock.pause(2, 7);
-        clock.move(50, 0, 0, 1, 50, 60, 0, 3);
+        clock.move(50, 0, 0, 1, 50, 50, 60, 0, 3);
         clock.stop();
         assertThat(clock.seconds(3)).isCloseTo(2 * straight(50), within(1e-9));
         assertThat(clock.seconds(7)).isEqualTo(2);
