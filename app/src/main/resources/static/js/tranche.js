@@ -72,10 +72,14 @@
     const target = event.target;
     const dismiss = target.closest(".dismiss");
     if (dismiss) dismiss.closest("#notice").replaceChildren();
+    const abort = target.closest("[data-abort]");
+    if (abort) htmx.trigger(abort.form, "htmx:abort");
     const go = target.closest("[data-go]");
     if (go) goTo(Number(go.dataset.go));
     const move = target.closest("[data-move]");
     if (move) goTo(here() + Number(move.dataset.move));
+    const piece = target.closest("[data-recolour]");
+    if (piece) document.getElementById(`spool-${piece.dataset.recolour}`).focus();
     const chip = target.closest("[data-start]");
     if (chip) {
       document.getElementById("start-height").value = chip.dataset.start;
@@ -171,16 +175,17 @@
 
   // While a file travels, its bar moves.
   document.addEventListener("htmx:xhr:progress", (event) => {
-    const bar = event.target.querySelector?.("progress.upload");
-    if (bar && event.detail.lengthComputable) {
-      bar.hidden = false;
+    const upload = event.target.querySelector?.(".upload");
+    if (upload && event.detail.lengthComputable) {
+      const bar = upload.querySelector("progress");
+      upload.hidden = false;
       bar.max = event.detail.total;
       bar.value = event.detail.loaded;
     }
   });
   document.addEventListener("htmx:afterRequest", (event) => {
-    const bar = event.target.querySelector?.("progress.upload");
-    if (bar) bar.hidden = true;
+    const upload = event.target.querySelector?.(".upload");
+    if (upload) upload.hidden = true;
     if (event.target.matches?.("form") && event.target.querySelector("input[type=file]")) event.target.reset();
   });
 

@@ -2,6 +2,7 @@ package dev.tranche.app;
 
 import dev.tranche.app.storage.TrancheProperties;
 import java.time.Clock;
+import java.time.ZoneOffset;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.context.properties.EnableConfigurationProperties;
@@ -17,6 +18,6 @@ public class TrancheApplication {
 
     @Bean
     Clock clock() {
-        return Clock.systemUTC();
+        return Clock.tickMillis(ZoneOffset.UTC);
     }
 }

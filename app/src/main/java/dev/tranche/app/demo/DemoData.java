@@ -20,6 +20,7 @@ import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Progress;
 import java.io.ByteArrayInputStream;
@@ -80,7 +81,10 @@ class DemoData implements ApplicationRunner {
                 .startAt(Height.ofMillimetres(3.44), clay, grid)
                 .startAt(Height.ofMillimetres(4.95), straw, grid)
                 .startAt(Height.ofMillimetres(6.56), chalk, grid);
-        plans.create("Relief tile, Hollin Hill", keep(mesh, "hollin-hill.stl"), new PlanContent(colours, printer));
+        plans.create(
+                "Relief tile, Hollin Hill",
+                keep(mesh, "hollin-hill.stl"),
+                new PlanContent(colours, PurgeSettings.USUAL, printer));
     }
 
     private void marker(SpoolId leaf, SpoolId chalk, SpoolId soot, long printer) throws IOException {
@@ -90,7 +94,9 @@ class DemoData implements ApplicationRunner {
                 .startAt(Height.ofMillimetres(2.0), soot, grid)
                 .startAt(Height.ofMillimetres(2.6), chalk, grid);
         PlanState plan = plans.create(
-                "Row marker, beans", keep(mesh, "row-marker-beans.stl"), new PlanContent(colours, printer));
+                "Row marker, beans",
+                keep(mesh, "row-marker-beans.stl"),
+                new PlanContent(colours, PurgeSettings.USUAL, printer));
         String gcode = DemoToolpaths.of(CutModel.of(mesh, grid, Progress.UNHEARD), 180, 180);
         FileStore.Kept kept = files.keep(
                 new ByteArrayInputStream(gcode.getBytes(StandardCharsets.US_ASCII)), properties.largestGcode());

@@ -76,7 +76,7 @@ final class DemoToolpaths {
         var polygons = inner instanceof Polygon p
                 ? inner.getFactory().createMultiPolygon(new Polygon[] {p})
                 : (org.locationtech.jts.geom.MultiPolygon) inner;
-        Section inside = new Section(polygons, 0);
+        Section inside = Section.of(polygons, 0);
         boolean back = false;
         var box = polygons.getEnvelopeInternal();
         for (double at = box.getMinY() + (offset ? LINE : 0.01); at < box.getMaxY(); at += 2 * LINE) {

@@ -140,6 +140,18 @@ class DeskController {
         return answer(edits.printOn(id, seen, printer), layer, model, response);
     }
 
+    @PostMapping("/plans/{id}/purge")
+    String purge(
+            @PathVariable String id,
+            @RequestParam long seen,
+            @RequestParam String tolerance,
+            @RequestParam String factor,
+            @RequestParam Optional<Integer> layer,
+            Model model,
+            HttpServletResponse response) {
+        return answer(edits.purge(id, seen, tolerance, factor), layer, model, response);
+    }
+
     @PostMapping("/plans/{id}/findings/{key}/mend")
     String mend(
             @PathVariable String id,

@@ -1,9 +1,11 @@
 package dev.tranche.app.desk;
 
+import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
+import dev.tranche.app.web.Numbers;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.core.check.Finding;
@@ -12,6 +14,7 @@ import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Refusal;
 import java.util.Optional;
@@ -65,8 +68,15 @@ class DeskEdits {
     }
 
     PlanState printOn(String id, long seen, long printer) {
-        return plans.printOn(
-                id, seen, printer, "print on " + workshop.get(printer).printer().name());
+        String label = "print on " + workshop.get(printer).printer().name();
+        return plans.editAll(id, seen, label, c -> new PlanContent(c.colours(), c.purge(), printer));
+    }
+
+    PlanState purge(String id, long seen, String tolerance, String factor) {
+        PurgeSettings purge = new PurgeSettings(
+                Numbers.decimal("colour tolerance", tolerance), Numbers.decimal("purge factor", factor));
+        String label = "purge to a difference of " + tolerance.strip() + ", times " + factor.strip();
+        return plans.editAll(id, seen, label, c -> new PlanContent(c.colours(), purge, c.printer()));
     }
 
     PlanState mend(String id, long seen, String key) {

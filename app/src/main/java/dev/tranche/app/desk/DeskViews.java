@@ -11,6 +11,8 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourStart;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -41,6 +43,7 @@ class DeskViews {
     /** Where the cursor stands, in every way a program may count. */
     record Cursor(
             int layer,
+            int start,
             int of,
             String bottom,
             String top,
@@ -69,6 +72,7 @@ class DeskViews {
         model.addAttribute("cursor", cursor(work, layer, section, score));
         model.addAttribute("starts", starts(work));
         model.addAttribute("spools", shelf.all());
+        model.addAttribute("suggested", suggested(work, layer));
         model.addAttribute("machines", workshop.all());
     }
 
@@ -80,6 +84,17 @@ class DeskViews {
                         .map(s -> work.grid().layerAt(s.height()))
                         .findFirst()
                         .orElse(1);
+    }
+
+    /** The spool a new colour most likely wants: one the plan has not, else one that this layer has not. */
+    private SpoolId suggested(Workpiece work, int layer) {
+        SpoolId here = work.trancheOf(layer).spool();
+        List<SpoolId> all = shelf.all().stream().map(Spool::id).toList();
+        return all.stream()
+                .filter(id -> !work.colours().palette().contains(id))
+                .findFirst()
+                .or(() -> all.stream().filter(id -> !id.equals(here)).findFirst())
+                .orElse(here);
     }
 
     private static List<LayerBand> bands(LayerGrid grid, SectionDrawing section) {
@@ -101,6 +116,7 @@ class DeskViews {
         List<Integer> swaps = work.ledger().swaps().stream().map(Swap::layer).toList();
         return new Cursor(
                 layer,
+                work.trancheOf(layer).index(),
                 grid.count(),
                 grid.bottom(layer).toString(),
                 grid.top(layer).toString(),

@@ -1,8 +1,10 @@
 package dev.tranche.app.handoff;
 
 import dev.tranche.app.drawing.SpoolMark;
+import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.JobPages;
 import dev.tranche.app.plans.FileNames;
+import dev.tranche.app.plans.ModelImport;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.work.Workbench;
@@ -25,12 +27,14 @@ import org.springframework.web.multipart.MultipartFile;
 class HandOffController {
     private final Plans plans;
     private final Workbench workbench;
+    private final ModelImport models;
     private final GcodeFiles gcode;
     private final SwapLists lists;
 
-    HandOffController(Plans plans, Workbench workbench, GcodeFiles gcode, SwapLists lists) {
+    HandOffController(Plans plans, Workbench workbench, ModelImport models, GcodeFiles gcode, SwapLists lists) {
         this.plans = plans;
         this.workbench = workbench;
+        this.models = models;
         this.gcode = gcode;
         this.lists = lists;
     }
@@ -54,6 +58,14 @@ class HandOffController {
     String give(@PathVariable String id, @RequestParam MultipartFile file, Model model, HttpServletResponse response)
             throws IOException {
         return JobPages.show(gcode.take(plans.get(id), file), model, response);
+    }
+
+    /** A file dropped on the desk: a model begins a plan of its own, anything else is this plan's G-code. */
+    @PostMapping("/plans/{id}/files")
+    String drop(@PathVariable String id, @RequestParam MultipartFile file, Model model, HttpServletResponse response)
+            throws IOException {
+        Job job = models.isModel(file) ? models.begin(file) : gcode.take(plans.get(id), file);
+        return JobPages.show(job, model, response);
     }
 
     @PostMapping("/plans/{id}/gcode/remove")

@@ -7,9 +7,11 @@ import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.work.ModelCuts;
+import dev.tranche.core.format.StlReader;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
+import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import java.io.IOException;
@@ -46,6 +48,13 @@ public class ModelImport {
         this.properties = properties;
     }
 
+    /** Whether a file is a model, by its content. */
+    public boolean isModel(MultipartFile file) throws IOException {
+        try (InputStream in = file.getInputStream()) {
+            return StlReader.isStl(in.readNBytes(84), file.getSize());
+        }
+    }
+
     /** Keeps the file and goes on in the background; ends on the new plan's desk. */
     public Job begin(MultipartFile file) throws IOException {
         List<Spool> spools = shelf.all();
@@ -64,6 +73,7 @@ public class ModelImport {
         PlanState.Model model = new PlanState.Model(kept.hash(), name, kept.size());
         PlanContent content = new PlanContent(
                 ColourPlan.of(LayerSettings.COMMON, spools.get(0).id()),
+                PurgeSettings.USUAL,
                 machines.get(0).id());
         return jobs.start(
                 "Reading and cutting " + name,

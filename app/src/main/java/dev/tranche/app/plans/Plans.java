@@ -60,22 +60,22 @@ public class Plans {
     }
 
     /**
-     * Makes an edit.
+     * Makes an edit of the colours.
      *
      * @param seen the edition the page showed when the edit was made
      * @param label what it does, for undo
      * @throws StalePage if the plan has moved on since
      */
     public PlanState edit(String id, long seen, String label, UnaryOperator<ColourPlan> change) {
-        PlanEntity plan = current(id, seen);
-        PlanContent before = content(plan);
-        PlanContent after = before.withColours(change.apply(before.colours()));
-        return after.equals(before) ? state(plan) : advance(plan, label, after);
+        return editAll(id, seen, label, content -> content.withColours(change.apply(content.colours())));
     }
 
-    public PlanState printOn(String id, long seen, long printer, String label) {
+    /** As {@link #edit}, of anything that undo goes back and forth through. */
+    public PlanState editAll(String id, long seen, String label, UnaryOperator<PlanContent> change) {
         PlanEntity plan = current(id, seen);
-        return advance(plan, label, new PlanContent(content(plan).colours(), printer));
+        PlanContent before = content(plan);
+        PlanContent after = change.apply(before);
+        return after.equals(before) ? state(plan) : advance(plan, label, after);
     }
 
     public PlanState undo(String id, long seen) {

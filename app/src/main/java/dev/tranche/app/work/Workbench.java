@@ -95,8 +95,9 @@ public class Workbench {
         BasePrint base = match.map(m -> BasePrint.from(m, printer.filament()))
                 .orElseGet(() -> BasePrint.from(cut.model().sections(), grid, printer, PrintSettings.COMMON));
         Coordinate centre = footprint.centre();
-        Ledger ledger = new Estimator(printer, machine.macro(), PurgeModel.usual(printer.deadVolume()), centre)
-                .ledger(colours, grid, spools, base, match);
+        PurgeModel purges = new PurgeModel(printer.deadVolume(), plan.content().purge());
+        Ledger ledger =
+                new Estimator(printer, machine.macro(), purges, centre).ledger(colours, grid, spools, base, match);
         List<Tranche> tranches = colours.tranches(grid);
         SwapWriter writer = new SwapWriter(plan.id(), colours, printer, machine.macro());
         String state = writer.state(ledger);

@@ -12,6 +12,7 @@ import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
+import dev.tranche.core.purge.PurgeSettings;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -79,6 +80,7 @@ public abstract class OnePlanTest {
                     new PlanState.Model(kept.hash(), name + ".stl", kept.size()),
                     new PlanContent(
                             ColourPlan.of(LayerSettings.COMMON, first.id()),
+                            PurgeSettings.USUAL,
                             workshop.all().get(0).id()));
         } catch (IOException e) {
             throw new UncheckedIOException(e);

@@ -52,6 +52,18 @@ public final class StlReader {
         return BinaryStl.read(head, in, size, progress);
     }
 
+    /**
+     * Whether a file is meant as STL.
+     *
+     * @param head its first {@value #HEADER} bytes, or all there are
+     * @param size of the whole file
+     */
+    public static boolean isStl(byte[] head, long size) {
+        boolean text =
+                new String(head, StandardCharsets.ISO_8859_1).stripLeading().startsWith("solid");
+        return text || head.length >= HEADER && isBinary(head, size);
+    }
+
     /** A count that fits the size settles it, even if the header begins with “solid”, as some exporters write. */
     private static boolean isBinary(byte[] head, long size) {
         return BinaryStl.count(head) * RECORD + HEADER == size;

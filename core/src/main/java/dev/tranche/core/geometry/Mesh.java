@@ -19,6 +19,8 @@ public final class Mesh {
     private final Envelope footprint;
     private final Height height;
     private final double lifted;
+    /** Computed when first asked for; NaN until then. */
+    private double volume = Double.NaN;
 
     private Mesh(float[] x, float[] y, int[] z, Envelope footprint, int top, double lifted) {
         this.x = x;
@@ -104,6 +106,13 @@ public final class Mesh {
      * open mesh.
      */
     public double volume() {
+        if (Double.isNaN(volume)) {
+            volume = enclosed();
+        }
+        return volume;
+    }
+
+    private double enclosed() {
         double sum = 0;
         for (int i = 0; i < x.length; i += 3) {
             double cross = (double) x[i] * ((double) y[i + 1] * z[i + 2] - (double) z[i + 1] * y[i + 2])

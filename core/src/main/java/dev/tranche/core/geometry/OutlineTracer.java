@@ -67,7 +67,7 @@ final class OutlineTracer {
             }
         }
         closeByNearest(chains, loops);
-        return new Section(LoopNest.fill(loops, insideOut, againstTheGrain), openEnds);
+        return Section.of(LoopNest.fill(loops, insideOut, againstTheGrain), openEnds);
     }
 
     private void index() {

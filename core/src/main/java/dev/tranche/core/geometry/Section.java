@@ -15,21 +15,18 @@ import org.locationtech.jts.geom.Polygon;
  *
  * @param outline valid polygons with holes, mm; empty where the plane misses the model
  * @param openEnds places where the mesh was open and the outline was closed by a straight line; 0 if watertight
+ * @param area solid area, mm²
+ * @param perimeter length of all outlines, holes included, mm
  */
-public record Section(MultiPolygon outline, int openEnds) {
+public record Section(MultiPolygon outline, int openEnds, double area, double perimeter) {
     static final GeometryFactory PLANE = new GeometryFactory();
 
     /** A section in which nothing is solid. */
-    public static final Section EMPTY = new Section(PLANE.createMultiPolygon(), 0);
+    public static final Section EMPTY = of(PLANE.createMultiPolygon(), 0);
 
-    /** Solid area, mm². */
-    public double area() {
-        return outline.getArea();
-    }
-
-    /** Length of all outlines, holes included, mm. */
-    public double perimeter() {
-        return outline.getLength();
+    /** A section of a given outline, measured once and for all. */
+    public static Section of(MultiPolygon outline, int openEnds) {
+        return new Section(outline, openEnds, outline.getArea(), outline.getLength());
     }
 
     /**

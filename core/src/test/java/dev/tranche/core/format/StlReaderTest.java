@@ -64,6 +64,16 @@ class StlReaderTest {
     }
 
     @Test
+    void a_model_is_told_from_other_files_by_its_content() {
+        assertThat(StlReader.isStl(Arrays.copyOf(BINARY, 84), BINARY.length)).isTrue();
+        assertThat(StlReader.isStl("solid box".getBytes(StandardCharsets.US_ASCII), 900))
+                .isTrue();
+        assertThat(StlReader.isStl("; sliced\nG28\n".getBytes(StandardCharsets.US_ASCII), 900))
+                .isFalse();
+        assertThat(StlReader.isStl(new byte[0], 0)).isFalse();
+    }
+
+    @Test
     void an_empty_file_is_refused() {
         refuses(new byte[0], "empty");
     }

@@ -55,9 +55,11 @@ class PurgeModelTest {
             @ForAll @DoubleRange(min = 10, max = 100) double dead) {
         String out = "#%06X".formatted(a);
         String in = "#%06X".formatted(b);
-        double usual = purge(new PurgeModel(new Volume(dead), 2, 1), out, in);
-        assertThat(purge(new PurgeModel(new Volume(dead), 1, 1), out, in)).isGreaterThanOrEqualTo(usual);
-        assertThat(purge(new PurgeModel(new Volume(dead * 2), 2, 1), out, in)).isGreaterThanOrEqualTo(usual);
+        double usual = purge(new PurgeModel(new Volume(dead), new PurgeSettings(2, 1)), out, in);
+        assertThat(purge(new PurgeModel(new Volume(dead), new PurgeSettings(1, 1)), out, in))
+                .isGreaterThanOrEqualTo(usual);
+        assertThat(purge(new PurgeModel(new Volume(dead * 2), new PurgeSettings(2, 1)), out, in))
+                .isGreaterThanOrEqualTo(usual);
     }
 
     @Test
@@ -73,14 +75,16 @@ class PurgeModelTest {
         Purge other = USUAL.between(Spools.SOOT, petg);
         assertThat(other.volume().cubicMillimetres())
                 .isEqualTo(1.5 * plain.volume().cubicMillimetres());
-        Purge more = new PurgeModel(new Volume(60), 2, 1.2).between(Spools.SOOT, Spools.CHALK);
+        Purge more = new PurgeModel(new Volume(60), new PurgeSettings(2, 1.2)).between(Spools.SOOT, Spools.CHALK);
         assertThat(more.volume().cubicMillimetres())
                 .isCloseTo(1.2 * plain.volume().cubicMillimetres(), within(1e-9));
     }
 
     @Test
     void absurd_settings_are_refused() {
-        assertThatThrownBy(() -> new PurgeModel(new Volume(60), 0, 1)).isInstanceOf(Refusal.class);
-        assertThatThrownBy(() -> new PurgeModel(new Volume(60), 2, 0)).isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> new PurgeModel(new Volume(60), new PurgeSettings(0, 1)))
+                .isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> new PurgeModel(new Volume(60), new PurgeSettings(2, 0)))
+                .isInstanceOf(Refusal.class);
     }
 }
