@@ -72,6 +72,12 @@
     const target = event.target;
     const dismiss = target.closest(".dismiss");
     if (dismiss) dismiss.closest("#notice").replaceChildren();
+    const fitted = target.closest("[data-fitted]");
+    if (fitted) {
+      const field = document.querySelector("#printer-form [name=deadVolume]");
+      field.value = fitted.dataset.fitted;
+      field.focus();
+    }
     const abort = target.closest("[data-abort]");
     if (abort) htmx.trigger(abort.form, "htmx:abort");
     const go = target.closest("[data-go]");

@@ -314,6 +314,59 @@ class FirstPlanTest extends OnePlanTest {
     }
 
     @Test
+    void a_purge_measured_on_a_printer_overrides_the_model() {
+        long machine = workshop.add(
+                        dev.tranche.core.machine.Printers.plain(),
+                        dev.tranche.core.macro.SwapMacro.ready(dev.tranche.core.macro.SwapMethod.PAUSE_AND_PARK))
+                .id();
+        browser.open("/printers/" + machine);
+        browser.choose("#measured-out", "Dark");
+        browser.choose("#measured-in", "Light");
+        browser.type("#measured-length", "77");
+        browser.click("#keep-measured");
+        browser.see("#purges", "77 mm");
+        browser.click("#take-fitted");
+        assertThat(browser.find("input[name=deadVolume]").getDomProperty("value")).isNotEqualTo("60");
+
+        String id = plan("measured").id();
+        browser.open("/plans/" + id);
+        browser.type("#start-height", "2.4");
+        browser.choose("#start-spool", "Light");
+        browser.click("#start-here");
+        seeColours("Light 2.40", "Dark bed");
+        browser.click("details.step:nth-of-type(3) summary");
+        browser.choose("#printer", "Test bench");
+        browser.see("#ledger", "77 mm");
+        browser.click("details.step:nth-of-type(5) summary");
+        browser.type("#factor", "1.2", Keys.ENTER);
+        browser.see("#ledger", "92 mm");
+        browser.click("#undo");
+        browser.see("#ledger", "77 mm");
+    }
+
+    @Test
+    void files_given_on_the_desk_are_told_apart_by_what_they_hold() throws IOException {
+        String id = plan("desk files").id();
+        browser.open("/plans/" + id);
+        give("#dropped-file", file("model.txt", new SmallGcode().grid(0.2, 0.2, 25).bytes()));
+        browser.see(".file-facts", "one for one");
+        browser.open("/plans/" + id);
+        browser.see("#ledger", "timed from the G-code");
+        give("#dropped-file", file("bracket.gcode", StlWriter.binary(nameplate().mesh())));
+        browser.see(".steps", "bracket");
+    }
+
+    @Test
+    void a_piece_of_a_layer_leads_to_its_spool_and_a_finding_to_its_layer() {
+        String id = plan("pieces").id();
+        browser.open("/plans/" + id + "?layer=20");
+        browser.click("path.plastic");
+        browser.until(() -> "spool-0".equals(browser.driver().switchTo().activeElement().getDomAttribute("id")));
+        browser.click("#finding-first-spool [data-go]");
+        seeLayer(1);
+    }
+
+    @Test
     void a_plan_is_renamed_duplicated_deleted_and_brought_back() {
         String id = plan("first name").id();
         browser.open("/plans/" + id);

@@ -59,7 +59,7 @@ class DemoData implements ApplicationRunner {
         SpoolId chalk = spool("Chalk", "#F4F1E8", 412);
         SpoolId leaf = spool("Leaf", "#3E7D3A", 755);
         SpoolId clay = spool("Clay", "#A4583A", 520);
-        SpoolId straw = spool("Straw", "#D9B85C", 3.5);
+        SpoolId straw = spool("Straw", "#D9B85C", 0.7);
         SpoolId pond = spool("Pond", "#2F6C8C", 300);
         long bench = workshop.add(
                         Beginnings.tubeFedBench("Tube-fed bench printer"), SwapMacro.ready(SwapMethod.FIRMWARE_ROUTINE))

@@ -12,6 +12,7 @@ import dev.tranche.core.units.Filament;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Volume;
 import java.time.Duration;
+import java.util.List;
 import java.util.Optional;
 
 /** Printers to begin with: values most hobby machines share, to be corrected by their owner. */
@@ -20,7 +21,8 @@ public final class Beginnings {
 
     /** A machine nobody has measured yet; its id is 0, as it is not stored. */
     public static Workshop.Machine plainPrinter() {
-        return new Workshop.Machine(0, smallDirectDrive("My printer"), SwapMacro.ready(SwapMethod.PAUSE_AND_PARK));
+        return new Workshop.Machine(
+                0, smallDirectDrive("My printer"), SwapMacro.ready(SwapMethod.PAUSE_AND_PARK), List.of());
     }
 
     /** Direct drive and a firmware that can pause. */

@@ -21,6 +21,10 @@ class PrinterEntity {
     @Column(length = 64_000)
     String macro;
 
+    /** Measured purges. */
+    @Column(length = 64_000)
+    String purges;
+
     /** No longer offered, but still named by plans' histories. */
     boolean retired;
 }

@@ -3,7 +3,10 @@ package dev.tranche.app.printers;
 import dev.tranche.app.storage.CoreJson;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.macro.SwapMacro;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.purge.MeasuredPurge;
 import dev.tranche.core.units.Refusal;
+import java.util.ArrayList;
 import java.util.List;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -20,8 +23,8 @@ public class Workshop {
         this.json = json;
     }
 
-    /** A printer with its macro. */
-    public record Machine(long id, Printer printer, SwapMacro macro) {}
+    /** A printer with its macro, and the purges measured on it. */
+    public record Machine(long id, Printer printer, SwapMacro macro, List<MeasuredPurge> purges) {}
 
     @Transactional(readOnly = true)
     public List<Machine> all() {
@@ -38,11 +41,26 @@ public class Workshop {
     public Machine add(Printer printer, SwapMacro macro) {
         PrinterEntity entity = new PrinterEntity();
         write(entity, printer, macro);
+        entity.purges = json.write(List.of());
         return machine(printers.save(entity));
     }
 
     public void change(long id, Printer printer, SwapMacro macro) {
         write(entity(id), printer, macro);
+    }
+
+    /** Keeps a measured purge; one already known for the pair is replaced. */
+    public void measured(long id, MeasuredPurge purge) {
+        List<MeasuredPurge> purges = new ArrayList<>(get(id).purges());
+        purges.removeIf(p -> p.out().equals(purge.out()) && p.in().equals(purge.in()));
+        purges.add(purge);
+        entity(id).purges = json.write(purges);
+    }
+
+    public void forget(long id, SpoolId out, SpoolId in) {
+        List<MeasuredPurge> purges = new ArrayList<>(get(id).purges());
+        purges.removeIf(p -> p.out().equals(out) && p.in().equals(in));
+        entity(id).purges = json.write(purges);
     }
 
     /** Takes a printer away; the caller has seen to it that no plan names it. */
@@ -56,7 +74,11 @@ public class Workshop {
     }
 
     private Machine machine(PrinterEntity e) {
-        return new Machine(e.id, json.read(e.printer, Printer.class), json.read(e.macro, SwapMacro.class));
+        return new Machine(
+                e.id,
+                json.read(e.printer, Printer.class),
+                json.read(e.macro, SwapMacro.class),
+                List.of(json.read(e.purges, MeasuredPurge[].class)));
     }
 
     private PrinterEntity entity(long id) {

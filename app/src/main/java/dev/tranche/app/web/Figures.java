@@ -21,6 +21,10 @@ public class Figures {
         return BigDecimal.valueOf(value).stripTrailingZeros().toPlainString();
     }
 
+    public String whole(double value) {
+        return String.format(Locale.ROOT, "%.0f", value);
+    }
+
     public String grams(double grams) {
         return String.format(Locale.ROOT, "%.1f g", grams);
     }

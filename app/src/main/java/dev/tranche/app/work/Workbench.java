@@ -95,7 +95,7 @@ public class Workbench {
         BasePrint base = match.map(m -> BasePrint.from(m, printer.filament()))
                 .orElseGet(() -> BasePrint.from(cut.model().sections(), grid, printer, PrintSettings.COMMON));
         Coordinate centre = footprint.centre();
-        PurgeModel purges = new PurgeModel(printer.deadVolume(), plan.content().purge());
+        PurgeModel purges = new PurgeModel(printer.deadVolume(), plan.content().purge(), machine.purges());
         Ledger ledger =
                 new Estimator(printer, machine.macro(), purges, centre).ledger(colours, grid, spools, base, match);
         List<Tranche> tranches = colours.tranches(grid);

@@ -1,5 +1,6 @@
 package dev.tranche.core.estimate;
 
+import dev.tranche.core.purge.Purge;
 import dev.tranche.core.units.Filament;
 import java.util.List;
 
@@ -47,28 +48,41 @@ public record Ledger(BasePrint base, List<Swap> swaps, List<SpoolUse> uses, Fila
     }
 
     private Derivation purgeOf(Swap swap) {
-        var purge = swap.purge();
+        Purge purge = swap.purge();
         return new Derivation(
                 swap.out().name() + " → " + swap.in().name(),
                 swap.purgeLength(),
                 Unit.MILLIMETRES,
                 "volume ÷ π d²/4, d = " + filament.diameter() + " mm",
-                List.of(new Derivation(
-                        "Volume",
-                        purge.volume().cubicMillimetres(),
-                        Unit.CUBIC_MILLIMETRES,
-                        "V₀ ln(1/c*), rounded up, × plastic × factor",
-                        List.of(
-                                Derivation.of(
-                                        "Colour difference", purge.difference(), Unit.RATIO, "CIEDE2000, unmixed"),
-                                Derivation.of(
-                                        "c*", purge.cleanShare(), Unit.RATIO, "share of the old colour nobody sees"),
-                                Derivation.of(
-                                        "Other plastic",
-                                        purge.materialFactor(),
-                                        Unit.RATIO,
-                                        "1, or 1.5 between classes"),
-                                Derivation.of("Factor", purge.planFactor(), Unit.RATIO, "the plan's")))));
+                List.of(purge.measured() ? measured(purge) : computed(purge)));
+    }
+
+    private static Derivation measured(Purge purge) {
+        return new Derivation(
+                "Volume",
+                purge.volume().cubicMillimetres(),
+                Unit.CUBIC_MILLIMETRES,
+                "measured, × factor",
+                List.of(
+                        Derivation.of(
+                                "Measured",
+                                purge.unscaled().cubicMillimetres(),
+                                Unit.CUBIC_MILLIMETRES,
+                                "on this printer"),
+                        Derivation.of("Factor", purge.planFactor(), Unit.RATIO, "the plan's")));
+    }
+
+    private static Derivation computed(Purge purge) {
+        return new Derivation(
+                "Volume",
+                purge.volume().cubicMillimetres(),
+                Unit.CUBIC_MILLIMETRES,
+                "V₀ ln(1/c*), rounded up, × plastic × factor",
+                List.of(
+                        Derivation.of("Colour difference", purge.difference(), Unit.RATIO, "CIEDE2000, unmixed"),
+                        Derivation.of("c*", purge.cleanShare(), Unit.RATIO, "share of the old colour nobody sees"),
+                        Derivation.of("Other plastic", purge.materialFactor(), Unit.RATIO, "1, or 1.5 between classes"),
+                        Derivation.of("Factor", purge.planFactor(), Unit.RATIO, "the plan's")));
     }
 
     public Derivation purgeGrams() {

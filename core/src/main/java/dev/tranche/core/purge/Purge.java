@@ -12,6 +12,7 @@ import dev.tranche.core.units.Volume;
  * @param unscaled the volume before the factors
  * @param materialFactor 1, or more when the two are of different classes of plastic
  * @param planFactor what the plan multiplies every purge by
+ * @param measured whether {@code unscaled} was measured by the hobbyist instead of computed
  */
 public record Purge(
         Volume volume,
@@ -19,4 +20,5 @@ public record Purge(
         double difference,
         Volume unscaled,
         double materialFactor,
-        double planFactor) {}
+        double planFactor,
+        boolean measured) {}

@@ -4,20 +4,29 @@ import dev.tranche.core.colour.Lab;
 import dev.tranche.core.colour.LinearRgb;
 import dev.tranche.core.colour.Melt;
 import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Volume;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 
 /**
  * Purge from colour and dead volume.
  *
  * @param deadVolume V₀; 60 mm³ unless measured
  * @param settings how clean, and by what factor
+ * @param measured pairs for which the hobbyist knows better
  */
-public record PurgeModel(Volume deadVolume, PurgeSettings settings) {
+public record PurgeModel(Volume deadVolume, PurgeSettings settings, List<MeasuredPurge> measured) {
     private static final double OTHER_PLASTIC = 1.5;
     private static final int BISECTIONS = 60;
 
+    public PurgeModel {
+        measured = List.copyOf(measured);
+    }
+
     public static PurgeModel usual(Volume deadVolume) {
-        return new PurgeModel(deadVolume, PurgeSettings.USUAL);
+        return new PurgeModel(deadVolume, PurgeSettings.USUAL, List.of());
     }
 
     /** What it takes for {@code in} to print clean after {@code out}. */
@@ -26,11 +35,36 @@ public record PurgeModel(Volume deadVolume, PurgeSettings settings) {
         double share = out.id().equals(in.id())
                 ? 1
                 : cleanShare(out.colour().linear(), in.colour().linear());
-        double volume = share >= 1 ? 0 : Math.ceil(deadVolume.cubicMillimetres() * Math.log(1 / share));
-        double material = out.material() == in.material() ? 1 : OTHER_PLASTIC;
-        Volume unscaled = new Volume(volume);
-        return new Purge(
-                unscaled.times(material * settings.factor()), share, difference, unscaled, material, settings.factor());
+        Optional<MeasuredPurge> known =
+                measured.stream().filter(m -> m.isFor(out.id(), in.id())).findFirst();
+        Volume unscaled = known.map(MeasuredPurge::volume)
+                .orElseGet(() -> new Volume(Math.ceil(deadVolume.cubicMillimetres() * Math.log(1 / share))));
+        double material = known.isPresent() || out.material() == in.material() ? 1 : OTHER_PLASTIC;
+        Volume volume = unscaled.times(material * settings.factor());
+        return new Purge(volume, share, difference, unscaled, material, settings.factor(), known.isPresent());
+    }
+
+    /**
+     * The dead volume that fits the measured pairs best: least squares of V = V₀ ln(1/c*) through the origin, V₀ =
+     * Σ V ln(1/c*) / Σ ln²(1/c*).
+     *
+     * @param shelf the spools the pairs name; pairs with others are left out
+     * @return nothing if no pair says anything about it
+     */
+    public Optional<Volume> fittedDeadVolume(Map<SpoolId, Spool> shelf) {
+        double products = 0;
+        double squares = 0;
+        for (MeasuredPurge m : measured) {
+            Spool out = shelf.get(m.out());
+            Spool in = shelf.get(m.in());
+            if (out != null && in != null && out.material() == in.material()) {
+                double washes = Math.log(
+                        1 / cleanShare(out.colour().linear(), in.colour().linear()));
+                products += washes * m.volume().cubicMillimetres();
+                squares += washes * washes;
+            }
+        }
+        return squares == 0 ? Optional.empty() : Optional.of(new Volume(products / squares));
     }
 
     /**

@@ -9,6 +9,7 @@ import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Volume;
+import java.util.List;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.DoubleRange;
@@ -55,10 +56,10 @@ class PurgeModelTest {
             @ForAll @DoubleRange(min = 10, max = 100) double dead) {
         String out = "#%06X".formatted(a);
         String in = "#%06X".formatted(b);
-        double usual = purge(new PurgeModel(new Volume(dead), new PurgeSettings(2, 1)), out, in);
-        assertThat(purge(new PurgeModel(new Volume(dead), new PurgeSettings(1, 1)), out, in))
+        double usual = purge(new PurgeModel(new Volume(dead), new PurgeSettings(2, 1), List.of()), out, in);
+        assertThat(purge(new PurgeModel(new Volume(dead), new PurgeSettings(1, 1), List.of()), out, in))
                 .isGreaterThanOrEqualTo(usual);
-        assertThat(purge(new PurgeModel(new Volume(dead * 2), new PurgeSettings(2, 1)), out, in))
+        assertThat(purge(new PurgeModel(new Volume(dead * 2), new PurgeSettings(2, 1), List.of()), out, in))
                 .isGreaterThanOrEqualTo(usual);
     }
 
@@ -75,16 +76,57 @@ class PurgeModelTest {
         Purge other = USUAL.between(Spools.SOOT, petg);
         assertThat(other.volume().cubicMillimetres())
                 .isEqualTo(1.5 * plain.volume().cubicMillimetres());
-        Purge more = new PurgeModel(new Volume(60), new PurgeSettings(2, 1.2)).between(Spools.SOOT, Spools.CHALK);
+        Purge more =
+                new PurgeModel(new Volume(60), new PurgeSettings(2, 1.2), List.of()).between(Spools.SOOT, Spools.CHALK);
         assertThat(more.volume().cubicMillimetres())
                 .isCloseTo(1.2 * plain.volume().cubicMillimetres(), within(1e-9));
     }
 
     @Test
-    void absurd_settings_are_refused() {
-        assertThatThrownBy(() -> new PurgeModel(new Volume(60), new PurgeSettings(0, 1)))
+    void a_measured_pair_overrides_the_model_in_its_own_direction_only() {
+        var measured = List.of(new MeasuredPurge(Spools.SOOT.id(), Spools.CHALK.id(), new Volume(300)));
+        PurgeModel model = new PurgeModel(new Volume(60), new PurgeSettings(2, 1.2), measured);
+        Purge known = model.between(Spools.SOOT, Spools.CHALK);
+        assertThat(known.measured()).isTrue();
+        assertThat(known.volume().cubicMillimetres()).isCloseTo(360, within(1e-9));
+        assertThat(model.between(Spools.CHALK, Spools.SOOT).measured()).isFalse();
+    }
+
+    @Test
+    void measured_pairs_refit_the_dead_volume_by_least_squares() {
+        // Made with V₀ = 80 from the model itself, so the fit has to find 80 again; rounding up costs a little.
+        PurgeModel eighty = PurgeModel.usual(new Volume(80));
+        List<MeasuredPurge> measured = List.of(
+                new MeasuredPurge(
+                        Spools.SOOT.id(),
+                        Spools.CHALK.id(),
+                        eighty.between(Spools.SOOT, Spools.CHALK).volume()),
+                new MeasuredPurge(
+                        Spools.CHALK.id(),
+                        Spools.BURGUNDY.id(),
+                        eighty.between(Spools.CHALK, Spools.BURGUNDY).volume()));
+        PurgeModel model = new PurgeModel(new Volume(60), PurgeSettings.USUAL, measured);
+        assertThat(model.fittedDeadVolume(Spools.SHELF).orElseThrow().cubicMillimetres())
+                .isCloseTo(80, within(0.3));
+        assertThat(PurgeModel.usual(new Volume(60)).fittedDeadVolume(Spools.SHELF))
+                .isEmpty();
+    }
+
+    @Test
+    void absurd_measurements_are_refused() {
+        assertThatThrownBy(() -> new MeasuredPurge(Spools.SOOT.id(), Spools.SOOT.id(), new Volume(10)))
                 .isInstanceOf(Refusal.class);
-        assertThatThrownBy(() -> new PurgeModel(new Volume(60), new PurgeSettings(2, 0)))
+        assertThatThrownBy(() -> new MeasuredPurge(Spools.SOOT.id(), Spools.CHALK.id(), new Volume(0)))
+                .isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> new MeasuredPurge(Spools.SOOT.id(), Spools.CHALK.id(), new Volume(9000)))
+                .isInstanceOf(Refusal.class);
+    }
+
+    @Test
+    void absurd_settings_are_refused() {
+        assertThatThrownBy(() -> new PurgeModel(new Volume(60), new PurgeSettings(0, 1), List.of()))
+                .isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> new PurgeModel(new Volume(60), new PurgeSettings(2, 0), List.of()))
                 .isInstanceOf(Refusal.class);
     }
 }
