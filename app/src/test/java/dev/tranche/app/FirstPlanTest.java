@@ -326,7 +326,8 @@ class FirstPlanTest extends OnePlanTest {
         browser.click("#keep-measured");
         browser.see("#purges", "77 mm");
         browser.click("#take-fitted");
-        assertThat(browser.find("input[name=deadVolume]").getDomProperty("value")).isNotEqualTo("60");
+        assertThat(browser.find("input[name=deadVolume]").getDomProperty("value"))
+                .isNotEqualTo("60");
 
         String id = plan("measured").id();
         browser.open("/plans/" + id);
@@ -348,7 +349,9 @@ class FirstPlanTest extends OnePlanTest {
     void files_given_on_the_desk_are_told_apart_by_what_they_hold() throws IOException {
         String id = plan("desk files").id();
         browser.open("/plans/" + id);
-        give("#dropped-file", file("model.txt", new SmallGcode().grid(0.2, 0.2, 25).bytes()));
+        give(
+                "#dropped-file",
+                file("model.txt", new SmallGcode().grid(0.2, 0.2, 25).bytes()));
         browser.see(".file-facts", "one for one");
         browser.open("/plans/" + id);
         browser.see("#ledger", "timed from the G-code");
@@ -361,7 +364,8 @@ class FirstPlanTest extends OnePlanTest {
         String id = plan("pieces").id();
         browser.open("/plans/" + id + "?layer=20");
         browser.click("path.plastic");
-        browser.until(() -> "spool-0".equals(browser.driver().switchTo().activeElement().getDomAttribute("id")));
+        browser.until(() ->
+                "spool-0".equals(browser.driver().switchTo().activeElement().getDomAttribute("id")));
         browser.click("#finding-first-spool [data-go]");
         seeLayer(1);
     }

@@ -73,12 +73,12 @@ class DeskController {
     @PostMapping("/plans/{id}/starts")
     String start(
             @PathVariable String id,
-            @RequestParam long seen,
+            Shown shown,
             @RequestParam String height,
             @RequestParam long spool,
             Model model,
             HttpServletResponse response) {
-        PlanState plan = edits.start(id, seen, height, spool);
+        PlanState plan = edits.start(id, shown.seen(), height, spool);
         return answer(plan, edits.layerOf(plan, height), model, response);
     }
 
@@ -86,11 +86,11 @@ class DeskController {
     String move(
             @PathVariable String id,
             @PathVariable int index,
-            @RequestParam long seen,
+            Shown shown,
             @RequestParam String height,
             Model model,
             HttpServletResponse response) {
-        PlanState plan = edits.move(id, seen, index, height);
+        PlanState plan = edits.move(id, shown.seen(), index, height);
         return answer(plan, edits.layerOf(plan, height), model, response);
     }
 
@@ -98,89 +98,65 @@ class DeskController {
     String recolour(
             @PathVariable String id,
             @PathVariable int index,
-            @RequestParam long seen,
+            Shown shown,
             @RequestParam long spool,
-            @RequestParam Optional<Integer> layer,
             Model model,
             HttpServletResponse response) {
-        return answer(edits.recolour(id, seen, index, spool), layer, model, response);
+        return answer(edits.recolour(id, shown.seen(), index, spool), shown.cursor(), model, response);
     }
 
     @PostMapping("/plans/{id}/starts/{index}/merge")
     String merge(
-            @PathVariable String id,
-            @PathVariable int index,
-            @RequestParam long seen,
-            @RequestParam Optional<Integer> layer,
-            Model model,
-            HttpServletResponse response) {
-        return answer(edits.merge(id, seen, index), layer, model, response);
+            @PathVariable String id, @PathVariable int index, Shown shown, Model model, HttpServletResponse response) {
+        return answer(edits.merge(id, shown.seen(), index), shown.cursor(), model, response);
     }
 
     @PostMapping("/plans/{id}/layers")
     String layers(
             @PathVariable String id,
-            @RequestParam long seen,
+            Shown shown,
             @RequestParam String first,
             @RequestParam String height,
-            @RequestParam Optional<Integer> layer,
             Model model,
             HttpServletResponse response) {
-        return answer(edits.layers(id, seen, first, height), layer, model, response);
+        return answer(edits.layers(id, shown.seen(), first, height), shown.cursor(), model, response);
     }
 
     @PostMapping("/plans/{id}/printer")
     String printer(
             @PathVariable String id,
-            @RequestParam long seen,
+            Shown shown,
             @RequestParam long printer,
-            @RequestParam Optional<Integer> layer,
             Model model,
             HttpServletResponse response) {
-        return answer(edits.printOn(id, seen, printer), layer, model, response);
+        return answer(edits.printOn(id, shown.seen(), printer), shown.cursor(), model, response);
     }
 
     @PostMapping("/plans/{id}/purge")
     String purge(
             @PathVariable String id,
-            @RequestParam long seen,
+            Shown shown,
             @RequestParam String tolerance,
             @RequestParam String factor,
-            @RequestParam Optional<Integer> layer,
             Model model,
             HttpServletResponse response) {
-        return answer(edits.purge(id, seen, tolerance, factor), layer, model, response);
+        return answer(edits.purge(id, shown.seen(), tolerance, factor), shown.cursor(), model, response);
     }
 
     @PostMapping("/plans/{id}/findings/{key}/mend")
     String mend(
-            @PathVariable String id,
-            @PathVariable String key,
-            @RequestParam long seen,
-            @RequestParam Optional<Integer> layer,
-            Model model,
-            HttpServletResponse response) {
-        return answer(edits.mend(id, seen, key), layer, model, response);
+            @PathVariable String id, @PathVariable String key, Shown shown, Model model, HttpServletResponse response) {
+        return answer(edits.mend(id, shown.seen(), key), shown.cursor(), model, response);
     }
 
     @PostMapping("/plans/{id}/undo")
-    String undo(
-            @PathVariable String id,
-            @RequestParam long seen,
-            @RequestParam Optional<Integer> layer,
-            Model model,
-            HttpServletResponse response) {
-        return answer(plans.undo(id, seen), layer, model, response);
+    String undo(@PathVariable String id, Shown shown, Model model, HttpServletResponse response) {
+        return answer(plans.undo(id, shown.seen()), shown.cursor(), model, response);
     }
 
     @PostMapping("/plans/{id}/redo")
-    String redo(
-            @PathVariable String id,
-            @RequestParam long seen,
-            @RequestParam Optional<Integer> layer,
-            Model model,
-            HttpServletResponse response) {
-        return answer(plans.redo(id, seen), layer, model, response);
+    String redo(@PathVariable String id, Shown shown, Model model, HttpServletResponse response) {
+        return answer(plans.redo(id, shown.seen()), shown.cursor(), model, response);
     }
 
     /** The whole desk after an edit; where that takes long, the page is opened anew and shows its progress. */

@@ -8,6 +8,8 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import org.springframework.http.HttpStatus;
 import org.springframework.ui.Model;
+import org.springframework.validation.BindException;
+import org.springframework.validation.FieldError;
 import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
@@ -42,6 +44,16 @@ class Refusals {
             HttpServletResponse response,
             Model model) {
         String sentence = "The field “" + e.getName() + "” needs a number; check what is in it.";
+        return say(sentence, HttpStatus.UNPROCESSABLE_ENTITY, request, response, model);
+    }
+
+    @ExceptionHandler
+    String notFilledIn(BindException e, HttpServletRequest request, HttpServletResponse response, Model model) {
+        String field = e.getFieldErrors().stream()
+                .findFirst()
+                .map(FieldError::getField)
+                .orElse("form");
+        String sentence = "The field “" + field + "” needs a number; check what is in it.";
         return say(sentence, HttpStatus.UNPROCESSABLE_ENTITY, request, response, model);
     }
 

@@ -1,0 +1,15 @@
+package dev.tranche.app.desk;
+
+import java.util.Optional;
+
+/**
+ * What the page showed when an edit was made on it.
+ *
+ * @param seen edition of the plan
+ * @param layer under the cursor; null where the page had none yet
+ */
+record Shown(long seen, Integer layer) {
+    Optional<Integer> cursor() {
+        return Optional.ofNullable(layer);
+    }
+}
