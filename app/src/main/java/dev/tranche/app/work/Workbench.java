@@ -76,7 +76,7 @@ public class Workbench {
 
     /** Reads and cuts in the background, then goes to {@code page}. */
     public Job prepare(PlanState plan, String page) {
-        return jobs.start("Cutting " + plan.name() + " into layers", progress -> {
+        return jobs.start("Opening " + plan.name(), progress -> {
             assemble(plan, workshop.get(plan.content().printer()), progress);
             return page;
         });
@@ -88,7 +88,7 @@ public class Workbench {
         ModelCuts.Cut cut = cuts.cut(plan.model(), colours.layers(), progress);
         LayerGrid grid = cut.model().grid();
         Map<SpoolId, Spool> spools = shelf.byId();
-        Optional<SlicedFile> file = plan.gcode().map(g -> sliced.survey(g.hash(), printer.motion(), Progress.UNHEARD));
+        Optional<SlicedFile> file = plan.gcode().map(g -> sliced.survey(g.hash(), printer.motion(), progress));
         Optional<GridMatch> match = file.flatMap(f -> match(f, grid));
         Envelope footprint = match.map(Workbench::footprint)
                 .orElseGet(() -> centred(cut.model().mesh().footprint(), printer));

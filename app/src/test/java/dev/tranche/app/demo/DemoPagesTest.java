@@ -126,7 +126,8 @@ class DemoPagesTest {
                 browser.driver()
                         .executeAsyncScript(
                                 "var done = arguments[arguments.length - 1];"
-                                        + "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => done(r.violations.map(v =>"
+                                        + "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => done(r.violations.concat("
+                                        + "r.passes.length > 8 ? [] : [{id: 'too little was checked', nodes: []}]).map(v =>"
                                         + " v.id + ': ' + v.nodes.slice(0, 3).map(n => n.target.join(' ') + ' ' + n.failureSummary).join(' | '))))");
         return rows.stream().map(row -> page + " " + row).toList();
     }

@@ -29,7 +29,7 @@ public final class Controller {
     private double unit = 1;
     private boolean relativeMoves;
     private boolean relativeExtrusion;
-    private double nozzleTarget;
+    private double nozzleTarget = ControllerState.UNKNOWN;
     private double nozzleTemperature = Heater.ROOM;
     private double bedTemperature = Heater.ROOM;
     private double speedFactor = 1;
@@ -267,7 +267,7 @@ public final class Controller {
         return pause;
     }
 
-    /** What the nozzle is asked to be, °C. */
+    /** What the nozzle is asked to be, °C; {@link ControllerState#UNKNOWN} if it never was. */
     public double nozzleTarget() {
         return nozzleTarget;
     }

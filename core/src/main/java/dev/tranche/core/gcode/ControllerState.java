@@ -10,7 +10,7 @@ package dev.tranche.core.gcode;
  * @param relativeMoves G91 in force
  * @param relativeExtrusion M83 in force
  * @param inches G20 in force
- * @param nozzleTemperature last asked for, °C; 0 if none was
+ * @param nozzleTemperature last asked for, °C; {@link #UNKNOWN} if none was
  */
 public record ControllerState(
         double x,
@@ -23,6 +23,9 @@ public record ControllerState(
         boolean relativeExtrusion,
         boolean inches,
         double nozzleTemperature) {
+
+    /** The temperature of a nozzle that the file never sets: whoever starts the print has heated it. */
+    public static final double UNKNOWN = -1;
 
     /** Hot, absolute, in millimetres, standing at a place. */
     public static ControllerState standingAt(double x, double y, double z, double nozzleTemperature) {

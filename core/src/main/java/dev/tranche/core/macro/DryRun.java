@@ -95,7 +95,7 @@ public record DryRun(double machineSeconds, double pushed, double pulled, List<F
         if (moved && controller.z() < entry.z() - 0.001) {
             faults.add(new Fault(line.step(), "The nozzle dips into the print at Z %.2f.".formatted(controller.z())));
         }
-        if (controller.de() != 0 && controller.nozzleTarget() < COLD) {
+        if (controller.de() != 0 && controller.nozzleTarget() >= 0 && controller.nozzleTarget() < COLD) {
             faults.add(new Fault(
                     line.step(),
                     "Filament is moved with the nozzle at %.0f °C, too cold.".formatted(controller.nozzleTarget())));

@@ -52,6 +52,34 @@ class SurveyTest {
     }
 
     @Test
+    void a_wipe_and_a_retraction_by_the_firmware_come_before_the_door() throws IOException {
+        SmallGcode gcode = new SmallGcode().layers(0.2);
+        gcode.line("G1 X92 Y90 E2.0")
+                .line("G10")
+                .line("; next")
+                .line("G92 E0")
+                .line("G0 Z0.4")
+                .line("G0 X50 Y50");
+        gcode.line("G11").line("G1 X60 E1");
+        SlicedLayer.Door door = survey(gcode).layers().get(1).door().orElseThrow();
+        assertThat(gcode.text().substring(0, (int) door.offset())).endsWith("G10\n; next\nG92 E0\n");
+        assertThat(door.state().e()).isZero();
+        assertThat(door.state().x()).isEqualTo(92);
+    }
+
+    @Test
+    void travels_within_a_layer_are_no_doors_to_the_next() throws IOException {
+        SmallGcode gcode = new SmallGcode()
+                .layers(0.2)
+                .line("G1 X10 Y10")
+                .line("G1 X20 E9")
+                .line("G1 Z0.4")
+                .line("G1 X30 E10");
+        SlicedLayer.Door door = survey(gcode).layers().get(1).door().orElseThrow();
+        assertThat(gcode.text().substring((int) door.offset())).startsWith("G1 Z0.4\nG1 X30 E10");
+    }
+
+    @Test
     void lifts_without_extrusion_are_no_layers() throws IOException {
         SlicedFile file = survey(new SmallGcode()
                 .layers(0.2)

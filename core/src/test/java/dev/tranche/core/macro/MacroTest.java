@@ -129,6 +129,11 @@ class MacroTest {
                 .extracting(DryRun.Fault::sentence)
                 .anyMatch(s -> s.contains("leaves the bed at X 500.0"))
                 .anyMatch(s -> s.contains("dips into the print at Z 1.00"));
+        ControllerState unknown = ControllerState.standingAt(90, 80, 3.2, ControllerState.UNKNOWN);
+        assertThat(DryRun.of(List.of(new RenderedLine("G1 E5", 0, "")), Printers.plain(), unknown)
+                        .faults())
+                .extracting(DryRun.Fault::sentence)
+                .noneMatch(s -> s.contains("too cold"));
         ControllerState cold = ControllerState.standingAt(90, 80, 3.2, 0);
         assertThat(DryRun.of(List.of(new RenderedLine("G1 E5", 0, "")), Printers.plain(), cold)
                         .faults())
