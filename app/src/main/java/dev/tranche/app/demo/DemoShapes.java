@@ -70,7 +70,8 @@ final class DemoShapes {
         double y = j * pitch;
         double hill = 6.6 * bump(x, y, 35, 37, 15) + 3.0 * bump(x, y, 17, 46, 10) + 2.2 * bump(x, y, 48, 20, 9);
         double pond = 3.2 * bump(x, y, 17, 15, 9);
-        double land = 2.5 + hill - pond;
+        // Below a few hundredths the ground is level: a meadow, not a slope nobody sees.
+        double land = 2.5 + Math.max(0, hill - 0.06) - Math.max(0, pond - 0.06);
         return new float[] {(float) x, (float) y, (float) Math.max(1.6, land)};
     }
 

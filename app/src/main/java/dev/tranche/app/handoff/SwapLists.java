@@ -54,7 +54,7 @@ class SwapLists {
             SpoolMark out,
             SpoolMark in,
             String purge,
-            int temperature,
+            String temperature,
             String after,
             String when) {}
 
@@ -83,9 +83,17 @@ class SwapLists {
                 SpoolMark.of(work, swap.out().id()),
                 SpoolMark.of(work, swap.in().id()),
                 figures.length(swap.purgeLength()),
-                swap.in().temperature(),
+                temperature(swap),
                 figures.time(swap.startsAt()),
                 begins.map(b -> at(b, swap.startsAt())).orElse(""));
+    }
+
+    /** Between two classes of plastic the nozzle has to melt both. */
+    private static String temperature(Swap swap) {
+        int in = swap.in().temperature();
+        return swap.in().material() == swap.out().material()
+                ? in + " °C"
+                : swap.out().temperature() + " → " + in + " °C";
     }
 
     private static String at(LocalTime begins, double seconds) {
@@ -118,7 +126,7 @@ class SwapLists {
                     "out",
                     "in",
                     "purge",
-                    "temperature C",
+                    "nozzle",
                     "after",
                     "at");
             for (Row r : list.rows()) {

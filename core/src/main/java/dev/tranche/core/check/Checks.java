@@ -13,6 +13,7 @@ public final class Checks {
             ModelRules::tooLarge,
             SpoolRules::firstSpool,
             SpoolRules::notEnough,
+            PurgeRules::towerNotNeeded,
             PrinterRules::parkSpot,
             PrinterRules::missingAbility,
             PrinterRules::noStop,

@@ -37,8 +37,8 @@ class ChecksTest {
     }
 
     @Test
-    void a_sound_plan_has_nothing_but_the_reminder_of_the_first_spool() {
-        assertThat(twoColours().findings()).extracting(Finding::key).containsExactly("first-spool");
+    void a_sound_plan_has_nothing_but_notes() {
+        assertThat(twoColours().findings()).extracting(Finding::key).containsExactly("tower-not-needed", "first-spool");
         assertThat(only(twoColours(), "first-spool").sentence()).contains("Load A Soot before you start");
     }
 
@@ -162,6 +162,13 @@ class ChecksTest {
         bench.plan = bench.plan.recolour(1, Spools.BURGUNDY.id());
         only(bench, "older-than-plan");
         only(bench, "written-before-change");
+    }
+
+    @Test
+    void where_every_layer_has_one_colour_a_tower_is_said_to_be_a_waste() {
+        assertThat(only(twoColours(), "tower-not-needed").sentence())
+                .contains("leave the slicing program's purge tower off");
+        none(new Bench(), "tower-not-needed");
     }
 
     @Test

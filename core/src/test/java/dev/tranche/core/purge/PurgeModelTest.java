@@ -123,6 +123,17 @@ class PurgeModelTest {
     }
 
     @Test
+    void a_tower_carries_its_shell_up_to_the_last_swap() {
+        // By hand: 120 mm³ before layer 3 at 0.2 mm and 30 mm wide are 20 mm deep; a shell of 2 (30 + 20) · 0.45 · 0.2
+        // = 9 mm³ on layers 1 and 2, and the purge itself on layer 3.
+        var grid = dev.tranche.core.plan.LayerSettings.COMMON.on(dev.tranche.core.units.Height.ofMillimetres(2));
+        Tower tower = Tower.of(30, grid, java.util.Map.of(3, new Volume(120)), 0.45);
+        assertThat(tower.depth()).isCloseTo(20, within(1e-9));
+        assertThat(tower.plastic().cubicMillimetres()).isCloseTo(9 + 9 + 120, within(1e-9));
+        assertThat(tower.idle().cubicMillimetres()).isCloseTo(18, within(1e-9));
+    }
+
+    @Test
     void absurd_settings_are_refused() {
         assertThatThrownBy(() -> new PurgeModel(new Volume(60), new PurgeSettings(0, 1), List.of()))
                 .isInstanceOf(Refusal.class);
