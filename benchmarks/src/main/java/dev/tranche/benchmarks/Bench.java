@@ -12,43 +12,59 @@ import java.util.Map;
 import org.openjdk.jmh.results.RunResult;
 import org.openjdk.jmh.runner.Runner;
 import org.openjdk.jmh.runner.options.OptionsBuilder;
+import org.openjdk.jmh.util.Statistics;
 
 /** Runs the benchmarks and says what they mean: work per second, and multiples of the yardsticks. */
 public final class Bench {
     private Bench() {}
 
     public static void main(String[] args) throws Exception {
-        Map<String, Double> milliseconds = new HashMap<>();
+        Map<String, Statistics> samples = new HashMap<>();
         for (RunResult result : new Runner(new OptionsBuilder()
                         .include(CoreBenchmark.class.getSimpleName())
                         .build())
                 .run()) {
-            milliseconds.put(
+            samples.put(
                     result.getPrimaryResult().getLabel(),
-                    result.getPrimaryResult().getScore());
+                    result.getPrimaryResult().getStatistics());
         }
         Path ball = Inputs.ball(CoreBenchmark.TRIANGLES);
         double megabytes = Files.size(ball) / 1e6;
         long crossings = crossings(ball);
-        double stl = milliseconds.get("readStl");
-        double cut = milliseconds.get("cutLayers");
-        double gcode = milliseconds.get("surveyGcode");
+        double stl = best(samples, "readStl");
+        double cut = best(samples, "cutLayers");
+        double gcode = best(samples, "surveyGcode");
+        say("");
+        say("Best of the samples, which other work on the machine disturbs least; medians in brackets.");
         say("");
         say(
-                "Reading a binary STL of %,d triangles (%.0f MB): %.0f ms, %.0f MB/s;",
-                CoreBenchmark.TRIANGLES, megabytes, stl, megabytes / stl * 1000);
+                "Reading a binary STL of %,d triangles (%.0f MB): %.0f ms (%.0f), %.0f MB/s;",
+                CoreBenchmark.TRIANGLES, megabytes, stl, median(samples, "readStl"), megabytes / stl * 1000);
         say(
-                "  %.1f × reading the raw bytes, %.1f × reading and keeping them.",
-                stl / milliseconds.get("readRawBytes"), stl / milliseconds.get("readRawBytesAndKeep"));
+                "  %.1f × reading the raw bytes and dropping them (%.1f ms), %.1f × reading and keeping them (%.1f ms).",
+                stl / best(samples, "readRawBytes"),
+                best(samples, "readRawBytes"),
+                stl / best(samples, "readRawBytesAndKeep"),
+                best(samples, "readRawBytesAndKeep"));
         say(
-                "Cutting it into %d layers: %.0f ms, %,.0f triangle-layer crossings a second (%,d in all).",
-                CoreBenchmark.LAYERS, cut, crossings / cut * 1000, crossings);
+                "Cutting it into %d layers: %.0f ms (%.0f), %,.0f triangle-layer crossings a second (%,d in all).",
+                CoreBenchmark.LAYERS, cut, median(samples, "cutLayers"), crossings / cut * 1000, crossings);
         say(
-                "Reading %d MB of G-code with full motion: %.0f ms, %.0f MB/s; %.1f × counting its newlines.",
+                "Reading %d MB of G-code with full motion: %.0f ms (%.0f), %.0f MB/s; %.1f × counting its newlines (%.1f ms).",
                 CoreBenchmark.GCODE_MEGABYTES,
                 gcode,
+                median(samples, "surveyGcode"),
                 CoreBenchmark.GCODE_MEGABYTES * 1.048576 / gcode * 1000,
-                gcode / milliseconds.get("countNewlines"));
+                gcode / best(samples, "countNewlines"),
+                best(samples, "countNewlines"));
+    }
+
+    private static double best(Map<String, Statistics> samples, String name) {
+        return samples.get(name).getMin();
+    }
+
+    private static double median(Map<String, Statistics> samples, String name) {
+        return samples.get(name).getPercentile(50);
     }
 
     private static long crossings(Path ball) throws Exception {

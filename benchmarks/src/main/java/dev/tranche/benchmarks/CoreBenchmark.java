@@ -30,7 +30,7 @@ import org.openjdk.jmh.annotations.Warmup;
 
 /** Each reading of the core next to its yardstick on the same bytes. */
 @State(Scope.Benchmark)
-@BenchmarkMode(Mode.AverageTime)
+@BenchmarkMode(Mode.SampleTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
 @Warmup(iterations = 3, time = 2)
 @Measurement(iterations = 5, time = 2)

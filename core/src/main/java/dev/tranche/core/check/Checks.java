@@ -26,12 +26,12 @@ public final class Checks {
 
     private Checks() {}
 
-    /** All findings, worst first, then from the bed up. */
+    /** All findings, worst first, then from the bed up, those of the whole plan last. */
     public static List<Finding> run(PlanFacts facts) {
         return RULES.stream()
                 .flatMap(rule -> rule.examine(facts).stream())
                 .sorted(Comparator.comparing(Finding::severity)
-                        .thenComparingInt(f -> f.layer().orElse(0)))
+                        .thenComparingInt(f -> f.layer().orElse(Integer.MAX_VALUE)))
                 .toList();
     }
 }

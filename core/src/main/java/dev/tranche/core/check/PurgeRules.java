@@ -31,7 +31,7 @@ final class PurgeRules {
                 "tower-not-needed",
                 String.format(
                         Locale.ROOT,
-                        "Every layer has one colour and purge falls beside the print, so leave the slicing program's purge tower off; that saves about %.1f g.",
+                        "No layer has two colours, so leave the slicing program's purge tower off: it would waste about %.1f g.",
                         grams)));
     }
 }

@@ -38,7 +38,7 @@ class ChecksTest {
 
     @Test
     void a_sound_plan_has_nothing_but_notes() {
-        assertThat(twoColours().findings()).extracting(Finding::key).containsExactly("tower-not-needed", "first-spool");
+        assertThat(twoColours().findings()).extracting(Finding::key).containsExactly("first-spool", "tower-not-needed");
         assertThat(only(twoColours(), "first-spool").sentence()).contains("Load A Soot before you start");
     }
 

@@ -11,6 +11,10 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
+import net.jqwik.api.constraints.LongRange;
 import org.junit.jupiter.api.Test;
 
 class SurveyTest {
@@ -220,6 +224,22 @@ class SurveyTest {
         assertThat(scanner.get('X')).isEqualTo(5);
         assertThat(scanner.get('E')).isEqualTo(2);
         assertThat(scanner.next()).isFalse();
+    }
+
+    @Property(tries = 2000)
+    void numbers_are_read_to_the_last_bit(
+            @ForAll @LongRange(min = 0, max = 99_999_999_999L) long digits,
+            @ForAll @IntRange(max = 11) int decimals,
+            @ForAll boolean negative)
+            throws IOException {
+        String text = (negative ? "-" : "")
+                + java.math.BigDecimal.valueOf(digits, decimals).toPlainString();
+        GcodeScanner scanner = new GcodeScanner(
+                new ByteArrayInputStream(("G1 X" + text + "Y" + text + " Z1").getBytes(StandardCharsets.US_ASCII)));
+        scanner.next();
+        assertThat(scanner.get('X')).isEqualTo(Double.parseDouble(text));
+        assertThat(scanner.get('Y')).isEqualTo(Double.parseDouble(text));
+        assertThat(scanner.get('Z')).isEqualTo(1);
     }
 
     @Test

@@ -1,0 +1,4 @@
+/**
+ * The spools a hobbyist owns.
+ */
+package dev.tranche.app.shelf;
