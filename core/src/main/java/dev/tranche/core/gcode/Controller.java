@@ -271,12 +271,4 @@ public final class Controller {
     public double nozzleTarget() {
         return nozzleTarget;
     }
-
-    public boolean inches() {
-        return unit != 1;
-    }
-
-    public boolean relativeExtrusion() {
-        return relativeExtrusion;
-    }
 }

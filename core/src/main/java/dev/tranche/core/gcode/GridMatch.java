@@ -5,6 +5,7 @@ import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Words;
 import java.util.List;
+import java.util.OptionalLong;
 
 /**
  * A sliced file whose layers are those of a plan, one for one.
@@ -63,18 +64,9 @@ public record GridMatch(SlicedFile file, LayerGrid grid, int before, Height raft
     }
 
     /** What the file's own comments call the plan's {@code layer}, if they number layers. */
-    public java.util.OptionalLong markerOf(int layer) {
+    public OptionalLong markerOf(int layer) {
         return file.markers()
-                .map(m -> java.util.OptionalLong.of(m.firstNumber() + before + layer - 1 - m.firstRun()))
-                .orElse(java.util.OptionalLong.empty());
-    }
-
-    /** Seconds from the first line of the file to the first plastic of {@code layer}. */
-    public double secondsUntil(int layer) {
-        double sum = file.secondsBefore();
-        for (int i = 0; i < before + layer - 1; i++) {
-            sum += file.layers().get(i).seconds();
-        }
-        return sum;
+                .map(m -> OptionalLong.of(m.firstNumber() + before + layer - 1 - m.firstRun()))
+                .orElse(OptionalLong.empty());
     }
 }

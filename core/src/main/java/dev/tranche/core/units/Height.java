@@ -54,10 +54,6 @@ public record Height(int micrometres) implements Comparable<Height> {
         return micrometres / 1000.0;
     }
 
-    public Height plus(Height other) {
-        return new Height(Math.addExact(micrometres, other.micrometres));
-    }
-
     public boolean isAbove(Height other) {
         return micrometres > other.micrometres;
     }

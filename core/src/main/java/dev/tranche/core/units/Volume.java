@@ -5,7 +5,7 @@ package dev.tranche.core.units;
  *
  * @param cubicMillimetres mm³, finite, not negative
  */
-public record Volume(double cubicMillimetres) implements Comparable<Volume> {
+public record Volume(double cubicMillimetres) {
     public static final Volume NONE = new Volume(0);
 
     public Volume {
@@ -30,10 +30,5 @@ public record Volume(double cubicMillimetres) implements Comparable<Volume> {
      */
     public double grams(double density) {
         return cubicMillimetres * density / 1000;
-    }
-
-    @Override
-    public int compareTo(Volume other) {
-        return Double.compare(cubicMillimetres, other.cubicMillimetres);
     }
 }
