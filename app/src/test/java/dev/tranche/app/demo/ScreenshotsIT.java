@@ -54,7 +54,6 @@ class ScreenshotsIT {
             shoot(browser, "/", "plans");
             shoot(browser, plan("Row marker"), "desk-row-marker");
             browser.open(plan("Relief tile"));
-            browser.click("#ledger details:nth-of-type(2) summary");
             browser.leaveFields();
             browser.press("]");
             browser.press(Keys.ARROW_UP);
