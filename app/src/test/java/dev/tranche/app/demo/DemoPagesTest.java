@@ -150,6 +150,14 @@ class DemoPagesTest {
                         .as(plan.name() + " on a phone")
                         .isEqualTo(true);
             }
+            String marker = "/plans/" + plan("Row marker").id();
+            for (String page : List.of("/", marker + "/hand-off", marker + "/swap-list", "/shelf", "/printers")) {
+                browser.open(page);
+                browser.find("#content h1");
+                assertThat(browser.script("return document.documentElement.scrollWidth <= 390"))
+                        .as(page + " on a phone")
+                        .isEqualTo(true);
+            }
         }
     }
 }
