@@ -68,6 +68,12 @@ class FirstPlanTest extends OnePlanTest {
         browser.until(() -> colours().equals(List.of(expected)));
     }
 
+    private void startColour(String height, String spool) {
+        browser.type("#start-height", height);
+        browser.choose("#start-spool", spool);
+        browser.click("#start-here");
+    }
+
     private void seeLayer(int layer) {
         browser.until(
                 () -> String.valueOf(layer).equals(browser.find("#layer-plan").getDomAttribute("data-layer")));
@@ -95,13 +101,9 @@ class FirstPlanTest extends OnePlanTest {
                 .extracting(WebElement::getText)
                 .containsExactly("2.40", "4.00", "5.00");
 
-        browser.type("#start-height", "2.4");
-        browser.choose("#start-spool", "Light");
-        browser.click("#start-here");
+        startColour("2.4", "Light");
         seeColours("Light 2.40", "Dark bed");
-        browser.type("#start-height", "L21");
-        browser.choose("#start-spool", "Brick");
-        browser.click("#start-here");
+        startColour("L21", "Brick");
         seeColours("Brick 4.00", "Light 2.40", "Dark bed");
         seeLayer(21);
         assertThat(browser.text("#ledger")).contains("time is an estimate");
@@ -141,9 +143,7 @@ class FirstPlanTest extends OnePlanTest {
     void colours_are_moved_merged_recoloured_and_taken_back() {
         String id = plan("edits").id();
         browser.open("/plans/" + id);
-        browser.type("#start-height", "2.4");
-        browser.choose("#start-spool", "Light");
-        browser.click("#start-here");
+        startColour("2.4", "Light");
         seeColours("Light 2.40", "Dark bed");
 
         browser.type("#height-1", "3", Keys.ENTER);
@@ -168,9 +168,7 @@ class FirstPlanTest extends OnePlanTest {
     void a_border_is_dragged_from_layer_to_layer() {
         String id = plan("drag").id();
         browser.open("/plans/" + id);
-        browser.type("#start-height", "2.4");
-        browser.choose("#start-spool", "Light");
-        browser.click("#start-here");
+        startColour("2.4", "Light");
         seeColours("Light 2.40", "Dark bed");
         WebElement grip = browser.find(".border-handle .grip");
         WebElement layer = browser.find(".band[data-layer='19']");
@@ -245,9 +243,7 @@ class FirstPlanTest extends OnePlanTest {
         browser.type("#start-height", "-1", Keys.ENTER);
         browser.see("#notice", "below the bed");
         seeColours("Dark bed");
-        browser.type("#start-height", "3");
-        browser.choose("#start-spool", "Light");
-        browser.click("#start-here");
+        startColour("3", "Light");
         seeColours("Light 3.00", "Dark bed");
         browser.until(() -> browser.find("#notice").getText().isEmpty());
     }
@@ -331,9 +327,7 @@ class FirstPlanTest extends OnePlanTest {
 
         String id = plan("measured").id();
         browser.open("/plans/" + id);
-        browser.type("#start-height", "2.4");
-        browser.choose("#start-spool", "Light");
-        browser.click("#start-here");
+        startColour("2.4", "Light");
         seeColours("Light 2.40", "Dark bed");
         browser.click("details.step:nth-of-type(3) summary");
         browser.choose("#printer", "Test bench");

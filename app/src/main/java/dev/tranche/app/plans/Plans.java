@@ -155,7 +155,7 @@ public class Plans {
     private PlanEntity current(String id, long seen) {
         PlanEntity plan = find(plans.lock(id));
         if (plan.edition != seen) {
-            throw new StalePage(id, revisions.labelsSince(id, seen));
+            throw new StalePage(revisions.labelsSince(id, seen));
         }
         return plan;
     }

@@ -6,16 +6,9 @@ import java.util.List;
 public class StalePage extends RuntimeException {
     private static final long serialVersionUID = 1L;
 
-    private final String planId;
-
-    StalePage(String planId, List<String> changes) {
+    StalePage(List<String> changes) {
         super("This plan was changed in another tab"
                 + (changes.isEmpty() ? "" : " (" + String.join("; ", changes) + ")")
                 + ". Your last change was not made; the page now shows the plan as it is.");
-        this.planId = planId;
-    }
-
-    public String planId() {
-        return planId;
     }
 }

@@ -2,23 +2,17 @@ package dev.tranche.app.printers;
 
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop.Machine;
-import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.machine.Bed;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Drive;
 import dev.tranche.core.machine.Printer;
-import dev.tranche.core.macro.DryRun;
-import dev.tranche.core.macro.MacroRenderer;
-import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.macro.SwapMacro;
 import dev.tranche.core.macro.SwapMethod;
-import dev.tranche.core.macro.SwapMoment;
 import dev.tranche.core.units.Refusal;
 import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
 import java.util.Optional;
-import org.locationtech.jts.geom.Coordinate;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -35,9 +29,6 @@ class PrintersController {
         this.workshop = workshop;
         this.plans = plans;
     }
-
-    /** A macro as G-code for a swap in the middle of the bed, and what its dry run says. */
-    record Preview(List<Step> steps, List<RenderedLine> lines, DryRun run) {}
 
     @GetMapping("/printers")
     String all() {
@@ -82,7 +73,7 @@ class PrintersController {
     /** The macro as it would be, before anything is saved. */
     @PostMapping("/printers/preview")
     String preview(PrinterForm form, Model model) {
-        model.addAttribute("preview", preview(form.printer(), form.macro()));
+        model.addAttribute("preview", MacroPreview.of(form.printer(), form.macro()));
         return "printers/printer :: preview";
     }
 
@@ -125,18 +116,10 @@ class PrintersController {
         model.addAttribute(
                 "purgeSpeed",
                 first(machine.macro(), Step.Purge.class).map(Step.Purge::speed).orElse(4.0));
-        model.addAttribute("preview", preview(printer, machine.macro()));
+        model.addAttribute("preview", MacroPreview.of(printer, machine.macro()));
     }
 
     private static <S extends Step> Optional<S> first(SwapMacro macro, Class<S> kind) {
         return macro.steps().stream().filter(kind::isInstance).map(kind::cast).findFirst();
-    }
-
-    private static Preview preview(Printer printer, SwapMacro macro) {
-        Coordinate middle = printer.bed().bounds().centre();
-        ControllerState entry = ControllerState.standingAt(middle.x, middle.y, 3, 210);
-        SwapMoment moment = new SwapMoment(1, 2, 16, "A Soot", "B Chalk", 205, 150, entry);
-        List<RenderedLine> lines = MacroRenderer.render(macro, printer, moment);
-        return new Preview(macro.steps(), lines, DryRun.of(lines, printer, entry));
     }
 }

@@ -43,7 +43,7 @@ class Refusals {
             HttpServletRequest request,
             HttpServletResponse response,
             Model model) {
-        String sentence = "The field “" + e.getName() + "” needs a number; check what is in it.";
+        String sentence = needsNumber(e.getName());
         return say(sentence, HttpStatus.UNPROCESSABLE_ENTITY, request, response, model);
     }
 
@@ -53,7 +53,7 @@ class Refusals {
                 .findFirst()
                 .map(FieldError::getField)
                 .orElse("form");
-        String sentence = "The field “" + field + "” needs a number; check what is in it.";
+        String sentence = needsNumber(field);
         return say(sentence, HttpStatus.UNPROCESSABLE_ENTITY, request, response, model);
     }
 
@@ -72,6 +72,10 @@ class Refusals {
     String stale(StalePage stale, HttpServletRequest request, HttpServletResponse response, Model model) {
         response.setHeader("HX-Trigger", "desk-stale");
         return say(stale.getMessage(), HttpStatus.CONFLICT, request, response, model);
+    }
+
+    private static String needsNumber(String field) {
+        return "The field “" + field + "” needs a number; check what is in it.";
     }
 
     private static String say(
