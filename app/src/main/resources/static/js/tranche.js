@@ -46,12 +46,19 @@
       event.preventDefault();
       return;
     }
-    if (!layerPlan() || typing(event.target)) return;
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z") {
-      document.getElementById(event.shiftKey ? "redo" : "undo").click();
+    const row = event.target.closest(".step-row");
+    if (row && event.altKey && (event.key === "ArrowUp" || event.key === "ArrowDown")) {
+      moveStep(row, event.key === "ArrowUp" ? -1 : 1, event.target.id.replace(/^step-\d+-/, ""));
       event.preventDefault();
       return;
     }
+    const undo = document.getElementById(event.shiftKey ? "redo" : "undo");
+    if (undo && !typing(event.target) && (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z") {
+      undo.click();
+      event.preventDefault();
+      return;
+    }
+    if (!layerPlan() || typing(event.target)) return;
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const moves = {
       ArrowUp: () => here() + 1, ArrowDown: () => here() - 1,
@@ -72,12 +79,15 @@
     const target = event.target;
     const dismiss = target.closest(".dismiss");
     if (dismiss) dismiss.closest("#notice").replaceChildren();
-    const fitted = target.closest("[data-fitted]");
-    if (fitted) {
-      const field = document.querySelector("#printer-form [name=deadVolume]");
-      field.value = fitted.dataset.fitted;
+    const fill = target.closest("[data-fill]");
+    if (fill) {
+      const [name, value] = fill.dataset.fill.split("=");
+      const field = document.querySelector(`#printer-form [name=${name}]`);
+      field.value = value;
       field.focus();
     }
+    const shift = target.closest("[data-shift]");
+    if (shift) moveStep(shift.closest(".step-row"), Number(shift.dataset.shift), shift.dataset.shift === "-1" ? "up" : "down");
     const abort = target.closest("[data-abort]");
     if (abort) htmx.trigger(abort.form, "htmx:abort");
     const go = target.closest("[data-go]");
@@ -154,6 +164,92 @@
     if (band) goTo(Number(band.dataset.layer));
   });
 
+  // --- Typing goes on while an answer arrives ------------------------------------------------------------------
+  // What was typed and not yet sent outlives the replacement of its page, and is sent afterwards.
+  let unsent = [];
+
+  document.addEventListener("htmx:beforeSwap", (event) => {
+    const target = event.detail.target;
+    if (target.id !== "rig" && target.id !== "desk") return;
+    const sender = event.detail.requestConfig.elt.closest("form");
+    const sent = event.detail.requestConfig.parameters;
+    unsent = [...target.querySelectorAll("input[id]:not([type=checkbox]):not([type=radio]):not([type=hidden]), textarea[id]")]
+      .filter((field) => field.value !== (field.form === sender ? sent[field.name] : field.defaultValue))
+      .map((field) => ({ id: field.id, value: field.value, at: field.selectionStart }));
+  });
+
+  document.addEventListener("htmx:afterSettle", () => {
+    for (const { id, value, at } of unsent.splice(0)) {
+      const field = document.getElementById(id);
+      if (!field) continue;
+      field.value = value;
+      const send = () => { if (field.value !== field.defaultValue) field.dispatchEvent(new Event("change", { bubbles: true })); };
+      if (document.activeElement === field) {
+        field.setSelectionRange?.(at, at);
+        field.addEventListener("blur", send, { once: true });
+      } else {
+        send();
+      }
+    }
+  });
+
+  // --- Steps of a macro: moved by key and by drag, tied to their lines -----------------------------------------
+  let focusNext = null;
+  let lifted = null;
+
+  function moveStep(row, by, control) {
+    moveStepTo(row, Number(row.dataset.step) + by, control);
+  }
+
+  function moveStepTo(row, to, control) {
+    const list = row.closest(".step-list");
+    const from = Number(row.dataset.step);
+    if (to < 0 || to >= list.children.length || to === from) return;
+    focusNext = `step-${to}-${control}`;
+    htmx.ajax("POST", `${list.dataset.base}/steps/${from}/move`, { source: row, target: "#rig", swap: "outerHTML", values: { to } });
+  }
+
+  document.addEventListener("htmx:afterSettle", () => {
+    const control = focusNext && document.getElementById(focusNext);
+    if (control) (control.disabled ? control.closest(".step-row").querySelector("input[name=on]") : control).focus();
+    focusNext = null;
+  });
+
+  document.addEventListener("pointerdown", (event) => {
+    const grip = event.target.closest?.(".step-row .grip");
+    if (!grip) return;
+    lifted = { row: grip.closest(".step-row"), over: null };
+    lifted.row.classList.add("lifted");
+    event.preventDefault();
+  });
+
+  document.addEventListener("pointermove", (event) => {
+    if (!lifted) return;
+    const over = document.elementsFromPoint(event.clientX, event.clientY).map((e) => e.closest?.(".step-row")).find(Boolean);
+    if (over && over !== lifted.over) {
+      lifted.over?.classList.remove("target");
+      over.classList.add("target");
+      lifted.over = over;
+    }
+  });
+
+  document.addEventListener("pointerup", () => {
+    if (!lifted) return;
+    const { row, over } = lifted;
+    lifted = null;
+    document.querySelectorAll(".step-row.lifted, .step-row.target").forEach((r) => r.classList.remove("lifted", "target"));
+    if (over) moveStepTo(row, Number(over.dataset.step), "on");
+  });
+
+  const light = (target) => {
+    if (!document.querySelector(".macro-page")) return;
+    const step = target?.closest?.("[data-step]")?.dataset.step;
+    document.querySelectorAll(".lit").forEach((e) => e.classList.remove("lit"));
+    if (step !== undefined) document.querySelectorAll(`[data-step="${step}"]`).forEach((e) => e.classList.add("lit"));
+  };
+  document.addEventListener("pointerover", (event) => light(event.target));
+  document.addEventListener("focusin", (event) => light(event.target));
+
   // --- Files: chosen or dropped anywhere -----------------------------------------------------------------------
   const fileInput = () => document.querySelector("input[type=file][data-drop]");
 
@@ -198,7 +294,7 @@
   // A sentence that was said is gone once the next thing worked; but not when it says that the page was stale.
   document.addEventListener("htmx:beforeSwap", (event) => {
     const notice = document.getElementById("notice");
-    if (event.detail.xhr.status === 200 && event.target.id === "desk" && !event.detail.requestConfig.path.endsWith("/work")) {
+    if (event.detail.xhr.status === 200 && (event.target.id === "desk" || event.target.id === "rig") && event.detail.requestConfig.triggeringEvent?.type !== "desk-stale") {
       notice.replaceChildren();
     }
   });

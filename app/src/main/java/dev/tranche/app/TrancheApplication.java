@@ -5,11 +5,12 @@ import java.time.Clock;
 import java.time.ZoneOffset;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
+import org.springframework.boot.autoconfigure.mustache.MustacheAutoConfiguration;
 import org.springframework.boot.context.properties.EnableConfigurationProperties;
 import org.springframework.context.annotation.Bean;
 
 /** Tranche: plans multicolour prints for printers with one nozzle. */
-@SpringBootApplication
+@SpringBootApplication(exclude = MustacheAutoConfiguration.class)
 @EnableConfigurationProperties(TrancheProperties.class)
 public class TrancheApplication {
     public static void main(String[] args) {

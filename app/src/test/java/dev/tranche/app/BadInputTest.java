@@ -10,6 +10,11 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Macro;
+import dev.tranche.core.macro.Step;
+import dev.tranche.core.rig.Beginning;
+import dev.tranche.core.rig.Rig;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
@@ -211,5 +216,114 @@ class BadInputTest extends OnePlanTest {
                 .getContentAsString(StandardCharsets.UTF_8);
         assertThat(csv.lines()).hasSize(2);
         assertThat(csv).contains("1,13,12,,2.40,A Dark,B Light,").contains(",09:");
+    }
+
+    @Test
+    void steps_that_cannot_be_are_refused_with_the_reason_and_change_nothing() throws Exception {
+        long id = workshop.add(Beginning.SELECTOR.rig("Refusing")).id();
+        String macro = "/printers/" + id + "/macros/0";
+        Rig before = workshop.get(id).rig();
+        assertThat(post(macro + "/steps/1", "seen", "0", "on", "true", "height", "high"))
+                .contains("“high” is not a number");
+        assertThat(post(macro + "/steps/1", "seen", "0", "on", "true", "height", "1000"))
+                .contains("A lift of 1000 mm is out of range");
+        assertThat(post(macro + "/steps/1", "seen", "0", "on", "true", "height", "5", "only", "T20"))
+                .contains("extruders from T0 to T15");
+        assertThat(post(macro + "/steps/3", "seen", "0", "on", "true", "to", "EVERYBODY"))
+                .contains("is no choice");
+        assertThat(post(macro + "/steps", "seen", "0", "kind", "Dance", "at", "0"))
+                .contains("“Dance” is no step");
+        assertThat(post(macro + "/steps/77/move", "seen", "0", "to", "0")).contains("no step 78");
+        assertThat(post("/printers/" + id + "/macros/9/steps", "seen", "0", "kind", "Park", "at", "0"))
+                .contains("macro is not there any more");
+        assertThat(post(macro, "seen", "0", "name", " ", "person", "90")).contains("at most 60 letters");
+        assertThat(post(macro, "seen", "0", "name", "Swap", "person", "99999999"))
+                .contains("12 hours");
+        assertThat(workshop.get(id).rig()).isEqualTo(before);
+    }
+
+    @Test
+    void own_lines_with_unknown_names_or_open_braces_are_refused() throws Exception {
+        long id = workshop.add(Beginning.DIRECT_PAUSE.rig("Naming")).id();
+        String macro = "/printers/" + id + "/macros/0";
+        post(macro + "/steps", "seen", "0", "kind", "Own lines", "at", "0");
+        assertThat(post(macro + "/steps/0", "seen", "1", "on", "true", "lines", "M117 {{spool}}"))
+                .contains("{{spool}} is not a name that macros know");
+        assertThat(post(macro + "/steps/0", "seen", "1", "on", "true", "lines", "M117 {{in"))
+                .contains("do not match");
+        assertThat(post(macro + "/steps/0", "seen", "1", "on", "true", "lines", "M117 {{in}}"))
+                .contains("M117 B Light");
+    }
+
+    @Test
+    void a_macro_takes_200_steps_and_no_more() throws Exception {
+        long id = workshop.add(Beginning.DIRECT_PAUSE.rig("Long")).id();
+        Step[] parks = java.util.Collections.nCopies(200, new Step.Park()).toArray(Step[]::new);
+        workshop.edit(id, 0, "many", rig -> rig.with(rig.macros().replace(0, Macro.of(Event.SWAP, parks))));
+        assertThat(post("/printers/" + id + "/macros/0/steps", "seen", "1", "kind", "Park", "at", "0"))
+                .contains("A macro of 201 steps is too long; 200 are allowed");
+    }
+
+    @Test
+    void names_cannot_smuggle_lines_or_comments_into_gcode() throws Exception {
+        PlanState plan = plan("smuggler");
+        assertThat(post("/plans/" + plan.id() + "/halts", "seen", "0", "height", "2", "note", "nut\nM112 ; (x)"))
+                .contains("nut M112 ; (x)");
+        PlanState halted = plans.get(plan.id());
+        assertThat(halted.content().colours().halts().get(0).note()).isEqualTo("nut M112 ; (x)");
+        give(
+                "/plans/" + plan.id() + "/gcode",
+                "p.gcode",
+                new SmallGcode().grid(0.2, 0.2, 25).bytes());
+        String written = post("/plans/" + plan.id() + "/gcode/with-swaps");
+        assertThat(written).contains("M117 Halt 1: nut M112 x").doesNotContain("\nM112");
+        assertThat(post("/plans/" + plan.id() + "/halts", "seen", "2", "height", "2", "note", " "))
+                .contains("A halt needs a note");
+        assertThat(post("/plans/" + plan.id() + "/halts", "seen", "2", "height", "77", "note", "x"))
+                .contains("above the last layer");
+    }
+
+    @Test
+    void abilities_racks_and_measures_that_cannot_be_are_refused() throws Exception {
+        String printer =
+                "/printers/" + workshop.add(Beginning.BLENDING.rig("Strict")).id();
+        assertThat(post(printer + "/abilities", "seen", "0", "ability", "M999")).contains("“M999” is not a command");
+        assertThat(post(printer + "/abilities", "seen", "0", "ability", "M117", "host", "M117"))
+                .contains("stops nothing");
+        assertThat(post(printer + "/rack", "seen", "0", "count", "17")).contains("1 to 16");
+        String[] extruder = {
+            "seen",
+            "0",
+            "first",
+            "210",
+            "rest",
+            "205",
+            "standby",
+            "150",
+            "lift",
+            "0.3",
+            "nozzle",
+            "0.4",
+            "filament",
+            "1.75",
+            "offsetX",
+            "0",
+            "offsetY",
+            "0",
+            "weight",
+            "0.5",
+            "weight",
+            "0.4"
+        };
+        assertThat(post(printer + "/rack/0", extruder)).contains("The weights sum to 0.9 and must sum to 1");
+        extruder[21] = "0.5";
+        extruder[5] = "2000";
+        assertThat(post(printer + "/rack/0", extruder)).contains("A temperature of 2000 °C is out of range");
+        assertThat(mvc.perform(get(printer + "/rack/gradient?from=9&to=2&first=0&last=1&layer=0.2&print=50")
+                                .header("HX-Request", "true"))
+                        .andReturn()
+                        .getResponse()
+                        .getContentAsString(StandardCharsets.UTF_8))
+                .contains("does not rise");
     }
 }

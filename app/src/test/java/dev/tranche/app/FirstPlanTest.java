@@ -292,28 +292,8 @@ class FirstPlanTest extends OnePlanTest {
     }
 
     @Test
-    void a_printer_is_changed_and_its_macro_shown_before_it_is_saved() {
-        browser.open("/printers/new");
-        browser.type("input[name=name]", "Attic printer");
-        browser.choose("#method", "Filament change by the firmware (M600)");
-        browser.click("input[value='M600']");
-        browser.see("#preview", "M600");
-        browser.click("input[value='M600:X']");
-        browser.see("#preview", "M600 X5");
-        browser.click("#save-printer");
-        browser.see("#printer-form", "Saved");
-        browser.see(".side", "Attic printer");
-        browser.type("input[name=nozzle]", "9");
-        browser.click("#save-printer");
-        browser.see("#notice", "A nozzle of 9.0 mm is out of range");
-        assertThat(browser.find("input[name=nozzle]").getDomProperty("value")).isEqualTo("9");
-    }
-
-    @Test
     void a_purge_measured_on_a_printer_overrides_the_model() {
-        long machine = workshop.add(
-                        dev.tranche.core.machine.Printers.plain(),
-                        dev.tranche.core.macro.SwapMacro.ready(dev.tranche.core.macro.SwapMethod.PAUSE_AND_PARK))
+        long machine = workshop.add(dev.tranche.core.rig.Beginning.DIRECT_PAUSE.rig("Measured"))
                 .id();
         browser.open("/printers/" + machine);
         browser.choose("#measured-out", "Dark");
@@ -330,7 +310,7 @@ class FirstPlanTest extends OnePlanTest {
         startColour("2.4", "Light");
         seeColours("Light 2.40", "Dark bed");
         browser.click("details.step:nth-of-type(3) summary");
-        browser.choose("#printer", "Test bench");
+        browser.choose("#printer", "Measured");
         browser.see("#ledger", "77 mm");
         browser.click("details.step:nth-of-type(5) summary");
         browser.type("#factor", "1.2", Keys.ENTER);

@@ -57,6 +57,12 @@ public final class Bench {
                 CoreBenchmark.GCODE_MEGABYTES * 1.048576 / gcode * 1000,
                 gcode / best(samples, "countNewlines"),
                 best(samples, "countNewlines"));
+        say(
+                "Dry run of a macro of 60 steps: %.2f ms (%.2f); %.1f × its lines through the bare interpreter (%.3f ms).",
+                best(samples, "dryRunSixtySteps"),
+                median(samples, "dryRunSixtySteps"),
+                best(samples, "dryRunSixtySteps") / best(samples, "obeySixtySteps"),
+                best(samples, "obeySixtySteps"));
     }
 
     private static double best(Map<String, Statistics> samples, String name) {

@@ -2,7 +2,16 @@ package dev.tranche.benchmarks;
 
 import dev.tranche.core.format.StlReader;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.Controller;
+import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.gcode.GcodeScanner;
 import dev.tranche.core.gcode.Survey;
+import dev.tranche.core.macro.DryRun;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Macro;
+import dev.tranche.core.macro.RenderedLine;
+import dev.tranche.core.rig.Beginning;
+import dev.tranche.core.rig.Rig;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.SectionSweep;
@@ -58,6 +67,12 @@ public class CoreBenchmark {
         return new LayerGrid(layer, layer, mesh.height());
     }
 
+    private static final Rig RIG = Beginning.SELECTOR.rig("Bench");
+    private static final Macro SIXTY = sixty();
+    private static final byte[] SIXTY_LINES = String.join(
+                    "\n", RenderedLine.texts(RIG.tryOut(SIXTY, 1).lines()))
+            .getBytes(java.nio.charset.StandardCharsets.US_ASCII);
+
     /** The yardstick of reading models: all bytes of the file, block by block, and nothing done with them. */
     @Benchmark
     public long readRawBytes() throws IOException {
@@ -106,5 +121,32 @@ public class CoreBenchmark {
     @Benchmark
     public SlicedFile surveyGcode() throws IOException {
         return Survey.read(new ByteArrayInputStream(gcode), gcode.length, Motion.COMMON, Progress.UNHEARD);
+    }
+
+    /** A macro of 60 steps, rendered, run and looked at for faults. */
+    @Benchmark
+    public DryRun dryRunSixtySteps() {
+        return RIG.tryOut(SIXTY, 1);
+    }
+
+    /** The yardstick of dry runs: the same lines through the bare interpreter. */
+    @Benchmark
+    public ControllerState obeySixtySteps() throws IOException {
+        GcodeScanner line = new GcodeScanner(new ByteArrayInputStream(SIXTY_LINES));
+        Controller controller = new Controller(RIG.typical(Event.SWAP, 1).entry());
+        while (line.next()) {
+            controller.execute(line);
+        }
+        return controller.state();
+    }
+
+    private static Macro sixty() {
+        Macro ready = RIG.macros().answer(Event.SWAP).orElseThrow();
+        Macro sixty = ready;
+        while (sixty.steps().size() < 60) {
+            sixty = sixty.insert(
+                    sixty.steps().size(), ready.steps().get(sixty.steps().size() % ready.steps().size()));
+        }
+        return sixty;
     }
 }

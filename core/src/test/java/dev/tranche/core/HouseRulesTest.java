@@ -12,20 +12,22 @@ import com.tngtech.archunit.lang.ArchRule;
 @AnalyzeClasses(packages = "dev.tranche.core", importOptions = ImportOption.DoNotIncludeTests.class)
 class HouseRulesTest {
     @ArchTest
-    static final ArchRule THE_CORE_IS_PLAIN_JAVA_AND_JTS = com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes()
-            .should()
-            .onlyDependOnClassesThat()
-            .resideInAnyPackage(
-                    "dev.tranche.core..",
-                    "java.lang..",
-                    "java.util..",
-                    "java.io..",
-                    "java.nio..",
-                    "java.math..",
-                    "java.time..",
-                    "java.text..",
-                    "java.security..",
-                    "org.locationtech.jts..");
+    static final ArchRule THE_CORE_IS_PLAIN_JAVA_JTS_AND_MUSTACHE =
+            com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes()
+                    .should()
+                    .onlyDependOnClassesThat()
+                    .resideInAnyPackage(
+                            "dev.tranche.core..",
+                            "java.lang..",
+                            "java.util..",
+                            "java.io..",
+                            "java.nio..",
+                            "java.math..",
+                            "java.time..",
+                            "java.text..",
+                            "java.security..",
+                            "org.locationtech.jts..",
+                            "com.samskivert.mustache..");
 
     @ArchTest
     static final ArchRule PACKAGES_FORM_NO_CIRCLE =

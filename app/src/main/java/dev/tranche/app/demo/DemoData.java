@@ -3,7 +3,6 @@ package dev.tranche.app.demo;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
-import dev.tranche.app.printers.Beginnings;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.FileStore;
@@ -13,20 +12,22 @@ import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
-import dev.tranche.core.macro.SwapMacro;
-import dev.tranche.core.macro.SwapMethod;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgeSettings;
+import dev.tranche.core.rig.Beginning;
+import dev.tranche.core.rig.Rack;
+import dev.tranche.core.rig.Rig;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Progress;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
+import java.util.Optional;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.context.annotation.Profile;
@@ -61,14 +62,37 @@ class DemoData implements ApplicationRunner {
         SpoolId clay = spool("Clay", "#A4583A", 520);
         SpoolId straw = spool("Straw", "#D9B85C", 0.7);
         SpoolId pond = spool("Pond", "#2F6C8C", 300);
-        long bench = workshop.add(
-                        Beginnings.tubeFedBench("Tube-fed bench printer"), SwapMacro.ready(SwapMethod.FIRMWARE_ROUTINE))
+        long bench = workshop.add(Beginning.TUBE_ROUTINE.rig("Tube-fed bench printer"))
                 .id();
-        long small = workshop.add(
-                        Beginnings.smallDirectDrive("Small direct drive"), SwapMacro.ready(SwapMethod.PAUSE_AND_PARK))
-                .id();
+        long small =
+                workshop.add(Beginning.DIRECT_PAUSE.rig("Small direct drive")).id();
+        twoExtruders(small, leaf, soot);
+        workshop.add(racked(Beginning.SELECTOR.rig("Shed printer with selector box"), soot, chalk, leaf, clay));
+        workshop.add(blending(Beginning.BLENDING.rig("Blending nozzle"), pond, chalk));
         tile(pond, leaf, clay, straw, chalk, bench);
         marker(leaf, chalk, soot, small);
+    }
+
+    /** The plain printer stays as it is; a variant of it keeps two spools at hand. */
+    private void twoExtruders(long plain, SpoolId leaf, SpoolId soot) {
+        Workshop.Machine variant = workshop.variant(plain, "Small direct drive, two at hand");
+        workshop.edit(
+                variant.id(),
+                variant.version().edition(),
+                "two extruders",
+                rig -> racked(rig.with(rig.rack().resize(2)), leaf, soot));
+    }
+
+    private Rig racked(Rig rig, SpoolId... spools) {
+        Rack rack = rig.rack();
+        for (int t = 0; t < spools.length; t++) {
+            rack = rack.replace(t, rack.extruder(t).with(shelf.byId().get(spools[t])));
+        }
+        return rig.with(rack);
+    }
+
+    private static Rig blending(Rig rig, SpoolId first, SpoolId second) {
+        return rig.with(rig.rack().feeding(0, Optional.of(first)).feeding(1, Optional.of(second)));
     }
 
     private void tile(SpoolId pond, SpoolId leaf, SpoolId clay, SpoolId straw, SpoolId chalk, long printer)

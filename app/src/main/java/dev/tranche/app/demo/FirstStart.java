@@ -1,13 +1,12 @@
 package dev.tranche.app.demo;
 
-import dev.tranche.app.printers.Beginnings;
 import dev.tranche.app.printers.Workshop;
-import dev.tranche.app.printers.Workshop.Machine;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.rig.Beginning;
 import java.math.BigDecimal;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
@@ -31,8 +30,7 @@ class FirstStart implements ApplicationRunner {
         if (!shelf.byId().isEmpty() || !workshop.all().isEmpty()) {
             return;
         }
-        Machine plain = Beginnings.plainPrinter();
-        workshop.add(plain.printer(), plain.macro());
+        workshop.add(Beginning.DIRECT_PAUSE.rig("My printer"));
         shelf.add(spool("Dark", "#26272A"));
         shelf.add(spool("Light", "#F2F1EC"));
     }

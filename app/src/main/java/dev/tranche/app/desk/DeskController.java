@@ -111,6 +111,24 @@ class DeskController {
         return answer(edits.merge(id, shown.seen(), index), shown.cursor(), model, response);
     }
 
+    @PostMapping("/plans/{id}/halts")
+    String halt(
+            @PathVariable String id,
+            Shown shown,
+            @RequestParam String height,
+            @RequestParam String note,
+            Model model,
+            HttpServletResponse response) {
+        PlanState plan = edits.halt(id, shown.seen(), height, note);
+        return answer(plan, edits.layerOf(plan, height), model, response);
+    }
+
+    @PostMapping("/plans/{id}/halts/{index}/remove")
+    String removeHalt(
+            @PathVariable String id, @PathVariable int index, Shown shown, Model model, HttpServletResponse response) {
+        return answer(edits.removeHalt(id, shown.seen(), index), shown.cursor(), model, response);
+    }
+
     @PostMapping("/plans/{id}/layers")
     String layers(
             @PathVariable String id,

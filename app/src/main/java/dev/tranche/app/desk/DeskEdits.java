@@ -11,6 +11,7 @@ import dev.tranche.app.work.Workbench;
 import dev.tranche.core.check.Finding;
 import dev.tranche.core.check.Fix;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
@@ -58,6 +59,16 @@ class DeskEdits {
 
     PlanState merge(String id, long seen, int index) {
         return plans.edit(id, seen, "merge two colours", p -> p.merge(index));
+    }
+
+    PlanState halt(String id, long seen, String height, String note) {
+        LayerGrid grid = grid(plans.get(id));
+        Halt halt = new Halt(grid.startFrom(height), note);
+        return plans.edit(id, seen, "halt at " + halt.wished() + " mm", p -> p.haltAt(halt, grid));
+    }
+
+    PlanState removeHalt(String id, long seen, int index) {
+        return plans.edit(id, seen, "remove a halt", p -> p.withoutHalt(index));
     }
 
     PlanState layers(String id, long seen, String first, String height) {

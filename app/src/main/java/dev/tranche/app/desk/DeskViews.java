@@ -11,6 +11,7 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourStart;
+import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
@@ -39,6 +40,9 @@ class DeskViews {
 
     /** A colour start as a row of the list, highest first. */
     record StartRow(int index, SpoolMark mark, String wished, String layers, String snap, boolean movable) {}
+
+    /** A halt as a row of its list. */
+    record HaltRow(int index, int layer, String height, String note) {}
 
     /** Where the cursor stands, in every way a program may count. */
     record Cursor(
@@ -71,6 +75,7 @@ class DeskViews {
         model.addAttribute("score", score);
         model.addAttribute("cursor", cursor(work, layer, section, score));
         model.addAttribute("starts", starts(work));
+        model.addAttribute("halts", halts(work));
         model.addAttribute("spools", shelf.all());
         model.addAttribute("suggested", suggested(work, layer));
         model.addAttribute("machines", workshop.all());
@@ -133,6 +138,17 @@ class DeskViews {
                         .mapToInt(Integer::intValue)
                         .filter(s -> s > layer)
                         .min());
+    }
+
+    private static List<HaltRow> halts(Workpiece work) {
+        List<HaltRow> rows = new ArrayList<>();
+        for (Halt halt : work.colours().halts()) {
+            int layer = work.colours().stops(halt, work.grid())
+                    ? work.grid().snap(halt.wished()).layer()
+                    : work.grid().count();
+            rows.add(new HaltRow(rows.size(), layer, halt.wished().toString(), halt.note()));
+        }
+        return rows;
     }
 
     private static List<StartRow> starts(Workpiece work) {

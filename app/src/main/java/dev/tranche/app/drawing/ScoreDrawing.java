@@ -15,6 +15,7 @@ import java.util.List;
  * @param staves one a spool
  * @param bars stretches of the ribbon
  * @param steps from line to line, one a swap
+ * @param halts stops without a change of spool, on the line of the loaded one
  * @param clock ticks under the lines
  * @param zoom times the width is stretched
  */
@@ -28,6 +29,7 @@ public record ScoreDrawing(
         List<Stave> staves,
         List<Bar> bars,
         List<Step> steps,
+        List<Halt> halts,
         List<Tick> clock,
         int zoom) {
     private static final double LEFT = 116;
@@ -53,6 +55,9 @@ public record ScoreDrawing(
             double drop,
             boolean labelled,
             String title) {}
+
+    /** A halt: two bars, as for a pause in music. */
+    public record Halt(double x, double y, int layer, String title) {}
 
     /** A time on the scale. */
     public record Tick(double x, String text) {}
@@ -84,6 +89,7 @@ public record ScoreDrawing(
                 staves,
                 bars(work, figures, scale, staves),
                 steps(work, figures, scale, staves, pitch),
+                halts(work, figures, scale, staves),
                 clock(figures, scale),
                 stretched);
     }
@@ -181,6 +187,18 @@ public record ScoreDrawing(
                     title));
         }
         return steps;
+    }
+
+    private static List<Halt> halts(Workpiece work, Figures figures, Scale scale, List<Stave> staves) {
+        return work.ledger().pauses().stream()
+                .filter(p -> scale.shows(p.startsAt()))
+                .map(p -> new Halt(
+                        scale.x(p.startsAt()),
+                        line(staves, p.loaded().id().value()),
+                        p.layer(),
+                        "Halt before layer %d: %s, after %s"
+                                .formatted(p.layer(), p.note(), figures.time(p.startsAt()))))
+                .toList();
     }
 
     private static List<Tick> clock(Figures figures, Scale scale) {

@@ -27,6 +27,7 @@ import org.locationtech.jts.geom.Envelope;
  * @param outline what the model reaches at other depths
  * @param strata one a tranche
  * @param borders between strata, without the bed
+ * @param halts stops without a change of spool
  * @param ruler ticks in mm on the left
  * @param layers ticks in layers on the right
  * @param surfaces places where the mesh is flat
@@ -43,6 +44,7 @@ public record SectionDrawing(
         String outline,
         List<Stratum> strata,
         List<Border> borders,
+        List<Stop> halts,
         List<Tick> ruler,
         List<Tick> layers,
         List<Flat> surfaces) {
@@ -52,6 +54,9 @@ public record SectionDrawing(
 
     /** Where a colour starts. */
     public record Border(int index, double y, String height, int layer) {}
+
+    /** Where the print halts. */
+    public record Stop(double y, int layer, String title) {}
 
     /** A mark on a ruler. */
     public record Tick(double y, String text) {}
@@ -104,6 +109,12 @@ public record SectionDrawing(
                 rows(upright.outline(), 1, grid.count(), grid, frame),
                 strata,
                 borders,
+                work.ledger().pauses().stream()
+                        .map(p -> new Stop(
+                                frame.y(p.height().millimetres()),
+                                p.layer(),
+                                "Halt before layer " + p.layer() + ": " + p.note()))
+                        .toList(),
                 ruler(printed, frame),
                 layerTicks(grid, frame),
                 flats(work.cut().model().surfaces(), frame));

@@ -11,7 +11,6 @@ import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.work.SlicedFiles;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.check.Finding;
-import dev.tranche.core.check.Severity;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Patch;
@@ -20,6 +19,7 @@ import dev.tranche.core.machine.Motion;
 import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Severity;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -90,10 +90,7 @@ class GcodeFiles {
     Optional<Preview> preview(Workpiece work) {
         return work.ledger().swaps().stream().findFirst().flatMap(swap -> work.match()
                 .flatMap(m -> m.layer(swap.layer()).door())
-                .map(door -> new Preview(
-                        swap,
-                        work.writer().lines(swap, work.ledger().swaps().size(), door),
-                        Optional.of(door.line()))));
+                .map(door -> new Preview(swap, work.writer().lines(swap, door), Optional.of(door.line()))));
     }
 
     Download withSwaps(Workpiece work) {

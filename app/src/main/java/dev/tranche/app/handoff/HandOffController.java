@@ -7,13 +7,12 @@ import dev.tranche.app.plans.FileNames;
 import dev.tranche.app.plans.ModelImport;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
+import dev.tranche.app.web.Attachment;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Optional;
-import org.springframework.http.ContentDisposition;
-import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -78,7 +77,7 @@ class HandOffController {
     void withSwaps(@PathVariable String id, HttpServletResponse response) throws IOException {
         Workpiece work = workbench.openNow(plans.get(id));
         GcodeFiles.Download download = gcode.withSwaps(work);
-        attach(response, download.name(), "text/plain");
+        Attachment.begin(response, download.name(), "text/plain");
         download.body().writeTo(response.getOutputStream());
         plans.wrote(id, work.stateNow());
     }
@@ -86,7 +85,7 @@ class HandOffController {
     @PostMapping("/plans/{id}/gcode/without-swaps")
     void withoutSwaps(@PathVariable String id, HttpServletResponse response) throws IOException {
         GcodeFiles.Download download = gcode.withoutSwaps(workbench.openNow(plans.get(id)));
-        attach(response, download.name(), "text/plain");
+        Attachment.begin(response, download.name(), "text/plain");
         download.body().writeTo(response.getOutputStream());
     }
 
@@ -106,14 +105,7 @@ class HandOffController {
             throws IOException {
         Workpiece work = workbench.openNow(plans.get(id));
         String csv = lists.csv(lists.of(work, start));
-        attach(response, FileNames.safe(work.plan().name()) + "-swaps.csv", "text/csv");
+        Attachment.begin(response, FileNames.safe(work.plan().name()) + "-swaps.csv", "text/csv");
         response.getOutputStream().write(csv.getBytes(java.nio.charset.StandardCharsets.UTF_8));
-    }
-
-    private static void attach(HttpServletResponse response, String name, String type) {
-        response.setContentType(type + ";charset=utf-8");
-        response.setHeader(
-                HttpHeaders.CONTENT_DISPOSITION,
-                ContentDisposition.attachment().filename(name).build().toString());
     }
 }

@@ -3,6 +3,7 @@ package dev.tranche.app.handoff;
 import dev.tranche.app.drawing.SpoolMark;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.estimate.Pause;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Words;
@@ -11,10 +12,12 @@ import java.io.UncheckedIOException;
 import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.stream.Stream;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 import org.springframework.stereotype.Component;
@@ -34,11 +37,19 @@ class SwapLists {
      * @param first the spool to load before the start
      * @param start time of day as typed, or empty
      * @param inFile whether the sliced file numbers its layers
+     * @param extruders whether there are several, so that each row names its own
      */
-    record SwapList(SpoolMark first, int firstTemperature, List<Row> rows, String start, boolean inFile, String ends) {}
+    record SwapList(
+            SpoolMark first,
+            int firstTemperature,
+            List<Row> rows,
+            String start,
+            boolean inFile,
+            boolean extruders,
+            String ends) {}
 
     /**
-     * A swap as a line of the list.
+     * A swap or a halt as a line of the list; a halt has a note instead of spools and purge.
      *
      * @param fromZero the layer as programs that count from 0 show it
      * @param inFile the layer as the sliced file's own comments number it
@@ -53,10 +64,16 @@ class SwapLists {
             String height,
             SpoolMark out,
             SpoolMark in,
+            String extruder,
             String purge,
             String temperature,
+            String note,
             String after,
-            String when) {}
+            String when) {
+        public boolean halts() {
+            return out == null;
+        }
+    }
 
     SwapList of(Workpiece work, String start) {
         Optional<LocalTime> begins = time(start);
@@ -64,33 +81,66 @@ class SwapLists {
         return new SwapList(
                 SpoolMark.of(work, first.id()),
                 first.firstLayerTemperature(),
-                work.ledger().swaps().stream().map(s -> row(work, s, begins)).toList(),
+                rows(work, begins),
                 begins.map(CLOCK::format).orElse(""),
                 work.match().isPresent() && work.file().orElseThrow().markers().isPresent(),
+                work.machine().rig().rack().size() > 1,
                 figures.time(work.ledger().totalSeconds())
                         + begins.map(b -> ", at " + at(b, work.ledger().totalSeconds()))
                                 .orElse(""));
     }
 
+    /** In the order they come; a halt before the swap of the same layer. */
+    private List<Row> rows(Workpiece work, Optional<LocalTime> begins) {
+        return Stream.concat(
+                        work.ledger().pauses().stream().map(p -> row(work, p, begins)),
+                        work.ledger().swaps().stream().map(s -> row(work, s, begins)))
+                .sorted(Comparator.comparingInt(Row::layer))
+                .toList();
+    }
+
+    private Row row(Workpiece work, Pause pause, Optional<LocalTime> begins) {
+        return new Row(
+                pause.number(),
+                pause.layer(),
+                pause.layer() - 1,
+                inFile(work, pause.layer()),
+                pause.height().toString(),
+                null,
+                null,
+                "",
+                "",
+                "",
+                pause.note(),
+                figures.time(pause.startsAt()),
+                begins.map(b -> at(b, pause.startsAt())).orElse(""));
+    }
+
+    private static String inFile(Workpiece work, int layer) {
+        OptionalLong marker = work.match().map(m -> m.markerOf(layer)).orElse(OptionalLong.empty());
+        return marker.isPresent() ? Long.toString(marker.getAsLong()) : "";
+    }
+
     private Row row(Workpiece work, Swap swap, Optional<LocalTime> begins) {
-        OptionalLong marker = work.match().map(m -> m.markerOf(swap.layer())).orElse(OptionalLong.empty());
         return new Row(
                 swap.number(),
                 swap.layer(),
                 swap.layer() - 1,
-                marker.isPresent() ? Long.toString(marker.getAsLong()) : "",
+                inFile(work, swap.layer()),
                 swap.height().toString(),
                 SpoolMark.of(work, swap.out().id()),
                 SpoolMark.of(work, swap.in().id()),
+                work.machine().rig().rack().size() > 1 ? "T" + swap.moment().extruder() : "",
                 figures.length(swap.purgeLength()),
                 temperature(swap),
+                "",
                 figures.time(swap.startsAt()),
                 begins.map(b -> at(b, swap.startsAt())).orElse(""));
     }
 
     /** Between two classes of plastic the nozzle has to melt both. */
     private static String temperature(Swap swap) {
-        int in = swap.in().temperature();
+        int in = swap.moment().temperatureIn();
         return swap.in().material() == swap.out().material()
                 ? in + " °C"
                 : swap.out().temperature() + " → " + in + " °C";
@@ -125,8 +175,10 @@ class SwapLists {
                     "height mm",
                     "out",
                     "in",
+                    "extruder",
                     "purge",
                     "nozzle",
+                    "halt",
                     "after",
                     "at");
             for (Row r : list.rows()) {
@@ -136,10 +188,12 @@ class SwapLists {
                         r.fromZero(),
                         r.inFile(),
                         r.height(),
-                        cell(r.out()),
-                        cell(r.in()),
+                        r.halts() ? "" : cell(r.out()),
+                        r.halts() ? "" : cell(r.in()),
+                        r.extruder(),
                         r.purge(),
                         r.temperature(),
+                        r.halts() ? "to " + r.note() : "",
                         r.after(),
                         r.when());
             }

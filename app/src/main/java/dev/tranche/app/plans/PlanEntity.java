@@ -19,12 +19,6 @@ class PlanEntity {
     Instant created;
     Instant changed;
 
-    /** Number of the revision that is in force. */
-    int head;
-
-    /** Counts every edit, undo and redo, so that a page can tell that it is out of date. */
-    long edition;
-
     boolean deleted;
 
     String gcodeHash;

@@ -1,8 +1,10 @@
 package dev.tranche.app.plans;
 
+import dev.tranche.app.history.Histories;
+import dev.tranche.app.history.StalePage;
+import dev.tranche.app.history.Version;
 import dev.tranche.app.plans.PlanState.Gcode;
 import dev.tranche.app.plans.PlanState.Model;
-import dev.tranche.app.storage.CoreJson;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Refusal;
@@ -22,14 +24,12 @@ public class Plans {
     private static final int LONGEST_NAME = 80;
 
     private final PlanRepository plans;
-    private final RevisionRepository revisions;
-    private final CoreJson json;
+    private final Histories histories;
     private final Clock clock;
 
-    Plans(PlanRepository plans, RevisionRepository revisions, CoreJson json, Clock clock) {
+    Plans(PlanRepository plans, Histories histories, Clock clock) {
         this.plans = plans;
-        this.revisions = revisions;
-        this.json = json;
+        this.histories = histories;
         this.clock = clock;
     }
 
@@ -55,8 +55,7 @@ public class Plans {
         plan.created = clock.instant();
         plan.changed = plan.created;
         plans.save(plan);
-        save(plan, "the beginning", content);
-        return state(plan);
+        return state(plan, histories.begin(history(plan.id), content));
     }
 
     /**
@@ -72,26 +71,21 @@ public class Plans {
 
     /** As {@link #edit}, of anything that undo goes back and forth through. */
     public PlanState editAll(String id, long seen, String label, UnaryOperator<PlanContent> change) {
-        PlanEntity plan = current(id, seen);
-        PlanContent before = content(plan);
-        PlanContent after = change.apply(before);
-        return after.equals(before) ? state(plan) : advance(plan, label, after);
+        PlanEntity plan = find(plans.lock(id));
+        plan.changed = clock.instant();
+        return state(plan, histories.edit(history(id), seen, label, change));
     }
 
     public PlanState undo(String id, long seen) {
-        PlanEntity plan = current(id, seen);
-        if (plan.head > 0) {
-            move(plan, plan.head - 1);
-        }
-        return state(plan);
+        PlanEntity plan = find(plans.lock(id));
+        plan.changed = clock.instant();
+        return state(plan, histories.undo(history(id), seen));
     }
 
     public PlanState redo(String id, long seen) {
-        PlanEntity plan = current(id, seen);
-        if (revisions.findByPlanIdAndNumber(id, plan.head + 1).isPresent()) {
-            move(plan, plan.head + 1);
-        }
-        return state(plan);
+        PlanEntity plan = find(plans.lock(id));
+        plan.changed = clock.instant();
+        return state(plan, histories.redo(history(id), seen));
     }
 
     public void rename(String id, String name) {
@@ -152,60 +146,28 @@ public class Plans {
                 .toList();
     }
 
-    private PlanEntity current(String id, long seen) {
-        PlanEntity plan = find(plans.lock(id));
-        if (plan.edition != seen) {
-            throw new StalePage(revisions.labelsSince(id, seen));
-        }
-        return plan;
-    }
-
-    private PlanState advance(PlanEntity plan, String label, PlanContent content) {
-        revisions.forgetAfter(plan.id, plan.head);
-        plan.head++;
-        touch(plan);
-        save(plan, label, content);
-        return state(plan);
-    }
-
-    private void move(PlanEntity plan, int revision) {
-        plan.head = revision;
-        touch(plan);
-    }
-
     private void touch(PlanEntity plan) {
-        plan.edition++;
         plan.changed = clock.instant();
+        histories.touch(history(plan.id));
     }
 
-    private void save(PlanEntity plan, String label, PlanContent content) {
-        RevisionEntity revision = new RevisionEntity();
-        revision.planId = plan.id;
-        revision.number = plan.head;
-        revision.edition = plan.edition;
-        revision.label = label.length() <= 200 ? label : label.substring(0, 200);
-        revision.content = json.write(content);
-        revisions.save(revision);
-    }
-
-    private PlanContent content(PlanEntity plan) {
-        return json.read(revision(plan, plan.head).orElseThrow().content, PlanContent.class);
-    }
-
-    private Optional<RevisionEntity> revision(PlanEntity plan, int number) {
-        return revisions.findByPlanIdAndNumber(plan.id, number);
+    private static Histories.Owner<PlanContent> history(String id) {
+        return new Histories.Owner<>("plan", id, PlanContent.class);
     }
 
     private PlanState state(PlanEntity plan) {
-        RevisionEntity head = revision(plan, plan.head).orElseThrow();
+        return state(plan, histories.now(history(plan.id)));
+    }
+
+    private static PlanState state(PlanEntity plan, Version<PlanContent> version) {
         return new PlanState(
                 plan.id,
                 plan.name,
                 new Model(plan.modelHash, plan.modelName, plan.modelSize),
-                json.read(head.content, PlanContent.class),
-                plan.edition,
-                plan.head > 0 ? Optional.of(head.label) : Optional.empty(),
-                revision(plan, plan.head + 1).map(r -> r.label),
+                version.content(),
+                version.edition(),
+                version.undo(),
+                version.redo(),
                 Optional.ofNullable(plan.gcodeHash).map(h -> new Gcode(h, plan.gcodeName)),
                 Optional.ofNullable(plan.writtenState),
                 plan.changed);

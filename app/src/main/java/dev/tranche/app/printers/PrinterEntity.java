@@ -7,7 +7,7 @@ import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 
-/** A printer and its swap macro, as JSON documents of the core's values. */
+/** A printer; what it is like is in its history. */
 @Entity
 @Table(name = "printer")
 class PrinterEntity {
@@ -15,15 +15,12 @@ class PrinterEntity {
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
 
-    @Column(length = 16_000)
-    String printer;
-
-    @Column(length = 64_000)
-    String macro;
-
-    /** Measured purges. */
+    /** Measured purges, as JSON. */
     @Column(length = 64_000)
     String purges;
+
+    /** Id of the printer this is a variant of. */
+    Long origin;
 
     /** No longer offered, but still named by plans' histories. */
     boolean retired;

@@ -1,34 +1,34 @@
 package dev.tranche.app.printers;
 
 import dev.tranche.app.web.Numbers;
-import dev.tranche.core.machine.Abilities;
+import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Bed;
-import dev.tranche.core.machine.Command;
+import dev.tranche.core.machine.Corner;
 import dev.tranche.core.machine.Drive;
+import dev.tranche.core.machine.Hotend;
+import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
-import dev.tranche.core.macro.Step;
-import dev.tranche.core.macro.SwapMacro;
-import dev.tranche.core.macro.SwapMethod;
+import dev.tranche.core.machine.Selector;
+import dev.tranche.core.machine.Travel;
+import dev.tranche.core.rig.Rig;
 import dev.tranche.core.units.Filament;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Volume;
 import java.time.Duration;
-import java.util.EnumMap;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.TreeSet;
 
 /**
- * A printer and its swap macro as they are typed.
+ * A printer's measures as they are typed.
  *
  * @param bedShape {@code rectangular} or {@code round}
- * @param abilities one entry a ticked box: {@code M600} for a command, {@code M600:X} for a parameter
- * @param lift of the macro, as {@code retract} and {@code purgeSpeed}; only where the method has such a step
+ * @param minX of the travel, as {@code maxX}, {@code minY} and {@code maxY}
+ * @param box whether there is a selector box, which the fields after it describe
+ * @param presses for slot 1, 2, …, separated by commas
  */
 record PrinterForm(
         String name,
@@ -36,57 +36,69 @@ record PrinterForm(
         String bedWidth,
         String bedDepth,
         String maxHeight,
+        String minX,
+        String maxX,
+        String minY,
+        String maxY,
+        Corner home,
         String nozzle,
+        String inputs,
+        String hottest,
+        String heaterMinutes,
+        String deadVolume,
+        String reach,
         String filament,
         String drive,
         String gearsToNozzle,
         String parkX,
         String parkY,
-        String heaterMinutes,
-        String deadVolume,
         String travelSpeed,
         String printSpeed,
+        String liftSpeed,
+        String retractSpeed,
         String acceleration,
-        List<String> abilities,
-        SwapMethod method,
-        String lift,
-        String retract,
-        String purgeSpeed) {
+        Boolean box,
+        Axis axis,
+        String position,
+        String press,
+        String hold,
+        Boolean atHomingEnd,
+        String presses) {
 
-    Printer printer() {
-        return new Printer(
-                name,
-                bed(),
-                Height.parse(maxHeight),
+    /** {@code rig} with these measures. */
+    Rig on(Rig rig) {
+        Hotend hotend = new Hotend(
                 Numbers.decimal("nozzle", nozzle),
+                Numbers.whole("inputs", inputs),
+                Numbers.whole("hottest temperature", hottest),
+                Duration.ofSeconds(Math.round(60 * Numbers.decimal("heater limit", heaterMinutes))),
+                new Volume(Numbers.decimal("dead volume", deadVolume)),
+                Numbers.decimal("reach beside plastic", reach));
+        Printer printer = new Printer(
+                name == null ? "" : name,
+                bed(),
+                new Travel(
+                        Numbers.decimal("travel", minX),
+                        Numbers.decimal("travel", maxX),
+                        Numbers.decimal("travel", minY),
+                        Numbers.decimal("travel", maxY)),
+                Height.parse(maxHeight),
+                home == null ? Corner.FRONT_LEFT : home,
+                hotend,
                 new Filament(Numbers.decimal("filament", filament)),
                 driveChosen(),
                 parkSpot(),
-                Duration.ofSeconds(Math.round(60 * Numbers.decimal("heater limit", heaterMinutes))),
-                new Volume(Numbers.decimal("dead volume", deadVolume)),
+                Boolean.TRUE.equals(box) ? Optional.of(selector()) : Optional.empty(),
                 new Motion(
                         Numbers.decimal("travel speed", travelSpeed),
                         Numbers.decimal("print speed", printSpeed),
-                        Motion.COMMON.liftSpeed(),
+                        Numbers.decimal("lift speed", liftSpeed),
+                        Numbers.decimal("retract speed", retractSpeed),
                         Numbers.decimal("acceleration", acceleration),
-                        Motion.COMMON.junctionDeviation()),
-                abilitiesTicked());
-    }
-
-    SwapMacro macro() {
-        SwapMethod chosen = method == null ? SwapMethod.PAUSE_AND_PARK : method;
-        return new SwapMacro(chosen, chosen.ready().stream().map(this::adjusted).toList());
-    }
-
-    private Step adjusted(Step step) {
-        if (step instanceof Step.Lift && given(lift)) {
-            return new Step.Lift(Numbers.decimal("lift", lift));
-        } else if (step instanceof Step.Retract && given(retract)) {
-            return new Step.Retract(Numbers.decimal("retraction", retract));
-        } else if (step instanceof Step.Purge && given(purgeSpeed)) {
-            return new Step.Purge(Numbers.decimal("purge speed", purgeSpeed));
-        }
-        return step;
+                        rig.printer().motion().junctionDeviation()),
+                rig.printer().abilities());
+        boolean blends = hotend.inputs() != rig.printer().hotend().inputs();
+        return rig.with(printer).with(blends ? rig.rack().agreeingWith(printer) : rig.rack());
     }
 
     private Bed bed() {
@@ -111,24 +123,21 @@ record PrinterForm(
         return Optional.of(new Point(Numbers.decimal("park spot X", parkX), Numbers.decimal("park spot Y", parkY)));
     }
 
-    private Abilities abilitiesTicked() {
-        Map<Command, Set<Character>> ticked = new EnumMap<>(Command.class);
-        for (String box : abilities == null ? List.<String>of() : abilities) {
-            if (!box.contains(":")) {
-                ticked.computeIfAbsent(Command.parse(box), c -> new TreeSet<>());
+    Selector selector() {
+        List<Integer> counts = new ArrayList<>();
+        for (String count : (presses == null ? "" : presses).split("[,;\\s]+")) {
+            if (!count.isBlank()) {
+                counts.add(Numbers.whole("presses", count));
             }
         }
-        for (String box : abilities == null ? List.<String>of() : abilities) {
-            String[] parts = box.split(":", 2);
-            Command command = Command.parse(parts[0]);
-            if (parts.length == 2
-                    && ticked.containsKey(command)
-                    && command.parameters().contains(parts[1])
-                    && parts[1].length() == 1) {
-                ticked.get(command).add(parts[1].charAt(0));
-            }
-        }
-        return new Abilities(ticked);
+        return new Selector(
+                new Lever(
+                        axis == null ? Axis.X : axis,
+                        Numbers.decimal("switch", position),
+                        Numbers.decimal("press travel", press),
+                        Boolean.TRUE.equals(atHomingEnd)),
+                Numbers.decimal("hold", hold),
+                counts);
     }
 
     private static boolean given(String text) {

@@ -1,18 +1,21 @@
 package dev.tranche.app.printers;
 
+import dev.tranche.app.drawing.LeverDrawing;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop.Machine;
+import dev.tranche.app.web.Numbers;
+import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Bed;
-import dev.tranche.core.machine.Command;
+import dev.tranche.core.machine.Corner;
 import dev.tranche.core.machine.Drive;
+import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Printer;
-import dev.tranche.core.macro.Step;
-import dev.tranche.core.macro.SwapMacro;
-import dev.tranche.core.macro.SwapMethod;
+import dev.tranche.core.machine.Selector;
+import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.units.Refusal;
 import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
-import java.util.Optional;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -20,14 +23,19 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 
+/** The list of printers, and the measures of one. */
 @Controller
 class PrintersController {
     private final Workshop workshop;
     private final Plans plans;
+    private final RigEdits edits;
+    private final RigViews views;
 
-    PrintersController(Workshop workshop, Plans plans) {
+    PrintersController(Workshop workshop, Plans plans, RigEdits edits, RigViews views) {
         this.workshop = workshop;
         this.plans = plans;
+        this.edits = edits;
+        this.views = views;
     }
 
     @GetMapping("/printers")
@@ -38,51 +46,54 @@ class PrintersController {
                 : "redirect:/printers/" + machines.get(0).id();
     }
 
-    @GetMapping("/printers/{id}")
-    String one(@PathVariable long id, @RequestParam Optional<String> saved, Model model) {
-        Machine machine = workshop.get(id);
-        show(machine, model);
-        model.addAttribute("saved", saved.isPresent());
-        return "printers/printer";
-    }
-
     @GetMapping("/printers/new")
     String fresh(Model model) {
-        Machine plain = Beginnings.plainPrinter();
-        show(plain, model);
-        model.addAttribute("saved", false);
-        return "printers/printer";
+        model.addAttribute("machines", workshop.all());
+        model.addAttribute("beginnings", Beginning.values());
+        return "printers/new";
     }
 
-    @PostMapping("/printers/0")
-    String add(PrinterForm form, HttpServletResponse response) {
-        return saved(workshop.add(form.printer(), form.macro()).id(), response);
+    @PostMapping("/printers")
+    String add(@RequestParam Beginning kind, @RequestParam String name) {
+        return "redirect:/printers/" + workshop.add(kind.rig(name)).id();
+    }
+
+    @GetMapping("/printers/{id}")
+    String one(@PathVariable long id, Model model) {
+        show(workshop.get(id), model);
+        return "printers/printer";
     }
 
     @PostMapping("/printers/{id}")
-    String change(@PathVariable long id, PrinterForm form, HttpServletResponse response) {
-        workshop.change(id, form.printer(), form.macro());
-        return saved(id, response);
+    String change(@PathVariable long id, @RequestParam long seen, PrinterForm form, Model model) {
+        show(edits.printer(id, seen, form), model);
+        model.addAttribute("saved", true);
+        return "printers/printer :: rig";
     }
 
-    private static String saved(long id, HttpServletResponse response) {
-        response.setHeader("HX-Redirect", "/printers/" + id + "?saved");
-        return "web/notice :: nothing";
+    /** How the carriage would press the switch that is being described. */
+    @PostMapping("/printers/{id}/lever")
+    String lever(@PathVariable long id, PrinterForm form, Model model) {
+        Printer typed = form.on(workshop.get(id).rig()).printer();
+        model.addAttribute("lever", LeverDrawing.of(typed, form.selector().lever(), 380));
+        return "printers/printer :: lever";
     }
 
-    /** The macro as it would be, before anything is saved. */
-    @PostMapping("/printers/preview")
-    String preview(PrinterForm form, Model model) {
-        model.addAttribute("preview", MacroPreview.of(form.printer(), form.macro()));
-        return "printers/printer :: preview";
+    /** The length that two marks on a filament measure. */
+    @GetMapping("/printers/measure")
+    String measure(@RequestParam String whole, @RequestParam String above, Model model) {
+        double length =
+                Numbers.decimal("length from mark to tip", whole) - Numbers.decimal("length above the gears", above);
+        if (length <= 0) {
+            throw new Refusal("What is above the gears cannot be longer than the whole; measure again.");
+        }
+        model.addAttribute("length", length);
+        return "printers/printer :: measured";
     }
 
     @PostMapping("/printers/{id}/variant")
-    String variant(@PathVariable long id) {
-        Machine original = workshop.get(id);
-        return "redirect:/printers/"
-                + workshop.add(Beginnings.variantOf(original.printer()), original.macro())
-                        .id();
+    String variant(@PathVariable long id, @RequestParam String name) {
+        return "redirect:/printers/" + workshop.variant(id, name).id();
     }
 
     @PostMapping("/printers/{id}/remove")
@@ -95,31 +106,37 @@ class PrintersController {
         return "redirect:/printers";
     }
 
+    @PostMapping("/printers/{id}/undo")
+    String undo(@PathVariable long id, @RequestParam long seen, HttpServletResponse response) {
+        workshop.undo(id, seen);
+        return again(response);
+    }
+
+    @PostMapping("/printers/{id}/redo")
+    String redo(@PathVariable long id, @RequestParam long seen, HttpServletResponse response) {
+        workshop.redo(id, seen);
+        return again(response);
+    }
+
+    private static String again(HttpServletResponse response) {
+        response.setHeader("HX-Refresh", "true");
+        return "web/notice :: nothing";
+    }
+
     private void show(Machine machine, Model model) {
+        views.frame(machine, "machine", model);
         Printer printer = machine.printer();
-        model.addAttribute("machines", workshop.all());
-        model.addAttribute("machine", machine);
-        model.addAttribute("printer", printer);
+        model.addAttribute("saved", false);
         model.addAttribute("round", printer.bed() instanceof Bed.Round);
         model.addAttribute("bed", printer.bed().bounds());
         model.addAttribute("tube", printer.drive() instanceof Drive.Tube);
-        model.addAttribute("commands", Command.values());
-        model.addAttribute("methods", SwapMethod.values());
+        model.addAttribute("corners", Corner.values());
+        model.addAttribute("axes", Axis.values());
+        Selector selector = printer.selector()
+                .orElse(new Selector(new Lever(Axis.X, printer.travel().maxX(), 3, false), 0.5, List.of(1, 2, 3, 4)));
+        model.addAttribute("selector", selector);
         model.addAttribute(
-                "lift",
-                first(machine.macro(), Step.Lift.class).map(Step.Lift::height).orElse(5.0));
-        model.addAttribute(
-                "retract",
-                first(machine.macro(), Step.Retract.class)
-                        .map(Step.Retract::length)
-                        .orElse(2.0));
-        model.addAttribute(
-                "purgeSpeed",
-                first(machine.macro(), Step.Purge.class).map(Step.Purge::speed).orElse(4.0));
-        model.addAttribute("preview", MacroPreview.of(printer, machine.macro()));
-    }
-
-    private static <S extends Step> Optional<S> first(SwapMacro macro, Class<S> kind) {
-        return macro.steps().stream().filter(kind::isInstance).map(kind::cast).findFirst();
+                "presses", selector.presses().stream().map(String::valueOf).collect(Collectors.joining(", ")));
+        model.addAttribute("lever", LeverDrawing.of(printer, selector.lever(), 380));
     }
 }

@@ -1,30 +1,50 @@
 package dev.tranche.app.printers;
 
+import dev.tranche.app.history.Histories;
+import dev.tranche.app.history.Version;
 import dev.tranche.app.storage.CoreJson;
 import dev.tranche.core.machine.Printer;
-import dev.tranche.core.macro.SwapMacro;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.MeasuredPurge;
+import dev.tranche.core.rig.Rig;
 import dev.tranche.core.units.Refusal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** The printers a hobbyist owns, each with its swap macro. */
+/** The printers a hobbyist owns, each set up for swapping. Every edit is a revision that undo takes back. */
 @Service
 @Transactional
 public class Workshop {
     private final PrinterRepository printers;
+    private final Histories histories;
     private final CoreJson json;
 
-    Workshop(PrinterRepository printers, CoreJson json) {
+    Workshop(PrinterRepository printers, Histories histories, CoreJson json) {
         this.printers = printers;
+        this.histories = histories;
         this.json = json;
     }
 
-    /** A printer with its macro, and the purges measured on it. */
-    public record Machine(long id, Printer printer, SwapMacro macro, List<MeasuredPurge> purges) {}
+    /**
+     * A printer as it is stored.
+     *
+     * @param version of its rig
+     * @param purges measured on it
+     * @param origin the printer it is a variant of
+     */
+    public record Machine(long id, Version<Rig> version, List<MeasuredPurge> purges, Optional<Long> origin) {
+        public Rig rig() {
+            return version.content();
+        }
+
+        public Printer printer() {
+            return rig().printer();
+        }
+    }
 
     @Transactional(readOnly = true)
     public List<Machine> all() {
@@ -38,15 +58,40 @@ public class Workshop {
         return machine(entity(id));
     }
 
-    public Machine add(Printer printer, SwapMacro macro) {
-        PrinterEntity entity = new PrinterEntity();
-        write(entity, printer, macro);
-        entity.purges = json.write(List.of());
-        return machine(printers.save(entity));
+    public Machine add(Rig rig) {
+        return add(rig, Optional.empty());
     }
 
-    public void change(long id, Printer printer, SwapMacro macro) {
-        write(entity(id), printer, macro);
+    /** A copy of a printer under a name of its own. */
+    public Machine variant(long id, String name) {
+        Rig rig = get(id).rig();
+        return add(rig.with(rig.printer().named(name)), Optional.of(id));
+    }
+
+    private Machine add(Rig rig, Optional<Long> origin) {
+        PrinterEntity entity = new PrinterEntity();
+        entity.purges = json.write(List.of());
+        entity.origin = origin.orElse(null);
+        printers.save(entity);
+        return machine(entity, histories.begin(history(entity.id), rig));
+    }
+
+    /**
+     * Makes an edit.
+     *
+     * @param seen the edition the page showed when the edit was made
+     * @param label what it does, for undo
+     */
+    public Machine edit(long id, long seen, String label, UnaryOperator<Rig> change) {
+        return machine(entity(id), histories.edit(history(id), seen, label, change));
+    }
+
+    public Machine undo(long id, long seen) {
+        return machine(entity(id), histories.undo(history(id), seen));
+    }
+
+    public Machine redo(long id, long seen) {
+        return machine(entity(id), histories.redo(history(id), seen));
     }
 
     /** Keeps a measured purge; one already known for the pair is replaced. */
@@ -68,17 +113,17 @@ public class Workshop {
         entity(id).retired = true;
     }
 
-    private void write(PrinterEntity entity, Printer printer, SwapMacro macro) {
-        entity.printer = json.write(printer);
-        entity.macro = json.write(macro);
+    private static Histories.Owner<Rig> history(long id) {
+        return new Histories.Owner<>("printer", Long.toString(id), Rig.class);
     }
 
     private Machine machine(PrinterEntity e) {
+        return machine(e, histories.now(history(e.id)));
+    }
+
+    private Machine machine(PrinterEntity e, Version<Rig> version) {
         return new Machine(
-                e.id,
-                json.read(e.printer, Printer.class),
-                json.read(e.macro, SwapMacro.class),
-                List.of(json.read(e.purges, MeasuredPurge[].class)));
+                e.id, version, List.of(json.read(e.purges, MeasuredPurge[].class)), Optional.ofNullable(e.origin));
     }
 
     private PrinterEntity entity(long id) {

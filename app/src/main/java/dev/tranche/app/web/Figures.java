@@ -33,6 +33,15 @@ public class Figures {
         return String.format(Locale.ROOT, "%.0f mm", millimetres);
     }
 
+    /** As {@link #time}, to the second, and to a tenth under ten: {@code 1.4 s}, {@code 1 min 30 s}. */
+    public String exact(double seconds) {
+        long s = Math.round(seconds);
+        if (seconds > 0 && seconds < 9.95) {
+            return String.format(Locale.ROOT, "%.1f s", seconds);
+        }
+        return s < 60 || s >= 3600 ? time(seconds) : String.format(Locale.ROOT, "%d min %02d s", s / 60, s % 60);
+    }
+
     /** {@code 45 s}, {@code 7 min}, {@code 1 h 07 min}. */
     public String time(double seconds) {
         long s = Math.round(seconds);

@@ -1,6 +1,6 @@
 package dev.tranche.app.web;
 
-import dev.tranche.app.plans.StalePage;
+import dev.tranche.app.history.StalePage;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.core.units.Refusal;
@@ -87,6 +87,7 @@ class Refusals {
         }
         response.setHeader("HX-Retarget", "#notice");
         response.setHeader("HX-Reswap", "innerHTML");
+        response.setHeader("HX-Reselect", ".notice");
         return "web/notice :: refusal";
     }
 }

@@ -96,10 +96,9 @@ public class Workbench {
                 .orElseGet(() -> BasePrint.from(cut.model().sections(), grid, printer, PrintSettings.COMMON));
         Coordinate centre = footprint.centre();
         PurgeModel purges = new PurgeModel(printer.deadVolume(), plan.content().purge(), machine.purges());
-        Ledger ledger =
-                new Estimator(printer, machine.macro(), purges, centre).ledger(colours, grid, spools, base, match);
+        Ledger ledger = new Estimator(machine.rig(), purges, centre).ledger(colours, grid, spools, base, match);
         List<Tranche> tranches = colours.tranches(grid);
-        SwapWriter writer = new SwapWriter(plan.id(), colours, printer, machine.macro());
+        SwapWriter writer = new SwapWriter(plan.id(), machine.rig());
         String state = writer.state(ledger);
         PlanFacts facts = new PlanFacts(
                 plan.id(),
@@ -109,8 +108,7 @@ public class Workbench {
                 tranches,
                 cut.model().sections(),
                 footprint,
-                printer,
-                machine.macro(),
+                machine.rig(),
                 spools,
                 ledger,
                 file,

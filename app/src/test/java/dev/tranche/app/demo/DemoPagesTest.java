@@ -50,6 +50,14 @@ class DemoPagesTest {
         registry.add("tranche.data", data::toString);
     }
 
+    private long blending() {
+        return workshop.all().stream()
+                .filter(m -> m.printer().hotend().blends())
+                .findFirst()
+                .orElseThrow()
+                .id();
+    }
+
     private PlanState plan(String beginning) {
         return plans.all().stream()
                 .filter(p -> p.name().startsWith(beginning))
@@ -108,7 +116,13 @@ class DemoPagesTest {
                         marker + "/hand-off",
                         marker + "/swap-list",
                         "/shelf",
-                        "/printers/" + printer)) {
+                        "/printers/new",
+                        "/printers/" + printer,
+                        "/printers/" + printer + "/abilities",
+                        "/printers/" + printer + "/rack",
+                        "/printers/" + printer + "/macros",
+                        "/printers/" + printer + "/macros/0",
+                        "/printers/" + blending() + "/rack")) {
                     browser.open(page);
                     browser.script("localStorage.setItem('tranche-theme', arguments[0])", theme);
                     browser.open(page);

@@ -8,6 +8,17 @@ import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.machine.Axis;
+import dev.tranche.core.machine.Lever;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.macro.DryRun;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Macro;
+import dev.tranche.core.macro.Step;
+import dev.tranche.core.plan.Halt;
+import dev.tranche.core.rig.Beginning;
+import dev.tranche.core.rig.Rig;
 import dev.tranche.core.units.Height;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -101,6 +112,9 @@ class DrawingTest extends OnePlanTest {
     @Test
     void figures_are_written_as_a_scale_and_a_clock_show_them() {
         assertThat(figures.time(42)).isEqualTo("42 s");
+        assertThat(figures.exact(1.44)).isEqualTo("1.4 s");
+        assertThat(figures.exact(90)).isEqualTo("1 min 30 s");
+        assertThat(figures.exact(0)).isEqualTo("0 s");
         assertThat(figures.time(7 * 60 + 20)).isEqualTo("7 min");
         assertThat(figures.time(4020)).isEqualTo("1 h 07 min");
         assertThat(figures.time(3599)).isEqualTo("1 h 00 min");
@@ -108,5 +122,78 @@ class DrawingTest extends OnePlanTest {
         assertThat(figures.money(0.125)).isEqualTo("0.13 EUR");
         assertThat(figures.plain(220.0)).isEqualTo("220");
         assertThat(figures.bytes(343_201)).isEqualTo("344 kB");
+    }
+
+    private static DryRun run(Rig rig) {
+        return rig.tryOut(rig.macros().answer(Event.SWAP).orElseThrow(), 1);
+    }
+
+    @Test
+    void the_bed_keeps_its_proportions_and_shows_where_the_nozzle_goes() {
+        Rig rig = Beginning.SELECTOR.rig("Drawn");
+        ControllerState entry = rig.typical(Event.SWAP, 1).entry();
+        BedDrawing bed = BedDrawing.of(rig.printer(), run(rig), entry, 374, 334);
+        // 350 × 310 mm of travel in 350 × 310 px: a millimetre is a pixel, 12 px from the edges.
+        assertThat(bed.park().orElseThrow().x()).isCloseTo(12 + 5, within(1e-6));
+        assertThat(bed.park().orElseThrow().y()).isCloseTo(334 - 12 - 305, within(1e-6));
+        assertThat(bed.lever().orElseThrow().x()).isCloseTo(362, within(1e-6));
+        assertThat(bed.legs()).noneMatch(BedDrawing.Leg::beyond);
+        assertThat(bed.legs()).anyMatch(l -> l.step() == 5 && l.path().contains("359 17"));
+    }
+
+    @Test
+    void a_disc_of_filament_has_an_area_as_its_volume() {
+        Rig rig = Beginning.DIRECT_PAUSE.rig("Drawn");
+        Macro pushes = Macro.of(Event.HALT, new Step.Park(), new Step.Prime(20, 4), new Step.Prime(80, 4));
+        BedDrawing bed = BedDrawing.of(
+                rig.printer(), rig.tryOut(pushes, 0), rig.typical(Event.HALT, 0).entry(), 400, 400);
+        assertThat(bed.drops()).hasSize(2);
+        assertThat(bed.drops().get(1).radius()).isCloseTo(2 * bed.drops().get(0).radius(), within(1e-9));
+    }
+
+    @Test
+    void the_strip_of_a_macro_is_as_wide_as_its_paper_and_tells_the_persons_time() {
+        Rig rig = Beginning.DIRECT_PAUSE.rig("Drawn");
+        Macro swap = rig.macros().answer(Event.SWAP).orElseThrow();
+        StripDrawing strip = StripDrawing.of(swap, run(rig), figures, 1000);
+        StripDrawing.Block last = strip.blocks().get(strip.blocks().size() - 1);
+        assertThat(last.x() + last.width()).isCloseTo(999, within(0.5));
+        assertThat(strip.blocks())
+                .filteredOn(StripDrawing.Block::person)
+                .singleElement()
+                .satisfies(b -> {
+                    assertThat(b.title()).isEqualTo("6 Wait for the person: 1 min 30 s");
+                    assertThat(b.step()).isEqualTo(5);
+                });
+    }
+
+    @Test
+    void the_switch_is_drawn_on_the_side_it_is_pressed_from() {
+        Printer printer = Beginning.SELECTOR.rig("Drawn").printer();
+        LeverDrawing far = LeverDrawing.of(printer, new Lever(Axis.X, 350, 3, false), 380);
+        assertThat(far.waitX()).isLessThan(far.switchX());
+        assertThat(far.sum()).isEqualTo("350 − 3 = 347 mm");
+        LeverDrawing home = LeverDrawing.of(printer, new Lever(Axis.X, 0, 3, true), 380);
+        assertThat(home.waitX()).isGreaterThan(home.switchX());
+        assertThat(home.homeX()).isEqualTo(home.low());
+    }
+
+    @Test
+    void a_halt_is_marked_where_it_falls() {
+        PlanState plan = plan("halted");
+        Workpiece work = workbench.openNow(plans.edit(
+                plan.id(),
+                0,
+                "halt",
+                p -> p.haltAt(
+                        new Halt(Height.ofMillimetres(2), "look"), p.layers().on(Height.ofMillimetres(5)))));
+        SectionDrawing section = SectionDrawing.of(work, 234, 470);
+        assertThat(section.halts()).singleElement().satisfies(h -> {
+            assertThat(h.layer()).isEqualTo(11);
+            assertThat(h.y()).isCloseTo(section.bottom() - 2 * section.perMillimetre(), within(1e-6));
+        });
+        ScoreDrawing score = ScoreDrawing.of(work, figures, 11, 1, 1240, 150);
+        assertThat(score.halts()).singleElement().satisfies(h -> assertThat(h.x())
+                .isBetween(score.left(), score.right()));
     }
 }

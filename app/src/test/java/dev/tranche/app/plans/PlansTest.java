@@ -3,6 +3,7 @@ package dev.tranche.app.plans;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.tranche.app.history.StalePage;
 import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;

@@ -3,6 +3,7 @@ package dev.tranche.core.check;
 import dev.tranche.core.plan.ColourStart;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Severity;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;

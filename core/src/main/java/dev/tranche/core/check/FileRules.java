@@ -4,6 +4,7 @@ import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedFile.Stop;
 import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Severity;
 import dev.tranche.core.units.Words;
 import java.util.List;
 

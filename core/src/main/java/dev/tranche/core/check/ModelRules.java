@@ -1,5 +1,6 @@
 package dev.tranche.core.check;
 
+import dev.tranche.core.units.Severity;
 import dev.tranche.core.units.Words;
 import java.util.List;
 import java.util.Locale;

@@ -6,11 +6,11 @@ import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Printer;
-import dev.tranche.core.macro.SwapMacro;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
+import dev.tranche.core.rig.Rig;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -36,13 +36,16 @@ public record PlanFacts(
         List<Tranche> tranches,
         List<Section> sections,
         Envelope footprint,
-        Printer printer,
-        SwapMacro macro,
+        Rig rig,
         Map<SpoolId, Spool> shelf,
         Ledger ledger,
         Optional<SlicedFile> file,
         Optional<GridMatch> match,
         Optional<String> written) {
+
+    Printer printer() {
+        return rig.printer();
+    }
 
     String label(SpoolId spool) {
         return plan.letter(spool) + " " + shelf.get(spool).name();

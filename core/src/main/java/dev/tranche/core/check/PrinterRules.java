@@ -1,21 +1,28 @@
 package dev.tranche.core.check;
 
-import dev.tranche.core.machine.Command;
+import dev.tranche.core.estimate.Pause;
 import dev.tranche.core.machine.Point;
-import dev.tranche.core.macro.MacroRenderer;
+import dev.tranche.core.macro.DryRun;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Fault;
 import dev.tranche.core.macro.Step;
+import dev.tranche.core.plan.Halt;
+import dev.tranche.core.rig.RigChecks;
+import dev.tranche.core.rig.RigFinding;
+import dev.tranche.core.units.Severity;
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Set;
+import java.util.Map;
 
 /** Rules on what the printer does at a swap. They are silent where nothing is swapped. */
 final class PrinterRules {
     private PrinterRules() {}
 
     static List<Finding> parkSpot(PlanFacts facts) {
-        boolean parks = facts.macro().steps().stream()
-                .anyMatch(s -> s instanceof Step.Park || s instanceof Step.FirmwareRoutine);
+        boolean parks = facts.rig().macros().answer(Event.SWAP).stream()
+                .flatMap(m -> m.steps().stream())
+                .anyMatch(s -> s.on() && (s.step() instanceof Step.Park || s.step() instanceof Step.FirmwareRoutine));
         if (!swaps(facts) || !parks) {
             return List.of();
         }
@@ -27,13 +34,6 @@ final class PrinterRules {
                             .formatted(facts.printer().name())));
         }
         Point spot = facts.printer().parkSpot().get();
-        if (!facts.printer().bed().contains(spot)) {
-            return List.of(Finding.of(
-                    Severity.STOP,
-                    "park-off-bed",
-                    "The park spot X %s Y %s is off the bed; move it onto the bed."
-                            .formatted(number(spot.x()), number(spot.y()))));
-        }
         if (facts.footprint().contains(spot.x(), spot.y())) {
             return List.of(Finding.of(
                     Severity.WARN,
@@ -44,58 +44,72 @@ final class PrinterRules {
         return List.of();
     }
 
-    static List<Finding> missingAbility(PlanFacts facts) {
+    /** What the dry runs of this plan's own stops say; each sentence once, at the first layer it is true of. */
+    static List<Finding> macroFaults(PlanFacts facts) {
+        Map<String, Finding> found = new LinkedHashMap<>();
+        facts.ledger().firstLoad().ifPresent(f -> add(found, Event.FIRST_LOAD, f.dryRun(), 1));
+        facts.ledger().swaps().forEach(s -> add(found, Event.SWAP, s.dryRun(), s.layer()));
+        facts.ledger().pauses().forEach(p -> p.dryRun().ifPresent(run -> add(found, Event.HALT, run, p.layer())));
+        return List.copyOf(found.values());
+    }
+
+    private static void add(Map<String, Finding> found, Event event, DryRun run, int layer) {
+        for (Fault fault : run.faults()) {
+            if (fault.severity() != Severity.NOTE) {
+                String key = "macro-fault-" + found.size();
+                found.putIfAbsent(
+                        fault.sentence(),
+                        Finding.of(
+                                        fault.severity(),
+                                        key,
+                                        event.title() + " macro"
+                                                + (fault.step() < 0 ? "" : ", step " + (fault.step() + 1)) + ": "
+                                                + fault.sentence())
+                                .at(layer));
+            }
+        }
+    }
+
+    /** What does not fit together on the printer, whatever the plan. */
+    static List<Finding> rig(PlanFacts facts) {
         if (!swaps(facts)) {
             return List.of();
         }
-        Set<Command> missing = new LinkedHashSet<>();
-        facts.macro().steps().forEach(s -> MacroRenderer.missing(s, facts.printer())
-                .ifPresent(missing::add));
-        return missing.stream()
-                .map(c -> Finding.of(
-                        c == Command.M600 || c == Command.M0 ? Severity.STOP : Severity.WARN,
-                        "missing-" + c.name(),
-                        "%s does not understand %s (%s), which the swap macro uses; that step is left out."
-                                .formatted(facts.printer().name(), c.name(), c.meaning())))
-                .toList();
-    }
-
-    static List<Finding> noStop(PlanFacts facts) {
-        boolean stops = facts.macro().steps().stream()
-                .anyMatch(s -> s instanceof Step.WaitForPerson
-                        || s instanceof Step.FirmwareRoutine
-                        || s instanceof Step.Dwell);
-        return stops || !swaps(facts)
-                ? List.of()
-                : List.of(
-                        Finding.of(
-                                Severity.STOP,
-                                "no-stop",
-                                "The swap macro never stops the machine, so no spool can be changed; add a wait or the firmware's routine."));
-    }
-
-    static List<Finding> macroFaults(PlanFacts facts) {
-        Set<String> sentences = new LinkedHashSet<>();
-        facts.ledger().swaps().forEach(s -> s.dryRun().faults().forEach(f -> sentences.add(f.sentence())));
         List<Finding> findings = new ArrayList<>();
-        for (String sentence : sentences) {
-            findings.add(Finding.of(
-                    Severity.STOP, "macro-fault-" + findings.size(), "Dry run of the swap macro: " + sentence));
+        for (RigFinding f : RigChecks.between(facts.rig())) {
+            findings.add(Finding.of(f.severity(), "rig-" + findings.size(), f.sentence()));
         }
         return findings;
     }
 
-    static List<Finding> heaterLimit(PlanFacts facts) {
-        long limit = facts.printer().heaterLimit().toSeconds();
-        return facts.ledger().swaps().stream()
-                .filter(s -> s.personSeconds() > limit)
-                .limit(1)
-                .map(s -> Finding.of(
-                        Severity.WARN,
-                        "heater-limit",
-                        "The nozzle cools after %d s at a standstill and a swap takes about %.0f s; raise the limit in the firmware."
-                                .formatted(limit, s.personSeconds())))
-                .toList();
+    /** A halt that stops nothing, or that a swap makes for it. */
+    static List<Finding> halts(PlanFacts facts) {
+        List<Finding> findings = new ArrayList<>();
+        List<Halt> halts = facts.plan().halts();
+        for (int i = 0; i < halts.size(); i++) {
+            if (!facts.plan().stops(halts.get(i), facts.grid())) {
+                int index = i;
+                findings.add(Finding.of(
+                                Severity.WARN,
+                                "halt-nowhere-" + i,
+                                "The halt “%s” at %s mm is not between two layers, so it never comes; remove it or give another height."
+                                        .formatted(
+                                                halts.get(i).note(),
+                                                halts.get(i).wished()))
+                        .mendedBy(new Fix("Remove the halt", p -> p.withoutHalt(index))));
+            }
+        }
+        for (Pause pause : facts.ledger().pauses()) {
+            if (pause.dryRun().isEmpty()) {
+                findings.add(Finding.of(
+                                Severity.NOTE,
+                                "halt-at-swap-" + pause.number(),
+                                "The halt “%s” falls on a swap, which waits for you anyway; the machine stops once for both."
+                                        .formatted(pause.note()))
+                        .at(pause.layer()));
+            }
+        }
+        return findings;
     }
 
     private static boolean swaps(PlanFacts facts) {

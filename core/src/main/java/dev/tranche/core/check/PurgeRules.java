@@ -2,6 +2,7 @@ package dev.tranche.core.check;
 
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.purge.Tower;
+import dev.tranche.core.units.Severity;
 import dev.tranche.core.units.Volume;
 import java.util.List;
 import java.util.Locale;

@@ -1,6 +1,7 @@
 package dev.tranche.core.check;
 
 import dev.tranche.core.estimate.SpoolUse;
+import dev.tranche.core.units.Severity;
 import java.util.List;
 import java.util.Locale;
 
@@ -13,13 +14,21 @@ final class SpoolRules {
         boolean stops = facts.file().stream()
                 .flatMap(f -> f.stops().stream())
                 .anyMatch(s -> s.run() < 0 && !s.text().startsWith("T"));
-        return List.of(Finding.of(
-                        Severity.NOTE,
-                        "first-spool",
-                        stops
-                                ? "Load %s first; the file stops for it before layer 1.".formatted(first)
-                                : "Load %s before you start; nothing stops for the first spool.".formatted(first))
-                .at(1));
+        boolean asks = facts.ledger().firstLoad().isPresent();
+        if (asks && stops) {
+            return List.of(Finding.of(
+                            Severity.WARN,
+                            "first-spool",
+                            "The file stops for the first spool, and the first-load macro asks for %s again; switch one of them off."
+                                    .formatted(first))
+                    .at(1));
+        }
+        String sentence = asks
+                ? "The first-load macro asks for %s before layer 1.".formatted(first)
+                : stops
+                        ? "Load %s first; the file stops for it before layer 1.".formatted(first)
+                        : "Load %s before you start; nothing stops for the first spool.".formatted(first);
+        return List.of(Finding.of(Severity.NOTE, "first-spool", sentence).at(1));
     }
 
     static List<Finding> notEnough(PlanFacts facts) {

@@ -1,5 +1,7 @@
 package dev.tranche.core.colour;
 
+import java.util.List;
+
 /**
  * What two plastics look like once they have run together.
  *
@@ -23,13 +25,32 @@ public final class Melt {
             throw new IllegalArgumentException("a volume fraction lies between 0 and 1, not " + share);
         }
         return new LinearRgb(
-                channel(first.red(), second.red(), share),
-                channel(first.green(), second.green(), share),
-                channel(first.blue(), second.blue(), share));
+                reflectance(share * absorption(first.red()) + (1 - share) * absorption(second.red())),
+                reflectance(share * absorption(first.green()) + (1 - share) * absorption(second.green())),
+                reflectance(share * absorption(first.blue()) + (1 - share) * absorption(second.blue())));
     }
 
-    private static double channel(double first, double second, double share) {
-        double ks = share * absorption(first) + (1 - share) * absorption(second);
+    /**
+     * Any number of plastics run together.
+     *
+     * @param shares volume fractions, one a plastic, 0 or more, that sum to 1
+     */
+    public static LinearRgb mix(List<LinearRgb> plastics, List<Double> shares) {
+        if (plastics.isEmpty() || plastics.size() != shares.size()) {
+            throw new IllegalArgumentException(plastics.size() + " plastics and " + shares.size() + " shares");
+        }
+        double red = 0;
+        double green = 0;
+        double blue = 0;
+        for (int i = 0; i < plastics.size(); i++) {
+            red += shares.get(i) * absorption(plastics.get(i).red());
+            green += shares.get(i) * absorption(plastics.get(i).green());
+            blue += shares.get(i) * absorption(plastics.get(i).blue());
+        }
+        return new LinearRgb(reflectance(red), reflectance(green), reflectance(blue));
+    }
+
+    private static double reflectance(double ks) {
         return 1 + ks - Math.sqrt(ks * ks + 2 * ks);
     }
 

@@ -1,26 +1,43 @@
 package dev.tranche.core.estimate;
 
+import dev.tranche.core.macro.DryRun;
 import dev.tranche.core.purge.Purge;
+import dev.tranche.core.rig.Loading;
 import dev.tranche.core.units.Filament;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * A plan's totals.
  *
  * @param base the print without swaps
+ * @param firstLoad if the printer has a macro for it
  * @param swaps in order
+ * @param pauses halts in order
  * @param uses one a spool, in the order of the palette; their seconds add up to the total
+ * @param loading which spool is in which virtual extruder: the first load, then one stage a swap
  * @param filament of the printer
  */
-public record Ledger(BasePrint base, List<Swap> swaps, List<SpoolUse> uses, Filament filament) {
+public record Ledger(
+        BasePrint base,
+        Optional<FirstLoad> firstLoad,
+        List<Swap> swaps,
+        List<Pause> pauses,
+        List<SpoolUse> uses,
+        Loading loading,
+        Filament filament) {
     public Ledger {
         swaps = List.copyOf(swaps);
+        pauses = List.copyOf(pauses);
         uses = List.copyOf(uses);
     }
 
-    /** Seconds that colour adds. */
+    /** Seconds that stops add. */
     public double addedSeconds() {
-        return swaps.stream().mapToDouble(Swap::seconds).sum();
+        return firstLoad.map(FirstLoad::seconds).orElse(0.0)
+                + swaps.stream().mapToDouble(Swap::seconds).sum()
+                + pauses.stream().mapToDouble(Pause::seconds).sum();
     }
 
     public double totalSeconds() {
@@ -122,23 +139,21 @@ public record Ledger(BasePrint base, List<Swap> swaps, List<SpoolUse> uses, Fila
     }
 
     public Derivation addedTime() {
+        List<Derivation> parts = new ArrayList<>();
+        firstLoad.ifPresent(f -> parts.add(stop("First load of " + f.spool().name(), f.dryRun(), 1)));
+        swaps.forEach(s -> parts.add(stop(s.out().name() + " → " + s.in().name(), s.dryRun(), s.layer())));
+        pauses.forEach(p -> p.dryRun().ifPresent(run -> parts.add(stop("Halt: " + p.note(), run, p.layer()))));
+        return Derivation.sum("Added time", Unit.SECONDS, "swaps and halts, machine and person", parts);
+    }
+
+    private static Derivation stop(String name, DryRun run, int layer) {
         return Derivation.sum(
-                "Added time",
+                name,
                 Unit.SECONDS,
-                "the swaps, machine and person",
-                swaps.stream()
-                        .map(s -> Derivation.sum(
-                                s.out().name() + " → " + s.in().name(),
-                                Unit.SECONDS,
-                                "before layer " + s.layer(),
-                                List.of(
-                                        Derivation.of(
-                                                "Machine",
-                                                s.dryRun().machineSeconds(),
-                                                Unit.SECONDS,
-                                                "dry run of the macro"),
-                                        Derivation.of("Person", s.personSeconds(), Unit.SECONDS, "by hand"))))
-                        .toList());
+                "before layer " + layer,
+                List.of(
+                        Derivation.of("Machine", run.machineSeconds(), Unit.SECONDS, "dry run of the macro"),
+                        Derivation.of("Person", run.personSeconds(), Unit.SECONDS, "at its stops, as the macro says")));
     }
 
     public Derivation totalTime() {
@@ -148,7 +163,7 @@ public record Ledger(BasePrint base, List<Swap> swaps, List<SpoolUse> uses, Fila
         return Derivation.sum(
                 "Whole print",
                 Unit.SECONDS,
-                "printing and swaps",
+                "printing, swaps and halts",
                 List.of(Derivation.of("Printing", base.seconds(), Unit.SECONDS, how), addedTime()));
     }
 

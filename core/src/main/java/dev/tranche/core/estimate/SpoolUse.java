@@ -10,7 +10,7 @@ import java.math.BigDecimal;
  * @param plastic in the part
  * @param purge pushed through when this spool goes in
  * @param printSeconds printing with it
- * @param swapSeconds of the swaps that put it in
+ * @param swapSeconds of the stops that put it in or leave it in
  */
 public record SpoolUse(Spool spool, Volume plastic, Volume purge, double printSeconds, double swapSeconds) {
     public double grams() {

@@ -1,6 +1,7 @@
 package dev.tranche.core.estimate;
 
 import dev.tranche.core.macro.DryRun;
+import dev.tranche.core.macro.Moment;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.purge.Purge;
 import dev.tranche.core.units.Height;
@@ -8,28 +9,31 @@ import dev.tranche.core.units.Height;
 /**
  * One swap of a print.
  *
- * @param number from 1
- * @param layer before which it happens, from 1
+ * @param moment at which its macro runs
  * @param height at which it happens: the top of the layer below
  * @param out spool that comes out, {@code in} that goes in
- * @param purge to push through, {@code purgeLength} the same in mm of filament
+ * @param purge to push through
  * @param dryRun of the macro there
- * @param personSeconds what the person takes
- * @param startsAt seconds from the start of the print, earlier swaps included
+ * @param startsAt seconds from the start of the print, earlier swaps and halts included
  */
-public record Swap(
-        int number,
-        int layer,
-        Height height,
-        Spool out,
-        Spool in,
-        Purge purge,
-        double purgeLength,
-        DryRun dryRun,
-        double personSeconds,
-        double startsAt) {
+public record Swap(Moment moment, Height height, Spool out, Spool in, Purge purge, DryRun dryRun, double startsAt) {
+
+    /** From 1. */
+    public int number() {
+        return moment.number();
+    }
+
+    /** Layer before which it happens, from 1. */
+    public int layer() {
+        return moment.layer();
+    }
+
+    /** The purge in mm of filament. */
+    public double purgeLength() {
+        return moment.purge();
+    }
 
     public double seconds() {
-        return dryRun.machineSeconds() + personSeconds;
+        return dryRun.seconds();
     }
 }

@@ -1,5 +1,6 @@
 package dev.tranche.core.gcode;
 
+import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -9,16 +10,29 @@ import java.util.regex.Pattern;
  *
  * @param plan the plan's id: letters, digits and dashes
  * @param state a digest of what the plan's swaps were when the block was written
- * @param swap number of the swap, from 1
+ * @param what it does
+ * @param number of its kind, from 1
  */
-public record BlockStamp(String plan, String state, int swap) {
+public record BlockStamp(String plan, String state, What what, int number) {
     private static final Pattern BEGIN =
-            Pattern.compile("; tranche begin plan=([\\w-]{1,64}) state=(\\w{1,64}) swap=(\\d{1,5})");
+            Pattern.compile("; tranche begin plan=([\\w-]{1,64}) state=(\\w{1,64}) (swap|halt|load)=(\\d{1,5})");
     private static final String END = "; tranche end";
 
+    /** Kinds of block. */
+    public enum What {
+        LOAD,
+        SWAP,
+        HALT;
+
+        /** As it stands in the stamp. */
+        String code() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
     public BlockStamp {
-        if (!plan.matches("[\\w-]{1,64}") || !state.matches("\\w{1,64}") || swap < 1) {
-            throw new IllegalArgumentException("not a stamp: " + plan + " " + state + " " + swap);
+        if (!plan.matches("[\\w-]{1,64}") || !state.matches("\\w{1,64}") || number < 1) {
+            throw new IllegalArgumentException("not a stamp: " + plan + " " + state + " " + number);
         }
     }
 
@@ -26,7 +40,11 @@ public record BlockStamp(String plan, String state, int swap) {
     static Optional<BlockStamp> beginning(String comment) {
         Matcher m = BEGIN.matcher(comment);
         return m.matches()
-                ? Optional.of(new BlockStamp(m.group(1), m.group(2), Integer.parseInt(m.group(3))))
+                ? Optional.of(new BlockStamp(
+                        m.group(1),
+                        m.group(2),
+                        What.valueOf(m.group(3).toUpperCase(Locale.ROOT)),
+                        Integer.parseInt(m.group(4))))
                 : Optional.empty();
     }
 
@@ -35,10 +53,10 @@ public record BlockStamp(String plan, String state, int swap) {
     }
 
     String begin() {
-        return "; tranche begin plan=" + plan + " state=" + state + " swap=" + swap;
+        return "; tranche begin plan=" + plan + " state=" + state + " " + what.code() + "=" + number;
     }
 
     String end() {
-        return END + " swap=" + swap;
+        return END + " " + what.code() + "=" + number;
     }
 }

@@ -34,7 +34,7 @@ public final class Survey {
 
     private Door door;
     /** Whether plastic has come out since the last travel, so that the next travel is a door. */
-    private boolean plasticSinceDoor;
+    private boolean doorWanted = true;
 
     private long moves;
     private long rising;
@@ -105,8 +105,8 @@ public final class Survey {
         clock.stop();
         if (blockStamp != null) {
             throw Refusal.of(
-                    "The file ends inside lines that Tranche put in for swap %d; use an undamaged copy of it.",
-                    blockStamp.swap());
+                    "The file ends inside lines that Tranche put in (%s %d); use an undamaged copy of it.",
+                    blockStamp.what().code(), blockStamp.number());
         }
         if (runs.isEmpty()) {
             throw new Refusal(
@@ -152,13 +152,16 @@ public final class Survey {
 
     private void command() {
         boolean move = line.letter() == 'G' && line.number() >= 0 && line.number() <= 3;
-        if (move && plasticSinceDoor && !line.has('E') && (line.has('X') || line.has('Y') || line.has('Z'))) {
+        if (move && doorWanted && !line.has('E') && (line.has('X') || line.has('Y') || line.has('Z'))) {
             door = new Door(line.offset(), line.line(), controller.state());
-            plasticSinceDoor = false;
+            doorWanted = false;
         }
         switch (controller.execute(line)) {
             case MOVE -> moved();
-            case DWELL, HEAT -> clock.pause(controller.pause(), runs.size());
+            case DWELL, HEAT -> {
+                clock.pause(controller.pause(), runs.size());
+                settle();
+            }
             case TOOL -> {
                 if (tool >= 0 && tool != line.number()) {
                     stopFound();
@@ -166,11 +169,19 @@ public final class Survey {
                 tool = line.number();
             }
             case NONE -> {
+                if (line.is('G', 28)) {
+                    settle();
+                }
                 if (line.letter() == 'M' && isStop(line.number())) {
                     stopFound();
                 }
             }
         }
+    }
+
+    /** The door before the first plastic is the one after the last heating and homing. */
+    private void settle() {
+        doorWanted |= runs.isEmpty();
     }
 
     private static boolean isStop(int m) {
@@ -203,7 +214,7 @@ public final class Survey {
             run.extruded += de;
             run.include(c.x() - dx, c.y() - dy);
             run.include(c.x(), c.y());
-            plasticSinceDoor = true;
+            doorWanted = true;
         }
         clock.move(dx, dy, c.dz(), de, c.length(), c.chord(), c.speed(), c.acceleration(), runs.size());
     }
@@ -213,7 +224,7 @@ public final class Survey {
             throw Refusal.of(
                     "The G-code has over %d layers by line %d; it is no layered print.", MOST_RUNS, line.line());
         }
-        Optional<Door> here = plasticSinceDoor ? Optional.empty() : Optional.ofNullable(door);
+        Optional<Door> here = doorWanted ? Optional.empty() : Optional.ofNullable(door);
         run = new Run(z, here);
         runs.add(run);
     }

@@ -1,18 +1,18 @@
 package dev.tranche.core.handoff;
 
-import dev.tranche.core.estimate.Estimator;
+import dev.tranche.core.estimate.FirstLoad;
 import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.estimate.Pause;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SlicedLayer.Door;
-import dev.tranche.core.machine.Printer;
-import dev.tranche.core.macro.MacroRenderer;
+import dev.tranche.core.macro.DryRun;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Moment;
 import dev.tranche.core.macro.RenderedLine;
-import dev.tranche.core.macro.SwapMacro;
-import dev.tranche.core.macro.SwapMoment;
-import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.rig.Rig;
 import dev.tranche.core.units.Refusal;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
@@ -22,64 +22,77 @@ import java.util.HexFormat;
 import java.util.List;
 
 /**
- * Writes a plan's swaps into a sliced file.
+ * Writes a plan's swaps and halts, and its first load where there is a macro for it, into a sliced file.
  *
  * @param planId that stamps every block
- * @param plan whose letters name the spools
- * @param printer that will run the file
- * @param macro of a swap
+ * @param rig that will run the file
  */
-public record SwapWriter(String planId, ColourPlan plan, Printer printer, SwapMacro macro) {
+public record SwapWriter(String planId, Rig rig) {
+
+    /** Something to be written: a block's kind, its macro's event and the moment it runs at. */
+    private record Stop(BlockStamp.What what, Event event, Moment moment) {}
 
     /** The lines of one swap at {@code door}. */
-    public List<RenderedLine> lines(Swap swap, int of, Door door) {
-        return MacroRenderer.render(
-                macro,
-                printer,
-                new SwapMoment(
-                        swap.number(),
-                        of,
-                        swap.layer(),
-                        Estimator.label(plan, swap.out()),
-                        Estimator.label(plan, swap.in()),
-                        swap.in().temperature(),
-                        swap.purgeLength(),
-                        door.state()));
+    public List<RenderedLine> lines(Swap swap, Door door) {
+        return lines(Event.SWAP, swap.moment().at(door.state()));
+    }
+
+    private List<RenderedLine> lines(Event event, Moment moment) {
+        return rig.macros()
+                .answer(event)
+                .map(macro ->
+                        DryRun.of(macro, rig.macros(), rig.printer(), moment).lines())
+                .orElse(List.of());
+    }
+
+    private static List<Stop> stops(Ledger ledger) {
+        List<Stop> stops = new ArrayList<>();
+        ledger.firstLoad()
+                .map(FirstLoad::moment)
+                .ifPresent(m -> stops.add(new Stop(BlockStamp.What.LOAD, Event.FIRST_LOAD, m)));
+        for (Pause pause : ledger.pauses()) {
+            if (pause.dryRun().isPresent()) {
+                stops.add(new Stop(BlockStamp.What.HALT, Event.HALT, pause.moment()));
+            }
+        }
+        ledger.swaps().forEach(s -> stops.add(new Stop(BlockStamp.What.SWAP, Event.SWAP, s.moment())));
+        return stops;
     }
 
     /**
-     * The patch that makes {@code match}'s file swap where the plan does, and nowhere else.
+     * The patch that makes {@code match}'s file stop where the plan does, and nowhere else.
      *
-     * @throws Refusal if a layer that begins with a swap begins without a travel
+     * @throws Refusal if a layer that begins with a stop begins without a travel
      */
     public Patch patch(GridMatch match, Ledger ledger) {
         List<Patch.Insertion> insertions = new ArrayList<>();
         String state = state(ledger);
-        for (Swap swap : ledger.swaps()) {
-            Door door = match.layer(swap.layer())
+        for (Stop stop : stops(ledger)) {
+            int layer = stop.moment().layer();
+            Door door = match.layer(layer)
                     .door()
                     .orElseThrow(() -> Refusal.of(
-                            "Layer %d of the G-code begins without a travel, so there is no place to swap before it; "
-                                    + "slice it again or move that colour by a layer.",
-                            swap.layer()));
-            List<String> text = lines(swap, ledger.swaps().size(), door).stream()
-                    .map(RenderedLine::text)
-                    .toList();
-            insertions.add(new Patch.Insertion(door, new BlockStamp(planId, state, swap.number()), text));
+                            "Layer %d of the G-code begins without a travel, so there is no place to stop before it; "
+                                    + "slice it again or move that colour or halt by a layer.",
+                            layer));
+            insertions.add(new Patch.Insertion(
+                    door,
+                    new BlockStamp(planId, state, stop.what(), stop.moment().number()),
+                    RenderedLine.texts(lines(stop.event(), stop.moment().at(door.state())))));
         }
         return Patch.writing(match.file(), insertions);
     }
 
-    /** A digest of all that decides what is written: which spool before which layer, purges, printer and macro. */
+    /**
+     * A digest of all that decides what is written: the very lines, at a place that is always the same, and the
+     * layers before which they stand.
+     */
     public String state(Ledger ledger) {
-        StringBuilder all = new StringBuilder(printer.toString()).append(macro);
-        for (Swap swap : ledger.swaps()) {
-            all.append('|').append(swap.layer()).append(' ').append(Estimator.label(plan, swap.out()));
-            all.append(' ')
-                    .append(Estimator.label(plan, swap.in()))
-                    .append(' ')
-                    .append(swap.in().temperature());
-            all.append(' ').append(Math.round(swap.purgeLength() * 1000));
+        StringBuilder all = new StringBuilder();
+        for (Stop stop : stops(ledger)) {
+            Moment anywhere = stop.moment().at(rig.typical(stop.event(), 0).entry());
+            all.append('|').append(stop.what()).append(stop.moment().layer()).append('\n');
+            all.append(String.join("\n", RenderedLine.texts(lines(stop.event(), anywhere))));
         }
         try {
             byte[] hash =

@@ -13,26 +13,28 @@ import java.util.Optional;
  *
  * @param name as its owner calls it
  * @param bed what is printed on
+ * @param travel how far the nozzle can go
  * @param maxHeight how high it can print
- * @param nozzle diameter of the nozzle, mm
+ * @param home where the carriage finds its place
+ * @param hotend nozzle, heater and melt
  * @param filament what it takes
  * @param drive how filament reaches the nozzle
  * @param parkSpot where the nozzle waits during a swap, if anywhere
- * @param heaterLimit how long the nozzle stays hot at a standstill
- * @param deadVolume melt that has to be diluted away at a swap
+ * @param selector the box worked by the carriage, if there is one
  * @param motion how it moves
  * @param abilities what its firmware understands
  */
 public record Printer(
         String name,
         Bed bed,
+        Travel travel,
         Height maxHeight,
-        double nozzle,
+        Corner home,
+        Hotend hotend,
         Filament filament,
         Drive drive,
         Optional<Point> parkSpot,
-        Duration heaterLimit,
-        Volume deadVolume,
+        Optional<Selector> selector,
         Motion motion,
         Abilities abilities) {
     public Printer {
@@ -40,19 +42,46 @@ public record Printer(
         if (name.isEmpty() || name.length() > 60) {
             throw new Refusal("A printer needs a name of at most 60 letters.");
         }
-        if (!(nozzle >= 0.1 && nozzle <= 2)) {
-            throw Refusal.of("A nozzle of %s mm is out of range; give 0.1 to 2 mm.", nozzle);
-        }
-        if (heaterLimit.isNegative() || heaterLimit.isZero()) {
-            throw new Refusal("The heater limit must be above zero; give how long the nozzle stays hot, in minutes.");
-        }
-        if (deadVolume.cubicMillimetres() <= 0 || deadVolume.cubicMillimetres() > 2000) {
-            throw new Refusal("The dead volume must be above 0 and at most 2000 mm³; 60 is usual.");
-        }
+        selector.map(Selector::lever).ifPresent(lever -> {
+            if (lever.position() < travel.low(lever.axis()) || lever.position() > travel.high(lever.axis())) {
+                throw Refusal.of(
+                        "The switch at %s %s mm is beyond the axis, which goes from %s to %s mm; "
+                                + "correct the switch or the travel.",
+                        lever.axis(), lever.position(), travel.low(lever.axis()), travel.high(lever.axis()));
+            }
+        });
+    }
+
+    /** Diameter of the nozzle, mm. */
+    public double nozzle() {
+        return hotend.nozzle();
+    }
+
+    public Duration heaterLimit() {
+        return hotend.heaterLimit();
+    }
+
+    public Volume deadVolume() {
+        return hotend.deadVolume();
     }
 
     /** Width of a printed line, mm, taken as 1.125 nozzle diameters (common practice). */
     public double lineWidth() {
-        return 1.125 * nozzle;
+        return 1.125 * hotend.nozzle();
+    }
+
+    /** Whether the nozzle can go over {@code spot}. */
+    public boolean reaches(Point spot) {
+        return travel.reaches(spot, bed);
+    }
+
+    public Printer named(String other) {
+        return new Printer(
+                other, bed, travel, maxHeight, home, hotend, filament, drive, parkSpot, selector, motion, abilities);
+    }
+
+    public Printer with(Abilities other) {
+        return new Printer(
+                name, bed, travel, maxHeight, home, hotend, filament, drive, parkSpot, selector, motion, other);
     }
 }

@@ -1,14 +1,14 @@
 package dev.tranche.core.macro;
 
 import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
+import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
-import dev.tranche.core.units.Words;
-import java.text.Normalizer;
+import dev.tranche.core.machine.Selector;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 
 /**
@@ -16,136 +16,240 @@ import java.util.Optional;
  *
  * <p>Round the steps it puts a frame: absolute places, relative extrusion and millimetres at the beginning; at
  * the end the nozzle back where it was, as far retracted as it was, and the file's own modes, feed and extruder
- * count. Commands the firmware lacks are left out and named by {@link #missing}; parameters it ignores are left
- * out.
+ * count. Lines whose command the firmware lacks are marked as not written; parameters it takes no notice of are
+ * marked as ignored.
  */
-public final class MacroRenderer {
-    private static final int TRAVEL_FEED = 6000;
-    private static final int LIFT_FEED = 600;
-    private static final int RETRACT_FEED = 1800;
+final class MacroRenderer {
+    /** Many firmwares refuse a single move of more filament than this, mm (common practice). */
+    private static final double LONGEST_PUSH = 200;
+    /** Lift of a firmware's routine where it takes one, mm (common practice). */
+    private static final double ROUTINE_LIFT = 5;
+
+    private static final double CUTTING_SPEED = 20;
+    private static final Template SWAP_NUMBERS = Template.of("{{number}} of {{of}}: {{out}} out, {{in}} in");
 
     private final Printer printer;
-    private final SwapMoment moment;
+    private final Moment moment;
     private final ControllerState entry;
-    private final List<RenderedLine> lines = new ArrayList<>();
+    private final boolean forHost;
+    private final Optional<HostNames> names;
+    private List<RenderedLine> lines = new ArrayList<>();
     private int step = RenderedLine.FRAME;
     private double lifted;
     private double retracted;
     private boolean away;
 
-    private MacroRenderer(Printer printer, SwapMoment moment) {
+    private MacroRenderer(Printer printer, Moment moment, boolean forHost, Optional<HostNames> names) {
         this.printer = printer;
         this.moment = moment;
         this.entry = moment.entry();
+        this.forHost = forHost;
+        this.names = names;
         this.retracted = entry.retracted();
     }
 
-    public static List<RenderedLine> render(SwapMacro macro, Printer printer, SwapMoment moment) {
-        MacroRenderer renderer = new MacroRenderer(printer, moment);
+    static List<RenderedLine> render(Macro macro, Printer printer, Moment moment) {
+        MacroRenderer renderer = new MacroRenderer(printer, moment, false, Optional.empty());
         renderer.open();
-        for (Step s : macro.steps()) {
-            renderer.step++;
-            renderer.write(s);
-        }
-        renderer.step = RenderedLine.FRAME;
+        renderer.steps(macro);
         renderer.close();
         return List.copyOf(renderer.lines);
     }
 
-    /** The command that {@code step} needs and {@code printer} lacks, if there is one. */
-    public static Optional<Command> missing(Step step, Printer printer) {
-        return needed(step).filter(c -> !printer.abilities().understands(c));
+    /** The two halves of a host's pause. */
+    record Pair(List<RenderedLine> pause, List<RenderedLine> resume) {}
+
+    /**
+     * A host's pause and resume, which share what the first moved.
+     *
+     * @param names with which places are written; numbers of {@code moment} without
+     */
+    static Pair renderPair(Macro pause, Macro resume, Printer printer, Moment moment, Optional<HostNames> names) {
+        MacroRenderer renderer = new MacroRenderer(printer, moment, true, names);
+        renderer.open();
+        renderer.steps(pause);
+        List<RenderedLine> first = List.copyOf(renderer.lines);
+        renderer.lines = new ArrayList<>();
+        renderer.open();
+        renderer.steps(resume);
+        renderer.close();
+        return new Pair(first, List.copyOf(renderer.lines));
     }
 
-    private static Optional<Command> needed(Step step) {
-        if (step instanceof Step.Tone) {
-            return Optional.of(Command.M300);
-        } else if (step instanceof Step.Message) {
-            return Optional.of(Command.M117);
-        } else if (step instanceof Step.WaitForPerson) {
-            return Optional.of(Command.M0);
-        } else if (step instanceof Step.Dwell) {
-            return Optional.of(Command.G4);
-        } else if (step instanceof Step.Heat) {
-            return Optional.of(Command.M109);
-        } else if (step instanceof Step.FirmwareRoutine) {
-            return Optional.of(Command.M600);
+    private void steps(Macro macro) {
+        for (int i = 0; i < macro.steps().size(); i++) {
+            MacroStep s = macro.steps().get(i);
+            step = i;
+            if (s.happensFor(moment.extruder())) {
+                write(s.step());
+            }
         }
-        return Optional.empty();
+        step = RenderedLine.FRAME;
     }
 
     private void open() {
         if (entry.inches()) {
-            line("G21", "the file is in inches; the macro is in millimetres");
+            line("the file is in inches; the macro is in millimetres", Word.of("G21"));
         }
-        line("G90", "places are absolute");
-        line("M83", "filament is counted from where it is");
+        line("places are absolute", Word.of("G90"));
+        line("filament is counted from where it is", Word.of("M83"));
         if (printer.abilities().understands(Command.M400)) {
-            line("M400", "let the last move end");
+            line("let the last move end", Word.of("M400"));
         }
     }
 
     private void close() {
         back();
-        double behind = retracted - entry.retracted();
-        if (Math.abs(behind) > 1e-6) {
-            line("G1 E" + mm(behind) + " F" + RETRACT_FEED, "as far retracted as the file left it");
-        }
-        line("G1 F" + number(entry.feed() * 60, 1), "feed of the file, " + number(entry.feed(), 1) + " mm/s");
+        push(
+                retracted - entry.retracted(),
+                printer.motion().retractSpeed(),
+                "as far retracted as the file left it",
+                "difference of the retractions");
+        String feed = names.map(HostNames::f).orElse(Numerals.number(entry.feed() * 60, 1));
+        line(
+                "feed of the file",
+                Word.of("G1"),
+                Word.of("F" + feed, Numerals.number(entry.feed(), 1) + " mm/s before the macro"));
         if (entry.inches()) {
-            line("G20", "the file is in inches");
+            line("the file is in inches", Word.of("G20"));
         }
         if (entry.relativeMoves()) {
-            line("G91", "the file moves relatively");
+            line("the file moves relatively", Word.of("G91"));
         }
-        line(entry.relativeExtrusion() ? "M83" : "M82", "how the file counts filament");
+        line("how the file counts filament", Word.of(entry.relativeExtrusion() ? "M83" : "M82"));
         double unit = entry.inches() ? 25.4 : 1;
-        line("G92 E" + number(entry.e() / unit, 5), "the extruder's count in the file");
+        String e = names.map(HostNames::e).orElse(Numerals.number(entry.e() / unit, 5));
+        line("the extruder's count in the file", Word.of("G92"), Word.of("E" + e, "count before the macro"));
     }
 
     private void write(Step s) {
-        if (missing(s, printer).isPresent()) {
-            return;
-        }
-        if (s instanceof Step.Tone tone) {
+        if (s instanceof Step.Tone t) {
             line(
-                    "M300" + given(Command.M300, 'S', tone.hertz()) + given(Command.M300, 'P', tone.milliseconds()),
-                    "tone: pitch and length");
-        } else if (s instanceof Step.Message) {
-            line(
-                    "M117 " + plain("Swap " + moment.number() + " of " + moment.of() + ": load " + moment.in()),
-                    "the spool that goes in");
+                    "tone",
+                    Word.of("M300"),
+                    given(Command.M300, 'S', t.hertz(), "pitch of the step, Hz"),
+                    given(Command.M300, 'P', t.milliseconds(), "length of the step, ms"));
+        } else if (s instanceof Step.Message m) {
+            message(m);
         } else if (s instanceof Step.Retract r) {
-            retract(r.length());
+            retracted += r.length();
+            push(-r.length(), printer.motion().retractSpeed(), "retract", "length of the step");
         } else if (s instanceof Step.Lift l) {
-            lifted = Math.max(lifted, l.height());
-            line(
-                    "G1 Z" + mm(height()) + " F" + LIFT_FEED,
-                    "layer " + moment.layer() + ", lifted " + mm(l.height()) + " mm");
+            lift(l.height());
         } else if (s instanceof Step.Park) {
             park();
-        } else if (s instanceof Step.WaitForPerson) {
-            line("M0", "stops until the person goes on; spool out: " + moment.out() + ", in: " + moment.in());
+        } else if (s instanceof Step.Unload u) {
+            retracted = 0;
+            push(
+                    -Math.max(0, printer.drive().gearsToNozzle() + u.extra()),
+                    u.speed(),
+                    "unload",
+                    "gears to nozzle %s mm and %s mm of the step"
+                            .formatted(Numerals.mm(printer.drive().gearsToNozzle()), Numerals.mm(u.extra())));
+        } else if (s instanceof Step.Load l) {
+            retracted = 0;
+            push(
+                    Math.max(0, printer.drive().gearsToNozzle() + l.extra()),
+                    l.speed(),
+                    "load",
+                    "gears to nozzle %s mm and %s mm of the step"
+                            .formatted(Numerals.mm(printer.drive().gearsToNozzle()), Numerals.mm(l.extra())));
+        } else if (s instanceof Step.Cut c) {
+            cut(c);
+        } else if (s instanceof Step.PressSwitch) {
+            printer.selector().ifPresent(this::press);
+        } else if (s instanceof Step.SelectExtruder) {
+            retracted = printer.hotend().blends() ? retracted : 0;
+            line("the extruder that prints next", Word.of("T" + moment.extruder(), "extruder in the rack"));
+        } else if (s instanceof Step.WaitForPerson w) {
+            line("stops until the person goes on; " + swapNumbers(), Word.of(w.by().name()));
         } else if (s instanceof Step.Dwell d) {
-            boolean seconds = printer.abilities().honours(Command.G4, 'S');
-            line(seconds ? "G4 S" + d.seconds() : "G4 P" + d.seconds() * 1000, "wait " + d.seconds() + " s");
-        } else if (s instanceof Step.Heat) {
-            if (moment.temperatureIn() > 0) {
-                line("M109 S" + moment.temperatureIn(), "temperature of " + moment.in());
+            dwell(d.seconds(), "wait", "length of the step");
+        } else if (s instanceof Step.Heat h) {
+            if (h.to().of(moment) > 0) {
+                line(
+                        "heat and wait",
+                        Word.of("M109"),
+                        given(Command.M109, 'S', h.to().of(moment), "temperature of " + h.to().title()));
             }
+        } else if (s instanceof Step.Cool) {
+            line(
+                    "cool, without waiting",
+                    Word.of("M104"),
+                    given(Command.M104, 'S', moment.standby(), "standby of the extruder"));
+        } else if (s instanceof Step.Prime p) {
+            push(p.length() + retracted, p.speed(), "prime", "length of the step, and what was retracted");
+            retracted = 0;
         } else if (s instanceof Step.Purge p) {
-            purge(p.speed());
-        } else if (s instanceof Step.FirmwareRoutine) {
+            if (moment.purge() > 0) {
+                push(moment.purge() + retracted, p.speed(), "purge", purgeSetting());
+                retracted = 0;
+            }
+        } else if (s instanceof Step.Wipe w) {
+            wipe(w);
+        } else if (s instanceof Step.FirmwareRoutine r) {
+            own(r.before());
             firmwareRoutine();
+            own(r.after());
+        } else if (s instanceof Step.WaitForMoves) {
+            line("let the moves end", Word.of("M400"));
+        } else if (s instanceof Step.Raw r) {
+            own(r.lines());
         } else if (s instanceof Step.Return) {
             back();
         }
     }
 
-    private void retract(double length) {
-        if (length > 0) {
-            retracted += length;
-            line("G1 E-" + mm(length) + " F" + RETRACT_FEED, "retract " + mm(length) + " mm");
+    private String swapNumbers() {
+        return moment.in().isEmpty() ? moment.note() : SWAP_NUMBERS.fill(moment, printer);
+    }
+
+    private String purgeSetting() {
+        String purge = "purge of this pair, " + Numerals.mm(moment.purge()) + " mm";
+        return retracted > 0 ? purge + ", and " + Numerals.mm(retracted) + " mm that were retracted" : purge;
+    }
+
+    private void message(Step.Message m) {
+        line(
+                "words on the display",
+                Word.of("M117"),
+                Word.of(Template.plain(Template.of(m.text()).fill(moment, printer)), "text of the step"));
+    }
+
+    private void dwell(double seconds, String reason, String setting) {
+        boolean inSeconds = printer.abilities().honours(Command.G4, 'S');
+        line(
+                reason,
+                Word.of("G4"),
+                inSeconds
+                        ? given(Command.G4, 'S', seconds, setting + ", s")
+                        : given(Command.G4, 'P', seconds * 1000, setting + ", ms"));
+    }
+
+    private void lift(double height) {
+        double before = lifted;
+        lifted = Math.max(
+                lifted, Math.min(height, Math.max(0, printer.maxHeight().millimetres() - entry.z())));
+        if (forHost) {
+            rise(lifted - before, "lift of the step, from wherever the print is");
+            return;
+        }
+        line(
+                "lift",
+                Word.of("G1"),
+                Word.of(
+                        "Z" + Numerals.mm(entry.z() + lifted),
+                        Numerals.mm(entry.z()) + " mm of the print and " + Numerals.mm(lifted) + " mm of the step"),
+                liftFeed());
+    }
+
+    /** Up or down by so much, for a host that cannot add. */
+    private void rise(double by, String setting) {
+        if (by != 0) {
+            line("heights are relative", Word.of("G91"));
+            line("up or down", Word.of("G1"), Word.of("Z" + Numerals.mm(by), setting), liftFeed());
+            line("places are absolute", Word.of("G90"));
+            line("some firmwares let G90 and G91 count filament too", Word.of("M83"));
         }
     }
 
@@ -154,71 +258,169 @@ public final class MacroRenderer {
         if (spot.isPresent()) {
             away = true;
             line(
-                    "G1 X" + mm(spot.get().x()) + " Y" + mm(spot.get().y()) + " F" + TRAVEL_FEED,
-                    "park spot of the printer");
+                    "park",
+                    Word.of("G1"),
+                    Word.of("X" + Numerals.mm(spot.get().x()), "park spot X"),
+                    Word.of("Y" + Numerals.mm(spot.get().y()), "park spot Y"),
+                    travelFeed());
         }
     }
 
-    private void purge(double speed) {
-        if (moment.purge() > 0) {
-            double length = moment.purge() + retracted;
-            retracted = 0;
-            line(
-                    "G1 E" + mm(length) + " F" + number(speed * 60, 1),
-                    "purge " + mm(moment.purge()) + " mm at " + number(speed, 1) + " mm/s");
+    private void cut(Step.Cut c) {
+        double middle = (printer.travel().low(c.axis()) + printer.travel().high(c.axis())) / 2;
+        boolean highEnd = c.position() > middle;
+        Lever lever = new Lever(
+                c.axis(),
+                c.position(),
+                Math.min(30, c.travel()),
+                highEnd != printer.home().homesLow(c.axis()));
+        away = true;
+        line(
+                "to the cutter",
+                Word.of("G1"),
+                to(
+                        c.axis(),
+                        c.position() - lever.direction(printer.home()) * c.travel(),
+                        "cutter's place less its travel"),
+                travelFeed());
+        line("cut", Word.of("G1"), to(c.axis(), c.position(), "cutter's place"), feed(CUTTING_SPEED, "cutting speed"));
+        line(
+                "off the cutter",
+                Word.of("G1"),
+                to(
+                        c.axis(),
+                        c.position() - lever.direction(printer.home()) * c.travel(),
+                        "cutter's place less its travel"),
+                travelFeed());
+    }
+
+    private void press(Selector selector) {
+        int slot = moment.slot();
+        if (slot > selector.presses().size()) {
+            return;
+        }
+        Lever lever = selector.lever();
+        int presses = selector.pressesFor(slot);
+        double waiting = lever.waiting(printer.home());
+        away = true;
+        line("beside the switch", Word.of("G1"), to(lever.axis(), waiting, waitingSetting(lever)), travelFeed());
+        for (int i = 1; i <= presses; i++) {
+            String which = "press %d of %d for slot %d".formatted(i, presses, slot);
+            line(which, Word.of("G1"), to(lever.axis(), lever.position(), "switch"), travelFeed());
+            if (selector.holdSeconds() > 0) {
+                dwell(selector.holdSeconds(), "hold", "hold of the selector");
+            }
+            line("let go", Word.of("G1"), to(lever.axis(), waiting, waitingSetting(lever)), travelFeed());
+            if (selector.holdSeconds() > 0 && i < presses) {
+                dwell(selector.holdSeconds(), "between two presses", "hold of the selector");
+            }
         }
     }
 
-    /** With the honoured parameters: where to wait, how far up, and the lengths of unloading and loading. */
+    private String waitingSetting(Lever lever) {
+        return "switch at %s mm %s press travel %s mm"
+                .formatted(
+                        Numerals.mm(lever.position()),
+                        lever.direction(printer.home()) > 0 ? "less" : "and",
+                        Numerals.mm(lever.travel()));
+    }
+
+    private void wipe(Step.Wipe w) {
+        Optional<Point> spot = printer.parkSpot();
+        if (spot.isEmpty()) {
+            return;
+        }
+        double middle = (printer.travel().low(w.axis()) + printer.travel().high(w.axis())) / 2;
+        double here = w.axis() == Axis.X ? spot.get().x() : spot.get().y();
+        double there = here + (here > middle ? -w.width() : w.width());
+        away = true;
+        for (int i = 0; i < w.strokes(); i++) {
+            line("wipe", Word.of("G1"), to(w.axis(), there, "park spot and width of the step"), travelFeed());
+            line("wipe", Word.of("G1"), to(w.axis(), here, "park spot"), travelFeed());
+        }
+    }
+
+    /** With its parameters: where to wait, how far up, and the lengths of unloading and loading. */
     private void firmwareRoutine() {
-        StringBuilder text = new StringBuilder("M600");
-        printer.parkSpot().ifPresent(spot -> text.append(given(Command.M600, 'X', spot.x()))
-                .append(given(Command.M600, 'Y', spot.y())));
+        List<Word> words = new ArrayList<>(List.of(Word.of("M600")));
+        printer.parkSpot().ifPresent(spot -> {
+            words.add(given(Command.M600, 'X', spot.x(), "park spot X"));
+            words.add(given(Command.M600, 'Y', spot.y(), "park spot Y"));
+        });
         double length = printer.drive().gearsToNozzle();
-        text.append(given(Command.M600, 'Z', 5))
-                .append(given(Command.M600, 'U', length))
-                .append(given(Command.M600, 'L', length));
-        line(text.toString(), "park spot; lift 5 mm; gears to nozzle " + mm(length) + " mm");
+        words.add(given(Command.M600, 'Z', ROUTINE_LIFT, "lift, common practice"));
+        words.add(given(Command.M600, 'U', length, "gears to nozzle"));
+        words.add(given(Command.M600, 'L', length, "gears to nozzle"));
+        line("the firmware changes the filament", words.toArray(Word[]::new));
+    }
+
+    private void own(String text) {
+        for (String own : Template.of(text).lines(moment, printer)) {
+            lines.add(OwnLine.read(own, step, printer.abilities()));
+        }
     }
 
     private void back() {
         if (away) {
             away = false;
-            line("G1 X" + mm(entry.x()) + " Y" + mm(entry.y()) + " F" + TRAVEL_FEED, "over the spot it came from");
+            line(
+                    "over the spot it came from",
+                    Word.of("G1"),
+                    Word.of("X" + names.map(HostNames::x).orElse(Numerals.mm(entry.x())), "where the print was left"),
+                    Word.of("Y" + names.map(HostNames::y).orElse(Numerals.mm(entry.y())), "where the print was left"),
+                    travelFeed());
         }
         if (lifted > 0) {
+            double by = -lifted;
             lifted = 0;
-            line("G1 Z" + mm(entry.z()) + " F" + LIFT_FEED, "down to layer " + moment.layer());
+            if (forHost) {
+                rise(by, "the lift taken back");
+            } else {
+                line(
+                        "down to layer " + moment.layer(),
+                        Word.of("G1"),
+                        Word.of("Z" + Numerals.mm(entry.z()), "where the print was left"),
+                        liftFeed());
+            }
         }
     }
 
-    private double height() {
-        return Math.min(
-                entry.z() + lifted, Math.max(entry.z(), printer.maxHeight().millimetres()));
+    /** Filament pushed, or drawn back where {@code length} is below zero, in moves no firmware refuses. */
+    private void push(double length, double speed, String reason, String setting) {
+        int parts = (int) Math.ceil((Math.abs(length) - 1e-6) / LONGEST_PUSH);
+        for (int i = 1; i <= parts; i++) {
+            String part = parts == 1 ? "" : ", part %d of %d".formatted(i, parts);
+            line(
+                    reason + part,
+                    Word.of("G1"),
+                    Word.of("E" + Numerals.mm(length / parts), setting + part),
+                    feed(speed, "speed"));
+        }
     }
 
-    private String given(Command command, char parameter, double value) {
-        return printer.abilities().honours(command, parameter) ? " " + parameter + number(value, 3) : "";
+    private static Word to(Axis axis, double place, String setting) {
+        return Word.of(axis.name() + Numerals.mm(place), setting);
     }
 
-    private void line(String text, String reason) {
-        lines.add(new RenderedLine(text, step, reason));
+    private Word travelFeed() {
+        return feed(printer.motion().travelSpeed(), "travel speed of the printer");
     }
 
-    /** Letters every display can show, on one line, without what would begin a comment. */
-    private static String plain(String text) {
-        String ascii =
-                Normalizer.normalize(Words.oneLine(text), Normalizer.Form.NFKD).replaceAll("[^\\x20-\\x7E]", "");
-        return ascii.replaceAll("[;()*\\\\\"\\s]+", " ").strip();
+    private Word liftFeed() {
+        return feed(printer.motion().liftSpeed(), "lift speed of the printer");
     }
 
-    private static String mm(double value) {
-        return number(value, 3);
+    private static Word feed(double speed, String setting) {
+        return Word.of("F" + Numerals.number(speed * 60, 1), setting + ", " + Numerals.number(speed, 1) + " mm/s");
     }
 
-    private static String number(double value, int decimals) {
-        String text = String.format(Locale.ROOT, "%." + decimals + "f", value);
-        String short_ = text.contains(".") ? text.replaceAll("0+$", "").replaceAll("\\.$", "") : text;
-        return "-0".equals(short_) ? "0" : short_;
+    private Word given(Command command, char parameter, double value, String setting) {
+        return new Word(
+                parameter + Numerals.mm(value), setting, !printer.abilities().honours(command, parameter));
+    }
+
+    private void line(String reason, Word... words) {
+        lines.add(new RenderedLine(
+                List.of(words), step, OwnLine.isUnderstood(words[0].text(), printer.abilities()), reason));
     }
 }

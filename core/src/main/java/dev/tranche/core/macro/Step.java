@@ -1,12 +1,20 @@
 package dev.tranche.core.macro;
 
+import dev.tranche.core.machine.Axis;
+import dev.tranche.core.machine.Command;
 import dev.tranche.core.units.Refusal;
+import java.util.Optional;
 
-/** One thing a printer does at a swap. Lengths are mm of filament or of travel. */
+/** One thing a printer does at a swap. Lengths are mm of filament or of travel, speeds mm/s. */
 public sealed interface Step {
 
     /** What the step is called where people choose and read it. */
     String title();
+
+    /** The firmware command it cannot do without. */
+    default Optional<Command> needs() {
+        return Optional.empty();
+    }
 
     /** A beep. */
     record Tone(int hertz, int milliseconds) implements Step {
@@ -19,13 +27,37 @@ public sealed interface Step {
         public String title() {
             return "Tone";
         }
+
+        @Override
+        public Optional<Command> needs() {
+            return Optional.of(Command.M300);
+        }
     }
 
-    /** Words on the printer's display: which spool to load. */
-    record Message() implements Step {
+    /** Words on the printer's display, with Mustache names. */
+    record Message(String text) implements Step {
+        /** Which spool to load. */
+        public static final Message LOAD = new Message("Swap {{number}} of {{of}}: load {{in}}");
+
+        public Message {
+            text = text.strip();
+            Template.of(text);
+            if (text.isEmpty()) {
+                throw new Refusal("A message needs words; “load {{in}}” is a good one.");
+            }
+            if (text.lines().count() > 1) {
+                throw new Refusal("A message is one line; put the second into a message of its own.");
+            }
+        }
+
         @Override
         public String title() {
             return "Message";
+        }
+
+        @Override
+        public Optional<Command> needs() {
+            return Optional.of(Command.M117);
         }
     }
 
@@ -61,11 +93,82 @@ public sealed interface Step {
         }
     }
 
-    /** Stop until a person says go on, who changes the spool meanwhile. */
-    record WaitForPerson() implements Step {
+    /** Draw the filament out: from gears to nozzle, and {@code extra} mm more. */
+    record Unload(double extra, double speed) implements Step {
+        public Unload {
+            beyond("An unloading", extra);
+            within("An unloading speed", speed, 0.5, 200, "mm/s");
+        }
+
+        @Override
+        public String title() {
+            return "Unload";
+        }
+    }
+
+    /** Push the new filament up to the nozzle: from the gears, and {@code extra} mm more. */
+    record Load(double extra, double speed) implements Step {
+        public Load {
+            beyond("A loading", extra);
+            within("A loading speed", speed, 0.5, 200, "mm/s");
+        }
+
+        @Override
+        public String title() {
+            return "Load";
+        }
+    }
+
+    /** Drive against a cutter and back. */
+    record Cut(Axis axis, double position, double travel) implements Step {
+        public Cut {
+            within("A cutter's place", position, -3000, 3000, "mm");
+            within("A cutter's travel", travel, 0.1, 100, "mm");
+        }
+
+        @Override
+        public String title() {
+            return "Cut the filament";
+        }
+    }
+
+    /** Press the selector's switch as often as the new spool's slot wants. */
+    record PressSwitch() implements Step {
+        @Override
+        public String title() {
+            return "Press the selector's switch";
+        }
+    }
+
+    /** Tell a feeder, or a nozzle that blends, which extruder prints next. */
+    record SelectExtruder() implements Step {
+        @Override
+        public String title() {
+            return "Choose the extruder";
+        }
+
+        @Override
+        public Optional<Command> needs() {
+            return Optional.of(Command.T);
+        }
+    }
+
+    /** Stop until a person says go on, who changes the spool meanwhile; {@code by} one of M0, M1 and M25. */
+    record WaitForPerson(Command by) implements Step {
+        public WaitForPerson {
+            if (!by.stops() || by == Command.M600) {
+                throw Refusal.of("%s does not wait for a person; choose M0, M1 or M25.", by);
+            }
+        }
+
         @Override
         public String title() {
             return "Wait for the person";
+        }
+
+        @Override
+        public Optional<Command> needs() {
+            return Optional.of(by);
         }
     }
 
@@ -77,15 +180,51 @@ public sealed interface Step {
 
         @Override
         public String title() {
-            return "Wait";
+            return "Timed wait";
+        }
+
+        @Override
+        public Optional<Command> needs() {
+            return Optional.of(Command.G4);
         }
     }
 
-    /** Bring the nozzle to the temperature of the spool that goes in. */
-    record Heat() implements Step {
+    /** Bring the nozzle to a temperature, and wait for it. */
+    record Heat(HeatFor to) implements Step {
         @Override
         public String title() {
-            return "Heat for the new spool";
+            return "Heat";
+        }
+
+        @Override
+        public Optional<Command> needs() {
+            return Optional.of(Command.M109);
+        }
+    }
+
+    /** Let the nozzle cool to standby, without waiting. */
+    record Cool() implements Step {
+        @Override
+        public String title() {
+            return "Cool to standby";
+        }
+
+        @Override
+        public Optional<Command> needs() {
+            return Optional.of(Command.M104);
+        }
+    }
+
+    /** Push a fixed length, to make up for what drooled or to fill a nozzle. */
+    record Prime(double length, double speed) implements Step {
+        public Prime {
+            within("A priming length", length, 0.1, 500, "mm");
+            within("A priming speed", speed, 0.2, 30, "mm/s");
+        }
+
+        @Override
+        public String title() {
+            return "Prime";
         }
     }
 
@@ -101,11 +240,61 @@ public sealed interface Step {
         }
     }
 
-    /** The firmware's filament-change routine: it parks, unloads, waits, loads and comes back by itself. */
-    record FirmwareRoutine() implements Step {
+    /** Go to and fro over a brush at the park spot. */
+    record Wipe(Axis axis, double width, int strokes) implements Step {
+        public Wipe {
+            within("A wipe", width, 1, 200, "mm");
+            within("A count of strokes", strokes, 1, 20, "");
+        }
+
+        @Override
+        public String title() {
+            return "Wipe";
+        }
+    }
+
+    /** The firmware's filament-change routine, with lines of one's own before and after it. */
+    record FirmwareRoutine(String before, String after) implements Step {
+        public static final FirmwareRoutine PLAIN = new FirmwareRoutine("", "");
+
+        public FirmwareRoutine {
+            Template.of(before);
+            Template.of(after);
+        }
+
         @Override
         public String title() {
             return "Filament change by the firmware";
+        }
+
+        @Override
+        public Optional<Command> needs() {
+            return Optional.of(Command.M600);
+        }
+    }
+
+    /** Let the moves that are queued end before what follows. */
+    record WaitForMoves() implements Step {
+        @Override
+        public String title() {
+            return "Wait for moves";
+        }
+
+        @Override
+        public Optional<Command> needs() {
+            return Optional.of(Command.M400);
+        }
+    }
+
+    /** Lines of one's own, with Mustache names. */
+    record Raw(String lines) implements Step {
+        public Raw {
+            Template.of(lines);
+        }
+
+        @Override
+        public String title() {
+            return "Own lines";
         }
     }
 
@@ -117,9 +306,18 @@ public sealed interface Step {
         }
     }
 
+    private static void beyond(String what, double extra) {
+        within(what + " beyond the measured length", extra, -3000, 1000, "mm");
+    }
+
     private static void within(String what, double value, double least, double most, String unit) {
         if (!(value >= least && value <= most)) {
-            throw Refusal.of("%s of %s %s is out of range; give %s to %s.", what, value, unit, least, most);
+            throw Refusal.of(
+                    "%s of %s is out of range; give %s to %s.",
+                    what,
+                    (Numerals.number(value, 3) + " " + unit).strip(),
+                    Numerals.number(least, 3),
+                    (Numerals.number(most, 3) + " " + unit).strip());
         }
     }
 }

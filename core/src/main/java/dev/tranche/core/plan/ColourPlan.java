@@ -5,6 +5,7 @@ import dev.tranche.core.layer.Snap;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Refusal;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 
 /**
@@ -14,8 +15,9 @@ import java.util.List;
  * @param starts where colours start: the first at 0, then strictly rising
  * @param palette spools in the order in which the plan first used them; a spool's letter is its place here, and
  *     it keeps its place while the plan lives
+ * @param halts stops without a change of spool, rising
  */
-public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<SpoolId> palette) {
+public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<SpoolId> palette, List<Halt> halts) {
     /** As many as there are letters. */
     public static final int MOST_SPOOLS = 26;
 
@@ -24,6 +26,7 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
     public ColourPlan {
         starts = List.copyOf(starts);
         palette = List.copyOf(palette);
+        halts = List.copyOf(halts);
         if (starts.isEmpty() || !starts.get(0).wished().equals(Height.ZERO)) {
             throw new IllegalArgumentException("the first colour starts at the bed");
         }
@@ -37,11 +40,16 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
                 throw new IllegalArgumentException("no letter for " + start.spool());
             }
         }
+        for (int i = 1; i < halts.size(); i++) {
+            if (!halts.get(i).wished().isAbove(halts.get(i - 1).wished())) {
+                throw new IllegalArgumentException("halts must rise: " + halts);
+            }
+        }
     }
 
     /** One colour from the bed up. */
     public static ColourPlan of(LayerSettings layers, SpoolId spool) {
-        return new ColourPlan(layers, List.of(new ColourStart(Height.ZERO, spool)), List.of(spool));
+        return new ColourPlan(layers, List.of(new ColourStart(Height.ZERO, spool)), List.of(spool), List.of());
     }
 
     /** The letter of a spool of this plan: A, B, C… */
@@ -88,7 +96,7 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
         }
         List<ColourStart> changed = new ArrayList<>(starts);
         changed.set(index, new ColourStart(height, starts.get(index).spool()));
-        return new ColourPlan(layers, changed, palette);
+        return new ColourPlan(layers, changed, palette, halts);
     }
 
     /** Gives start {@code index} another spool. */
@@ -110,11 +118,43 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
         if (index == 0) {
             changed.set(0, new ColourStart(Height.ZERO, changed.get(0).spool()));
         }
-        return new ColourPlan(layers, changed, palette);
+        return new ColourPlan(layers, changed, palette, halts);
     }
 
     public ColourPlan withLayers(LayerSettings settings) {
-        return new ColourPlan(settings, starts, palette);
+        return new ColourPlan(settings, starts, palette, halts);
+    }
+
+    /** Stops at {@code halt}'s height; one already at exactly that height gets the new note. */
+    public ColourPlan haltAt(Halt halt, LayerGrid grid) {
+        grid.snap(halt.wished());
+        List<Halt> changed = new ArrayList<>(halts);
+        changed.removeIf(h -> h.wished().equals(halt.wished()));
+        changed.add(halt);
+        changed.sort(Comparator.comparing(Halt::wished));
+        if (changed.size() > MOST_STARTS) {
+            throw Refusal.of("A plan holds at most %d halts; remove some first.", MOST_STARTS);
+        }
+        return new ColourPlan(layers, starts, palette, changed);
+    }
+
+    /** Without halt {@code index}, from 0, the lowest first. */
+    public ColourPlan withoutHalt(int index) {
+        if (index < 0 || index >= halts.size()) {
+            throw Refusal.of("There is no halt number %d in this plan any more; reload the page.", index + 1);
+        }
+        List<Halt> changed = new ArrayList<>(halts);
+        changed.remove(index);
+        return new ColourPlan(layers, starts, palette, changed);
+    }
+
+    /**
+     * Whether {@code halt} falls between two layers of {@code grid}; one above the last layer, or below the second,
+     * stops nothing.
+     */
+    public boolean stops(Halt halt, LayerGrid grid) {
+        return fits(new ColourStart(halt.wished(), palette.get(0)), grid)
+                && grid.snap(halt.wished()).layer() > 1;
     }
 
     /**
@@ -146,14 +186,14 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
 
     private ColourPlan with(List<ColourStart> changed, SpoolId spool) {
         if (palette.contains(spool)) {
-            return new ColourPlan(layers, changed, palette);
+            return new ColourPlan(layers, changed, palette, halts);
         }
         if (palette.size() == MOST_SPOOLS) {
             throw Refusal.of("A plan holds at most %d spools; use one that it has.", MOST_SPOOLS);
         }
         List<SpoolId> more = new ArrayList<>(palette);
         more.add(spool);
-        return new ColourPlan(layers, changed, more);
+        return new ColourPlan(layers, changed, more, halts);
     }
 
     private void require(int index) {

@@ -17,14 +17,20 @@ import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Printers;
-import dev.tranche.core.macro.SwapMacro;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Macro;
+import dev.tranche.core.macro.MacroBook;
+import dev.tranche.core.macro.Step;
 import dev.tranche.core.macro.SwapMethod;
 import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.purge.PurgeModel;
+import dev.tranche.core.rig.Rack;
+import dev.tranche.core.rig.Rig;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
@@ -41,7 +47,8 @@ import org.locationtech.jts.geom.Envelope;
 /** A tile of 20 × 20 × 2 mm with an upper step to 3 mm, planned on a test printer; parts can be exchanged. */
 public final class Bench {
     public Printer printer = Printers.plain();
-    public SwapMacro macro = SwapMacro.ready(SwapMethod.PAUSE_AND_PARK);
+    public MacroBook macros = SwapMethod.PAUSE_AND_PARK.ready();
+    public Optional<Rack> rack = Optional.empty();
     public Map<SpoolId, Spool> shelf = new HashMap<>(Spools.SHELF);
     public ColourPlan plan = ColourPlan.of(LayerSettings.COMMON, Spools.SOOT.id());
     public Mesh mesh =
@@ -81,15 +88,30 @@ public final class Bench {
         }
     }
 
+    public Rig rig() {
+        return new Rig(printer, rack.orElseGet(() -> Rack.of(printer, 1)), macros);
+    }
+
+    public Bench halt(double height, String note) {
+        plan = plan.haltAt(new Halt(Height.ofMillimetres(height), note), grid);
+        return this;
+    }
+
+    /** The swap macro, of these steps alone. */
+    public Bench swapping(Step... steps) {
+        macros = macros.replace(0, Macro.of(Event.SWAP, steps));
+        return this;
+    }
+
     public Ledger ledger() {
         BasePrint base = match().map(m -> BasePrint.from(m, printer.filament()))
                 .orElseGet(() -> BasePrint.from(sections(), grid, printer, PrintSettings.COMMON));
-        return new Estimator(printer, macro, PurgeModel.usual(printer.deadVolume()), new Coordinate(110, 110))
+        return new Estimator(rig(), PurgeModel.usual(printer.deadVolume()), new Coordinate(110, 110))
                 .ledger(plan, grid, shelf, base, match());
     }
 
     public SwapWriter writer() {
-        return new SwapWriter("plan-1", plan, printer, macro);
+        return new SwapWriter("plan-1", rig());
     }
 
     public PlanFacts facts() {
@@ -102,8 +124,7 @@ public final class Bench {
                 plan.tranches(grid),
                 sections(),
                 new Envelope(100, 120, 100, 120),
-                printer,
-                macro,
+                rig(),
                 shelf,
                 ledger,
                 file,

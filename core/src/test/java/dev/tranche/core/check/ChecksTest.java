@@ -7,13 +7,14 @@ import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printers;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.Step;
-import dev.tranche.core.macro.SwapMacro;
-import dev.tranche.core.macro.SwapMethod;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Severity;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
@@ -36,6 +37,37 @@ class ChecksTest {
         assertThat(bench.findings()).noneMatch(f -> f.key().startsWith(key));
     }
 
+    private static Finding fault(Bench bench, String words) {
+        List<Finding> found = bench.findings().stream()
+                .filter(f -> f.key().startsWith("macro-fault") && f.sentence().contains(words))
+                .toList();
+        assertThat(found).as(words + " in " + bench.findings()).hasSize(1);
+        return found.get(0);
+    }
+
+    @Test
+    void a_halt_that_falls_on_a_swap_is_said_to_and_one_above_the_print_can_be_removed() {
+        Bench bench = twoColours().halt(2, "lay the magnet in").halt(1, "lay the nut in");
+        assertThat(only(bench, "halt-at-swap").sentence())
+                .contains("lay the magnet in")
+                .contains("stops once for both");
+        assertThat(only(bench, "halt-at-swap").layer()).hasValue(11);
+        bench.mesh = new Shapes().box(0, 0, 0, 20, 20, 1.6).mesh();
+        bench.grid = LayerSettings.COMMON.on(bench.mesh.height());
+        Finding nowhere = only(bench, "halt-nowhere");
+        bench.plan = nowhere.fix().orElseThrow().change().apply(bench.plan);
+        none(bench, "halt-nowhere");
+        assertThat(bench.plan.halts()).hasSize(1);
+    }
+
+    @Test
+    void what_does_not_fit_together_on_the_printer_stops_the_plan() {
+        Bench bench = twoColours();
+        bench.macros = bench.macros.add(Macro.of(Event.SWAP, new Step.Dwell(10)));
+        assertThat(only(bench, "rig").severity()).isEqualTo(Severity.STOP);
+        none(new Bench(), "rig");
+    }
+
     @Test
     void a_sound_plan_has_nothing_but_notes() {
         assertThat(twoColours().findings()).extracting(Finding::key).containsExactly("first-spool", "tower-not-needed");
@@ -47,6 +79,15 @@ class ChecksTest {
         Bench bench = twoColours().sliced(new SmallGcode().line("M0").grid(0.2, 0.2, 15));
         assertThat(only(bench, "first-spool").sentence()).contains("the file stops for it");
         none(bench, "stops-in-file");
+    }
+
+    @Test
+    void a_first_load_macro_asks_for_the_first_spool_and_not_twice() {
+        Bench bench = twoColours();
+        bench.macros = bench.macros.replace(1, bench.macros.macro(1).turned(true));
+        assertThat(only(bench, "first-spool").sentence()).contains("first-load macro asks for A Soot");
+        bench.sliced(new SmallGcode().line("M0").grid(0.2, 0.2, 15));
+        assertThat(only(bench, "first-spool").severity()).isEqualTo(Severity.WARN);
     }
 
     @Test
@@ -102,8 +143,10 @@ class ChecksTest {
         assertThat(only(over, "park-over-part").sentence()).contains("X 110 Y 105");
         Bench off = twoColours();
         off.printer = Printers.parkingAt(off.printer, Optional.of(new Point(400, 5)));
-        only(off, "park-off-bed");
-        only(off, "macro-fault");
+        assertThat(only(off, "macro-fault").severity()).isEqualTo(Severity.STOP);
+        assertThat(only(off, "macro-fault").sentence())
+                .contains("Swap macro, step 3")
+                .contains("leaves its travel");
         Bench oneColour = new Bench();
         oneColour.printer = missing.printer;
         none(oneColour, "no-park-spot");
@@ -112,19 +155,19 @@ class ChecksTest {
     @Test
     void a_missing_ability_stops_the_plan_if_it_is_the_one_that_waits() {
         Bench bench = twoColours();
-        bench.printer = Printers.with(bench.printer, Abilities.of("M117", "M109 S"));
-        assertThat(only(bench, "missing-M0").severity()).isEqualTo(Severity.STOP);
-        assertThat(only(bench, "missing-M300").severity()).isEqualTo(Severity.WARN);
+        bench.printer = bench.printer.with(Abilities.of("M117", "M109 S"));
+        assertThat(fault(bench, "understand M0").severity()).isEqualTo(Severity.STOP);
+        assertThat(fault(bench, "understand M300").severity()).isEqualTo(Severity.WARN);
     }
 
     @Test
     void a_macro_that_never_stops_and_a_heater_that_gives_up_are_seen() {
         Bench bench = twoColours();
-        bench.macro = new SwapMacro(SwapMethod.PAUSE_AND_PARK, List.of(new Step.Lift(5)));
-        only(bench, "no-stop");
+        bench.swapping(new Step.Lift(5));
+        assertThat(fault(bench, "never stops the machine").severity()).isEqualTo(Severity.STOP);
         Bench cold = twoColours();
         cold.printer = Printers.waiting(cold.printer, Duration.ofSeconds(60));
-        only(cold, "heater-limit");
+        assertThat(fault(cold, "cools after 60 s").severity()).isEqualTo(Severity.WARN);
     }
 
     @Test

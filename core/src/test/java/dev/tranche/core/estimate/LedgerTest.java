@@ -5,7 +5,12 @@ import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.check.Bench;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Spools;
+import dev.tranche.core.rig.Loading;
+import dev.tranche.core.rig.Rack;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
 class LedgerTest {
@@ -107,5 +112,71 @@ class LedgerTest {
         assertThat(purge.parts().get(0).parts().get(0).parts())
                 .extracting(Derivation::label)
                 .contains("Colour difference", "c*");
+    }
+
+    @Test
+    void a_halt_delays_what_comes_after_it_and_swaps_nothing() {
+        Ledger ledger = three().halt(0.6, "lay the nut in").halt(2.4, "look").ledger();
+        assertThat(ledger.swaps()).hasSize(2);
+        assertThat(ledger.pauses()).extracting(Pause::layer).containsExactly(4, 13);
+        assertThat(ledger.pauses()).extracting(p -> p.loaded().name()).containsExactly("Soot", "Burgundy");
+        Pause first = ledger.pauses().get(0);
+        assertThat(first.startsAt()).isCloseTo(ledger.base().secondsUntil(4), within(1e-9));
+        assertThat(first.seconds()).isGreaterThan(90);
+        assertThat(ledger.swaps().get(0).startsAt())
+                .isCloseTo(ledger.base().secondsUntil(6) + first.seconds(), within(1e-9));
+        assertThat(ledger.purgeLength().value())
+                .isEqualTo(three().ledger().purgeLength().value());
+        assertThat(ledger.timePerColour().value()).isCloseTo(ledger.totalSeconds(), within(1e-6));
+        assertThat(ledger.addedTime().value()).isCloseTo(ledger.addedSeconds(), within(1e-6));
+    }
+
+    @Test
+    void a_halt_at_a_swap_that_waits_for_a_person_costs_nothing_more() {
+        Ledger with = three().halt(1, "lay the nut in").ledger();
+        assertThat(with.pauses()).hasSize(1);
+        assertThat(with.pauses().get(0).dryRun()).isEmpty();
+        assertThat(with.totalSeconds()).isEqualTo(three().ledger().totalSeconds());
+    }
+
+    @Test
+    void a_halt_at_a_swap_that_needs_nobody_stops_before_it() {
+        Bench bench = three().halt(1, "lay the nut in").swapping(new Step.SelectExtruder());
+        Ledger ledger = bench.ledger();
+        assertThat(ledger.pauses().get(0).dryRun()).isPresent();
+        assertThat(ledger.swaps().get(0).startsAt())
+                .isCloseTo(
+                        ledger.pauses().get(0).startsAt()
+                                + ledger.pauses().get(0).seconds(),
+                        within(1e-9));
+    }
+
+    @Test
+    void a_first_load_that_is_on_comes_before_layer_1_and_is_no_swap() {
+        Bench bench = three();
+        int first = 1;
+        assertThat(bench.macros.macro(first).event()).isEqualTo(Event.FIRST_LOAD);
+        bench.macros = bench.macros.replace(first, bench.macros.macro(first).turned(true));
+        Ledger ledger = bench.ledger();
+        assertThat(ledger.swaps()).hasSize(2);
+        assertThat(ledger.firstLoad().orElseThrow().spool()).isEqualTo(Spools.SOOT);
+        assertThat(ledger.totalSeconds())
+                .isCloseTo(
+                        three().ledger().totalSeconds()
+                                + ledger.firstLoad().get().seconds(),
+                        within(1e-6));
+        assertThat(ledger.timePerColour().value()).isCloseTo(ledger.totalSeconds(), within(1e-6));
+    }
+
+    @Test
+    void two_extruders_alternate_through_three_spools() {
+        Bench bench = three();
+        bench.rack = Optional.of(Rack.of(bench.printer, 2));
+        assertThat(bench.ledger().loading().stages())
+                .extracting(Loading.Stage::extruder)
+                .containsExactly(0, 1, 0);
+        assertThat(bench.ledger().swaps())
+                .extracting(s -> s.moment().extruder())
+                .containsExactly(1, 0);
     }
 }

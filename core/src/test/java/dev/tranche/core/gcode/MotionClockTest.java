@@ -13,7 +13,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class MotionClockTest {
-    private static final Motion MOTION = new Motion(300, 50, 10, 500, 0.02);
+    private static final Motion MOTION = new Motion(300, 50, 10, 30, 500, 0.02);
 
     private static double straight(double... lengths) {
         MotionClock clock = new MotionClock(MOTION);

@@ -21,7 +21,7 @@ class PatchTest {
         for (int layer : layers) {
             insertions.add(new Patch.Insertion(
                     file.layers().get(layer).door().orElseThrow(),
-                    new BlockStamp("plan-1", state, insertions.size() + 1),
+                    new BlockStamp("plan-1", state, BlockStamp.What.SWAP, insertions.size() + 1),
                     List.of("M600", "M117 Load B")));
         }
         return insertions;
@@ -80,9 +80,11 @@ class PatchTest {
     void line_breaks_cannot_be_smuggled_into_a_block() throws IOException {
         SlicedFile file = SurveyTest.survey(new SmallGcode().grid(0.2, 0.2, 3));
         SlicedLayer.Door door = file.layers().get(1).door().orElseThrow();
-        assertThatThrownBy(() -> new Patch.Insertion(door, new BlockStamp("p", "s", 1), List.of("M117 x\nM104 S300")))
+        assertThatThrownBy(() -> new Patch.Insertion(
+                        door, new BlockStamp("p", "s", BlockStamp.What.HALT, 1), List.of("M117 x\nM104 S300")))
                 .isInstanceOf(IllegalArgumentException.class);
-        assertThatThrownBy(() -> new BlockStamp("p\nM112", "s", 1)).isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> new BlockStamp("p\nM112", "s", BlockStamp.What.LOAD, 1))
+                .isInstanceOf(IllegalArgumentException.class);
     }
 
     private static LayerGrid grid(double first, double layer, double model) {

@@ -250,4 +250,11 @@ class SurveyTest {
         assertThat(scanner.is('M', 117)).isTrue();
         assertThat(scanner.has('X')).isFalse();
     }
+
+    @Test
+    void the_door_before_layer_1_comes_after_heating_and_homing() throws IOException {
+        SlicedFile file = survey("G28\nG1 Z5 F600\nM109 S200\nG92 E0\nG1 X10 Y10 F6000\nG1 Z0.2\nG1 X20 E1 F1200\n"
+                .getBytes(StandardCharsets.US_ASCII));
+        assertThat(file.layers().get(0).door().orElseThrow().line()).isEqualTo(5);
+    }
 }

@@ -2,7 +2,6 @@ package dev.tranche.core.machine;
 
 import dev.tranche.core.units.Filament;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Volume;
 import java.time.Duration;
 import java.util.Optional;
 
@@ -11,61 +10,50 @@ public final class Printers {
     private Printers() {}
 
     public static Printer plain() {
+        Bed bed = new Bed.Rectangular(220, 220);
         return new Printer(
                 "Test bench",
-                new Bed.Rectangular(220, 220),
+                bed,
+                Travel.over(bed),
                 Height.ofMillimetres(250),
-                0.4,
+                Corner.FRONT_LEFT,
+                Hotend.COMMON,
                 Filament.COMMON,
                 new Drive.Direct(60),
                 Optional.of(new Point(5, 5)),
-                Duration.ofMinutes(10),
-                new Volume(60),
+                Optional.empty(),
                 Motion.COMMON,
                 Abilities.of("M600 XYZUL", "M0", "M117", "M300 SP", "G4 SP", "M104 S", "M109 S", "M400"));
     }
 
-    public static Printer with(Printer p, Abilities abilities) {
-        return new Printer(
-                p.name(),
-                p.bed(),
-                p.maxHeight(),
-                p.nozzle(),
-                p.filament(),
-                p.drive(),
-                p.parkSpot(),
-                p.heaterLimit(),
-                p.deadVolume(),
-                p.motion(),
-                abilities);
-    }
-
     public static Printer parkingAt(Printer p, Optional<Point> spot) {
-        return new Printer(
-                p.name(),
-                p.bed(),
-                p.maxHeight(),
-                p.nozzle(),
-                p.filament(),
-                p.drive(),
-                spot,
-                p.heaterLimit(),
-                p.deadVolume(),
-                p.motion(),
-                p.abilities());
+        return with(p, p.travel(), p.home(), p.hotend(), spot, p.selector());
     }
 
-    public static Printer waiting(Printer p, Duration heaterLimit) {
+    public static Printer waiting(Printer p, Duration limit) {
+        Hotend h = p.hotend();
+        return with(
+                p,
+                p.travel(),
+                p.home(),
+                new Hotend(h.nozzle(), h.inputs(), h.hottest(), limit, h.deadVolume(), h.reach()),
+                p.parkSpot(),
+                p.selector());
+    }
+
+    public static Printer with(
+            Printer p, Travel travel, Corner home, Hotend hotend, Optional<Point> park, Optional<Selector> selector) {
         return new Printer(
                 p.name(),
                 p.bed(),
+                travel,
                 p.maxHeight(),
-                p.nozzle(),
+                home,
+                hotend,
                 p.filament(),
                 p.drive(),
-                p.parkSpot(),
-                heaterLimit,
-                p.deadVolume(),
+                park,
+                selector,
                 p.motion(),
                 p.abilities());
     }

@@ -1,4 +1,4 @@
-package dev.tranche.app.plans;
+package dev.tranche.app.history;
 
 import java.util.List;
 import java.util.Optional;
@@ -7,13 +7,13 @@ import org.springframework.data.jpa.repository.Modifying;
 import org.springframework.data.jpa.repository.Query;
 
 interface RevisionRepository extends JpaRepository<RevisionEntity, Long> {
-    Optional<RevisionEntity> findByPlanIdAndNumber(String planId, int number);
+    Optional<RevisionEntity> findByOwnerAndNumber(String owner, int number);
 
     /** Forgets what redo would have done; at once, so that its number is free for the next revision. */
     @Modifying(flushAutomatically = true)
-    @Query("delete from RevisionEntity r where r.planId = :planId and r.number > :number")
-    void forgetAfter(String planId, int number);
+    @Query("delete from RevisionEntity r where r.owner = :owner and r.number > :number")
+    void forgetAfter(String owner, int number);
 
-    @Query("select r.label from RevisionEntity r where r.planId = :planId and r.edition > :edition order by r.number")
-    List<String> labelsSince(String planId, long edition);
+    @Query("select r.label from RevisionEntity r where r.owner = :owner and r.edition > :edition order by r.number")
+    List<String> labelsSince(String owner, long edition);
 }

@@ -1,4 +1,4 @@
-package dev.tranche.app.plans;
+package dev.tranche.app.history;
 
 import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
@@ -7,20 +7,21 @@ import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 
-/** The plan as it was after one edit. */
+/** Something as it was after one edit. */
 @Entity
-@Table(name = "plan_revision")
+@Table(name = "revision")
 class RevisionEntity {
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     Long id;
 
-    String planId;
+    /** Whose history it belongs to. */
+    String owner;
 
     /** From 0, without gaps. */
     int number;
 
-    /** The plan's edition that this revision made. */
+    /** The owner's edition that this revision made. */
     long edition;
 
     /** What the edit did, as undo and redo name it. */

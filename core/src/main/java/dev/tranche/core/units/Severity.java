@@ -1,4 +1,4 @@
-package dev.tranche.core.check;
+package dev.tranche.core.units;
 
 /** Worst first. */
 public enum Severity {

@@ -1,0 +1,124 @@
+package dev.tranche.app.history;
+
+import dev.tranche.app.storage.CoreJson;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Keeps histories. Its callers bring the transaction, in which one edit is one revision. */
+@Service
+@Transactional(propagation = Propagation.MANDATORY)
+public class Histories {
+    private static final int LONGEST_LABEL = 200;
+
+    private final HistoryRepository histories;
+    private final RevisionRepository revisions;
+    private final CoreJson json;
+
+    Histories(HistoryRepository histories, RevisionRepository revisions, CoreJson json) {
+        this.histories = histories;
+        this.revisions = revisions;
+        this.json = json;
+    }
+
+    /**
+     * Whose history it is.
+     *
+     * @param what in a sentence: plan, printer
+     * @param id letters, digits and dashes
+     * @param type of its content
+     */
+    public record Owner<T>(String what, String id, Class<T> type) {
+        String key() {
+            return what + "-" + id;
+        }
+    }
+
+    public <T> Version<T> begin(Owner<T> owner, T content) {
+        HistoryEntity history = new HistoryEntity();
+        history.owner = owner.key();
+        histories.save(history);
+        save(history, "the beginning", content);
+        return version(owner, history);
+    }
+
+    public <T> Version<T> now(Owner<T> owner) {
+        return version(owner, histories.findById(owner.key()).orElseThrow());
+    }
+
+    /**
+     * Makes an edit; one that changes nothing makes no revision.
+     *
+     * @param seen the edition the page showed when the edit was made
+     * @param label what it does, for undo
+     * @throws StalePage if the owner has moved on since
+     */
+    public <T> Version<T> edit(Owner<T> owner, long seen, String label, UnaryOperator<T> change) {
+        HistoryEntity history = current(owner, seen);
+        T before = version(owner, history).content();
+        T after = change.apply(before);
+        if (!after.equals(before)) {
+            revisions.forgetAfter(history.owner, history.head);
+            history.head++;
+            history.edition++;
+            save(history, label, after);
+        }
+        return version(owner, history);
+    }
+
+    public <T> Version<T> undo(Owner<T> owner, long seen) {
+        HistoryEntity history = current(owner, seen);
+        if (history.head > 0) {
+            history.head--;
+            history.edition++;
+        }
+        return version(owner, history);
+    }
+
+    public <T> Version<T> redo(Owner<T> owner, long seen) {
+        HistoryEntity history = current(owner, seen);
+        if (revision(history, history.head + 1).isPresent()) {
+            history.head++;
+            history.edition++;
+        }
+        return version(owner, history);
+    }
+
+    /** Something beside the content has changed, so pages that show the owner are out of date. */
+    public void touch(Owner<?> owner) {
+        histories.lock(owner.key()).orElseThrow().edition++;
+    }
+
+    private HistoryEntity current(Owner<?> owner, long seen) {
+        HistoryEntity history = histories.lock(owner.key()).orElseThrow();
+        if (history.edition != seen) {
+            throw new StalePage(owner.what(), revisions.labelsSince(history.owner, seen));
+        }
+        return history;
+    }
+
+    private void save(HistoryEntity history, String label, Object content) {
+        RevisionEntity revision = new RevisionEntity();
+        revision.owner = history.owner;
+        revision.number = history.head;
+        revision.edition = history.edition;
+        revision.label = label.length() <= LONGEST_LABEL ? label : label.substring(0, LONGEST_LABEL);
+        revision.content = json.write(content);
+        revisions.save(revision);
+    }
+
+    private <T> Version<T> version(Owner<T> owner, HistoryEntity history) {
+        RevisionEntity head = revision(history, history.head).orElseThrow();
+        return new Version<>(
+                json.read(head.content, owner.type()),
+                history.edition,
+                history.head > 0 ? Optional.of(head.label) : Optional.empty(),
+                revision(history, history.head + 1).map(r -> r.label));
+    }
+
+    private Optional<RevisionEntity> revision(HistoryEntity history, int number) {
+        return revisions.findByOwnerAndNumber(history.owner, number);
+    }
+}

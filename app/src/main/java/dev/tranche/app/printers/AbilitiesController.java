@@ -1,0 +1,74 @@
+package dev.tranche.app.printers;
+
+import dev.tranche.app.plans.FileNames;
+import dev.tranche.app.printers.Workshop.Machine;
+import dev.tranche.app.web.Attachment;
+import dev.tranche.core.machine.Command;
+import dev.tranche.core.rig.Probe;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.util.Arrays;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** What a printer's firmware understands, and the file that tries it. */
+@Controller
+class AbilitiesController {
+    private final Workshop workshop;
+    private final RigEdits edits;
+    private final RigViews views;
+
+    AbilitiesController(Workshop workshop, RigEdits edits, RigViews views) {
+        this.workshop = workshop;
+        this.edits = edits;
+        this.views = views;
+    }
+
+    /** A command as a row of the table. */
+    record Row(Command command, List<String> parameters, String users, List<Probe.Trial> trials) {}
+
+    @GetMapping("/printers/{id}/abilities")
+    String all(@PathVariable long id, Model model) {
+        show(workshop.get(id), model);
+        return "printers/abilities";
+    }
+
+    @PostMapping("/printers/{id}/abilities")
+    String change(@PathVariable long id, @RequestParam long seen, AbilitiesForm form, Model model) {
+        show(edits.abilities(id, seen, form), model);
+        return "printers/abilities :: rig";
+    }
+
+    @GetMapping("/printers/{id}/probe.gcode")
+    void probe(@PathVariable long id, HttpServletResponse response) throws IOException {
+        Machine machine = workshop.get(id);
+        String name = FileNames.safe(machine.printer().name()) + "-probe.gcode";
+        Attachment.text(response, name, String.join("\n", Probe.file(machine.printer())) + "\n");
+    }
+
+    private void show(Machine machine, Model model) {
+        views.frame(machine, "abilities", model);
+        List<Probe.Trial> trials = Probe.trials(machine.printer());
+        model.addAttribute(
+                "rows",
+                Arrays.stream(Command.values())
+                        .map(c -> new Row(
+                                c,
+                                c.parameters()
+                                        .chars()
+                                        .mapToObj(p -> String.valueOf((char) p))
+                                        .toList(),
+                                String.join(", ", RigViews.users(machine.rig(), c)),
+                                trials.stream().filter(t -> t.command() == c).toList()))
+                        .toList());
+        model.addAttribute(
+                "watching",
+                trials.stream().map(t -> t.command().name()).distinct().collect(Collectors.joining(", ")));
+    }
+}

@@ -1,0 +1,97 @@
+package dev.tranche.app.printers;
+
+import dev.tranche.app.printers.Workshop.Machine;
+import dev.tranche.app.web.Attachment;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.HostNames;
+import dev.tranche.core.macro.SwapMethod;
+import dev.tranche.core.rig.RigChecks;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** All macros of a printer: which event fires which, and what is wrong between them. */
+@Controller
+class MacrosController {
+    private final Workshop workshop;
+    private final RigEdits edits;
+    private final RigViews views;
+
+    MacrosController(Workshop workshop, RigEdits edits, RigViews views) {
+        this.workshop = workshop;
+        this.edits = edits;
+        this.views = views;
+    }
+
+    @GetMapping("/printers/{id}/macros")
+    String all(@PathVariable long id, Model model) {
+        views.macros(workshop.get(id), model);
+        return "printers/macros";
+    }
+
+    @PostMapping("/printers/{id}/macros")
+    String add(
+            @PathVariable long id,
+            @RequestParam long seen,
+            @RequestParam Event event,
+            @RequestParam(defaultValue = "false") boolean ready,
+            Model model) {
+        return answer(edits.addMacro(id, seen, event, ready), model);
+    }
+
+    @PostMapping("/printers/{id}/macros/ready")
+    String ready(@PathVariable long id, @RequestParam long seen, @RequestParam SwapMethod method, Model model) {
+        return answer(edits.takeReady(id, seen, method), model);
+    }
+
+    @PostMapping("/printers/{id}/macros/{macro}/turn")
+    String turn(
+            @PathVariable long id,
+            @PathVariable int macro,
+            @RequestParam long seen,
+            @RequestParam boolean to,
+            Model model) {
+        return answer(edits.turn(id, seen, macro, to), model);
+    }
+
+    @PostMapping("/printers/{id}/macros/{macro}/remove")
+    String remove(@PathVariable long id, @PathVariable int macro, @RequestParam long seen, Model model) {
+        return answer(edits.removeMacro(id, seen, macro), model);
+    }
+
+    @PostMapping("/printers/{id}/macros/host")
+    String host(@PathVariable long id, @RequestParam long seen, HostNames names, Model model) {
+        return answer(edits.nameHost(id, seen, names), model);
+    }
+
+    @PostMapping("/printers/{id}/macros/mend/{key}")
+    String mend(@PathVariable long id, @PathVariable String key, @RequestParam long seen, Model model) {
+        return answer(edits.mend(id, seen, RigChecks.findings(workshop.get(id).rig()), key), model);
+    }
+
+    @GetMapping("/printers/{id}/host-pause.gcode")
+    void pauseScript(@PathVariable long id, HttpServletResponse response) throws IOException {
+        Attachment.text(
+                response,
+                "host-pause.gcode",
+                HostTexts.of(workshop.get(id).rig()).pause());
+    }
+
+    @GetMapping("/printers/{id}/host-resume.gcode")
+    void resumeScript(@PathVariable long id, HttpServletResponse response) throws IOException {
+        Attachment.text(
+                response,
+                "host-resume.gcode",
+                HostTexts.of(workshop.get(id).rig()).resume());
+    }
+
+    private String answer(Machine machine, Model model) {
+        views.macros(machine, model);
+        return "printers/macros :: rig";
+    }
+}

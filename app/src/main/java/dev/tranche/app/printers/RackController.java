@@ -1,0 +1,71 @@
+package dev.tranche.app.printers;
+
+import dev.tranche.app.printers.Workshop.Machine;
+import dev.tranche.core.rig.RigChecks;
+import java.util.Optional;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** The rack of virtual extruders. */
+@Controller
+@RequestMapping("/printers/{id}/rack")
+class RackController {
+    private final Workshop workshop;
+    private final RigEdits edits;
+    private final RackViews views;
+
+    RackController(Workshop workshop, RigEdits edits, RackViews views) {
+        this.workshop = workshop;
+        this.edits = edits;
+        this.views = views;
+    }
+
+    @GetMapping
+    String rack(@PathVariable long id, @RequestParam Optional<String> plan, Model model) {
+        views.rack(workshop.get(id), plan, model);
+        return "printers/rack";
+    }
+
+    @PostMapping
+    String resize(@PathVariable long id, @RequestParam long seen, @RequestParam int count, Model model) {
+        return answer(edits.rack(id, seen, count + " virtual extruders", rack -> rack.resize(count)), model);
+    }
+
+    @PostMapping("/{number}")
+    String change(
+            @PathVariable long id, @PathVariable int number, @RequestParam long seen, ExtruderForm form, Model model) {
+        return answer(edits.extruder(id, seen, number, form), model);
+    }
+
+    @PostMapping("/inputs/{input}")
+    String feed(
+            @PathVariable long id,
+            @PathVariable int input,
+            @RequestParam long seen,
+            @RequestParam(required = false) Long spool,
+            Model model) {
+        return answer(edits.feed(id, seen, input, spool), model);
+    }
+
+    @PostMapping("/mend/{key}")
+    String mend(@PathVariable long id, @PathVariable String key, @RequestParam long seen, Model model) {
+        return answer(edits.mend(id, seen, RigChecks.between(workshop.get(id).rig()), key), model);
+    }
+
+    /** The commands of a gradient, and what it looks like; nothing is kept. */
+    @GetMapping("/gradient")
+    String gradient(@PathVariable long id, GradientForm form, Model model) {
+        views.gradient(workshop.get(id), form, model);
+        return "printers/rack :: faded";
+    }
+
+    private String answer(Machine machine, Model model) {
+        views.rack(machine, Optional.empty(), model);
+        return "printers/rack :: rig";
+    }
+}

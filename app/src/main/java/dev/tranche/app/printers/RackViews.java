@@ -1,0 +1,155 @@
+package dev.tranche.app.printers;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.printers.Workshop.Machine;
+import dev.tranche.app.shelf.Shelf;
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.rig.Blend;
+import dev.tranche.core.rig.Gradient;
+import dev.tranche.core.rig.Loading;
+import dev.tranche.core.rig.Rack;
+import dev.tranche.core.rig.VirtualExtruder;
+import dev.tranche.core.units.Height;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Component;
+import org.springframework.ui.Model;
+
+/** Fills the page of the rack. */
+@Component
+class RackViews {
+    private static final Srgb UNKNOWN = new Srgb(0xB0, 0xB3, 0xB7);
+    private static final int BANDS = 48;
+
+    private final Shelf shelf;
+    private final Plans plans;
+    private final RigViews views;
+
+    RackViews(Shelf shelf, Plans plans, RigViews views) {
+        this.shelf = shelf;
+        this.plans = plans;
+        this.views = views;
+    }
+
+    /** An extruder as a row: what it looks like, and where it disagrees. */
+    record Row(int number, VirtualExtruder extruder, Long spool, String hex, Set<String> wrong) {}
+
+    /** What is in each extruder from one swap on. */
+    record Stage(String when, int extruder, List<Cell> cells) {}
+
+    /** A spool in an extruder; {@code prints} marks the one that prints. */
+    record Cell(String name, String hex, boolean prints, boolean fresh) {}
+
+    void rack(Machine machine, Optional<String> chosen, Model model) {
+        views.frame(machine, "rack", model);
+        Rack rack = machine.rig().rack();
+        Map<SpoolId, Spool> spools = shelf.byId();
+        List<Rack.Disagreement> wrong = rack.disagreements(machine.printer());
+        List<Row> rows = new ArrayList<>();
+        for (int t = 0; t < rack.size(); t++) {
+            int number = t;
+            VirtualExtruder e = rack.extruder(t);
+            rows.add(new Row(
+                    t,
+                    e,
+                    e.spool().map(SpoolId::value).orElse(null),
+                    colour(rack, e, spools).hex(),
+                    wrong.stream()
+                            .filter(d -> d.extruder() == number)
+                            .map(Rack.Disagreement::what)
+                            .collect(Collectors.toSet())));
+        }
+        List<PlanState> here = plans.all().stream()
+                .filter(p -> p.content().printer() == machine.id())
+                .toList();
+        Optional<PlanState> plan = here.stream()
+                .filter(p -> chosen.isEmpty() || p.id().equals(chosen.get()))
+                .findFirst();
+        model.addAttribute("rows", rows);
+        model.addAttribute("spools", shelf.all());
+        model.addAttribute(
+                "inputs",
+                rack.inputs().stream()
+                        .map(i -> i.map(SpoolId::value).orElse(null))
+                        .toList());
+        model.addAttribute("plans", here);
+        model.addAttribute("chosen", plan.map(PlanState::id).orElse(null));
+        model.addAttribute("stages", plan.map(p -> stages(rack, p, spools)).orElse(List.of()));
+        model.addAttribute(
+                "definitions",
+                rows.stream()
+                        .flatMap(r -> r.extruder().blend().stream().flatMap(b -> b.definition(r.number()).stream()))
+                        .toList());
+    }
+
+    private static Srgb colour(Rack rack, VirtualExtruder e, Map<SpoolId, Spool> spools) {
+        return e.blend()
+                .map(b -> b.colour(inputs(rack, b, spools)))
+                .orElseGet(() -> e.spool().map(spools::get).map(Spool::colour).orElse(UNKNOWN));
+    }
+
+    private static List<Srgb> inputs(Rack rack, Blend blend, Map<SpoolId, Spool> spools) {
+        List<Srgb> colours = new ArrayList<>();
+        for (int i = 0; i < blend.weights().size(); i++) {
+            colours.add(
+                    i < rack.inputs().size()
+                            ? rack.inputs()
+                                    .get(i)
+                                    .map(spools::get)
+                                    .map(Spool::colour)
+                                    .orElse(UNKNOWN)
+                            : UNKNOWN);
+        }
+        return colours;
+    }
+
+    private static List<Stage> stages(Rack rack, PlanState plan, Map<SpoolId, Spool> spools) {
+        List<SpoolId> sequence = new ArrayList<>();
+        plan.content().colours().starts().forEach(s -> {
+            if (sequence.isEmpty() || !sequence.get(sequence.size() - 1).equals(s.spool())) {
+                sequence.add(s.spool());
+            }
+        });
+        List<Stage> stages = new ArrayList<>();
+        for (Loading.Stage stage : Loading.of(rack, sequence).stages()) {
+            List<Cell> cells = new ArrayList<>();
+            for (int t = 0; t < stage.contents().size(); t++) {
+                Optional<Spool> spool = stage.contents().get(t).map(spools::get);
+                boolean prints = t == stage.extruder();
+                cells.add(new Cell(
+                        spool.map(Spool::name).orElse(""),
+                        spool.map(s -> s.colour().hex()).orElse(""),
+                        prints,
+                        prints && stage.fresh()));
+            }
+            stages.add(new Stage(stages.isEmpty() ? "start" : "swap " + stages.size(), stage.extruder(), cells));
+        }
+        return stages;
+    }
+
+    void gradient(Machine machine, GradientForm form, Model model) {
+        Rack rack = machine.rig().rack();
+        Gradient gradient = form.gradient();
+        int extruder = Math.max(gradient.first(), gradient.last());
+        List<Gradient.LayerLines> commands =
+                gradient.commands(rack, form.grid(), machine.printer().abilities(), extruder);
+        Map<SpoolId, Spool> spools = shelf.byId();
+        Height top = form.grid().printedHeight();
+        List<String> bands = new ArrayList<>();
+        for (int i = 0; i < BANDS; i++) {
+            Blend blend = gradient.at(Height.ofMillimetres(top.millimetres() * (i + 0.5) / BANDS), rack);
+            bands.add(blend.colour(inputs(rack, blend, spools)).hex());
+        }
+        model.addAttribute("commands", commands);
+        model.addAttribute("bands", bands);
+        model.addAttribute(
+                "smooth", commands.size() == 1 && commands.get(0).lines().size() == 1);
+    }
+}

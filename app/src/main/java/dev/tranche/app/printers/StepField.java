@@ -1,0 +1,101 @@
+package dev.tranche.app.printers;
+
+import dev.tranche.core.machine.Command;
+import dev.tranche.core.macro.HeatFor;
+import dev.tranche.core.macro.Step;
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.RecordComponent;
+import java.math.BigDecimal;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+
+/**
+ * A component of a step as a field of a form.
+ *
+ * @param name of the component
+ * @param label before the field, {@code unit} after it
+ * @param value as it is typed
+ * @param kind number, text, lines or choice
+ * @param choices where there are some
+ */
+record StepField(String name, String label, String unit, String value, Kind kind, List<Choice> choices) {
+    enum Kind {
+        NUMBER,
+        TEXT,
+        LINES,
+        CHOICE
+    }
+
+    record Choice(String value, String title) {}
+
+    private static final Map<String, StepField> LABELS = Stream.of(
+                    label("hertz", "pitch", "Hz"),
+                    label("milliseconds", "for", "ms"),
+                    label("text", "words", ""),
+                    label("length", "length", "mm"),
+                    label("height", "by", "mm"),
+                    label("extra", "measured +", "mm"),
+                    label("speed", "at", "mm/s"),
+                    label("axis", "along", ""),
+                    label("position", "at", "mm"),
+                    label("travel", "pressing", "mm"),
+                    label("by", "by", ""),
+                    label("seconds", "for", "s"),
+                    label("to", "for", ""),
+                    label("width", "width", "mm"),
+                    label("strokes", "strokes", ""),
+                    label("before", "lines before", ""),
+                    label("after", "lines after", ""),
+                    label("lines", "lines", ""))
+            .collect(java.util.stream.Collectors.toMap(StepField::name, f -> f));
+
+    private static StepField label(String name, String label, String unit) {
+        return new StepField(name, label, unit, "", Kind.NUMBER, List.of());
+    }
+
+    static StepField label(String name) {
+        return LABELS.getOrDefault(name, label(name, name, ""));
+    }
+
+    static List<StepField> of(Step step) {
+        return Arrays.stream(step.getClass().getRecordComponents())
+                .map(c -> of(step, c))
+                .toList();
+    }
+
+    private static StepField of(Step step, RecordComponent component) {
+        StepField known = label(component.getName());
+        Object value;
+        try {
+            value = component.getAccessor().invoke(step);
+        } catch (IllegalAccessException | InvocationTargetException e) {
+            throw new IllegalStateException(e);
+        }
+        Kind kind = value instanceof Number
+                ? Kind.NUMBER
+                : value instanceof Enum<?> ? Kind.CHOICE : component.getName().equals("text") ? Kind.TEXT : Kind.LINES;
+        String text = value instanceof Double d
+                ? BigDecimal.valueOf(d).stripTrailingZeros().toPlainString()
+                : value.toString();
+        return new StepField(known.name(), known.label(), known.unit(), text, kind, choices(value));
+    }
+
+    private static List<Choice> choices(Object value) {
+        if (value instanceof Command) {
+            return Stream.of(Command.M0, Command.M1, Command.M25)
+                    .map(c -> new Choice(c.name(), c + ", " + c.meaning()))
+                    .toList();
+        } else if (value instanceof HeatFor) {
+            return Arrays.stream(HeatFor.values())
+                    .map(h -> new Choice(h.name(), h.title()))
+                    .toList();
+        } else if (value instanceof Enum<?> e) {
+            return Arrays.stream(e.getDeclaringClass().getEnumConstants())
+                    .map(c -> new Choice(((Enum<?>) c).name(), c.toString()))
+                    .toList();
+        }
+        return List.of();
+    }
+}

@@ -1,0 +1,38 @@
+package dev.tranche.core.estimate;
+
+import dev.tranche.core.macro.DryRun;
+import dev.tranche.core.macro.Moment;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.units.Height;
+import java.util.Optional;
+
+/**
+ * One halt of a print.
+ *
+ * @param moment at which its macro runs
+ * @param height at which it happens: the top of the layer below
+ * @param loaded the spool that stays in
+ * @param dryRun of the macro there; empty where a swap before the same layer waits for a person anyway
+ * @param startsAt seconds from the start of the print, earlier swaps and halts included
+ */
+public record Pause(Moment moment, Height height, Spool loaded, Optional<DryRun> dryRun, double startsAt) {
+
+    /** From 1. */
+    public int number() {
+        return moment.number();
+    }
+
+    /** Layer before which it happens, from 1. */
+    public int layer() {
+        return moment.layer();
+    }
+
+    /** What it is for. */
+    public String note() {
+        return moment.note();
+    }
+
+    public double seconds() {
+        return dryRun.map(DryRun::seconds).orElse(0.0);
+    }
+}

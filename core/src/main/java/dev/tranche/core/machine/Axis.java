@@ -1,0 +1,7 @@
+package dev.tranche.core.machine;
+
+/** An axis of the carriage over the bed. */
+public enum Axis {
+    X,
+    Y
+}

@@ -1,0 +1,384 @@
+package dev.tranche.core.macro;
+
+import dev.tranche.core.gcode.Controller;
+import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.gcode.GcodeScanner;
+import dev.tranche.core.gcode.MotionClock;
+import dev.tranche.core.machine.Command;
+import dev.tranche.core.machine.Point;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.units.Severity;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+
+/** Runs rendered lines on a controller and notes time, filament, path and faults. */
+final class DryRunner {
+    private static final double COLD = 150;
+    /** Filament speed of a firmware's or a feeder's own unloading and loading, mm/s; from memory. */
+    private static final double ROUTINE_SPEED = 15;
+
+    private static final double NEAR = 0.01;
+
+    private final Macro macro;
+    private final Printer printer;
+    private final Moment moment;
+    private final List<Macro> hostScripts;
+    private final ControllerState entry;
+    private final Controller controller;
+    private final MotionClock clock;
+    private final List<Fault> faults = new ArrayList<>();
+    private final List<DryRun.Leg> path = new ArrayList<>();
+    private final Map<Integer, Double> person = new TreeMap<>();
+    private double pushed;
+    private double pulled;
+    private boolean swaps;
+    private boolean inHost;
+    private boolean drawnByFirmware;
+
+    DryRunner(Macro macro, Printer printer, Moment moment, List<Macro> hostScripts) {
+        this.macro = macro;
+        this.printer = printer;
+        this.moment = moment;
+        this.hostScripts = hostScripts;
+        this.entry = moment.entry();
+        this.controller = new Controller(entry);
+        this.clock = new MotionClock(printer.motion());
+    }
+
+    DryRun run(List<RenderedLine> lines) {
+        execute(lines, true);
+        return finish(lines);
+    }
+
+    DryRun finish(List<RenderedLine> lines) {
+        clock.stop();
+        atTheEnd();
+        faults.addAll(StepOrder.faults(macro, printer, moment));
+        List<DryRun.StepTime> strip = new ArrayList<>();
+        for (int i = 0; i < macro.steps().size(); i++) {
+            strip.add(new DryRun.StepTime(i, clock.seconds(i + 1), person.getOrDefault(i, 0.0)));
+        }
+        strip.add(new DryRun.StepTime(RenderedLine.FRAME, clock.seconds(0), 0));
+        List<Fault> found = faults.stream()
+                .collect(Collectors.toMap(
+                        f -> f.step() + f.sentence(), f -> f, (a, b) -> a, java.util.LinkedHashMap::new))
+                .values()
+                .stream()
+                .sorted(Comparator.comparing(Fault::severity))
+                .toList();
+        return new DryRun(
+                lines,
+                clock.total(),
+                person.values().stream().mapToDouble(Double::doubleValue).sum(),
+                pushed,
+                pulled,
+                strip,
+                path,
+                controller.state(),
+                found);
+    }
+
+    /** @param own whether the lines are the macro's; faults of the host's scripts show where those are edited */
+    void execute(List<RenderedLine> lines, boolean own) {
+        String text = lines.stream().map(RenderedLine::text).collect(Collectors.joining("\n"));
+        GcodeScanner scanner = new GcodeScanner(new ByteArrayInputStream(text.getBytes(StandardCharsets.US_ASCII)));
+        ControllerState before = controller.state();
+        int step = RenderedLine.FRAME;
+        try {
+            for (RenderedLine line : lines) {
+                scanner.next();
+                if (own && line.step() != step) {
+                    modes(step, before);
+                    step = line.step();
+                    before = controller.state();
+                }
+                if (own) {
+                    abilities(line);
+                }
+                if (line.written()) {
+                    obey(line, scanner);
+                }
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        modes(step, before);
+    }
+
+    private void obey(RenderedLine line, GcodeScanner scanner) {
+        int account = line.step() + 1;
+        double fromX = controller.x();
+        double fromY = controller.y();
+        double fromZ = controller.z();
+        switch (controller.execute(scanner)) {
+            case MOVE -> {
+                pushed += Math.max(0, controller.de());
+                pulled += Math.max(0, -controller.de());
+                clock.move(
+                        controller.dx(),
+                        controller.dy(),
+                        controller.dz(),
+                        controller.de(),
+                        controller.length(),
+                        controller.chord(),
+                        controller.speed(),
+                        controller.acceleration(),
+                        account);
+                moved(line, fromX, fromY, fromZ);
+            }
+            case DWELL -> {
+                clock.pause(controller.pause(), account);
+                swaps |= controller.pause() >= 5;
+                waits(line, controller.pause());
+            }
+            case HEAT -> clock.pause(controller.pause(), account);
+            case TOOL -> {
+                swaps = true;
+                if (!printer.hotend().blends()) {
+                    routine(account);
+                }
+            }
+            case NONE -> {
+                if (scanner.is('G', 28)) {
+                    path.add(new DryRun.Leg(
+                            line.step(), fromX, fromY, fromZ, controller.x(), controller.y(), controller.z(), 0));
+                }
+            }
+        }
+        if (controller.nozzleTarget() > printer.hotend().hottest()) {
+            fault(
+                    Severity.STOP,
+                    line,
+                    "%.0f °C is more than the %d °C this printer allows; correct the temperature or the limit."
+                            .formatted(
+                                    controller.nozzleTarget(), printer.hotend().hottest()));
+        }
+        Command.startingLine(line.text()).ifPresent(c -> command(c, line, account));
+    }
+
+    private void command(Command command, RenderedLine line, int account) {
+        if (command == Command.G10 || command == Command.G11) {
+            drawnByFirmware = command == Command.G10;
+        }
+        if (!command.stops()) {
+            return;
+        }
+        swaps = true;
+        if (command == Command.M600) {
+            detour(line);
+            routine(account);
+        }
+        double seconds = macro.person().toMillis() / 1000.0;
+        if (printer.abilities().pausesHost(command) && !hostScripts.isEmpty() && !inHost) {
+            hostPauses(line);
+        } else if (command != Command.M600 && overThePrint()) {
+            fault(
+                    Severity.WARN,
+                    line,
+                    "The nozzle waits over the print and melts a blob into it; park first, at a park spot beside the part.");
+        }
+        person.merge(line.step(), seconds, Double::sum);
+        waits(line, seconds);
+    }
+
+    /** Filament drawn out and pushed in by the firmware or a feeder. */
+    private void routine(int account) {
+        double length = printer.drive().gearsToNozzle();
+        clock.pause(2 * length / ROUTINE_SPEED, account);
+        pushed += length;
+        pulled += length;
+    }
+
+    /** The firmware's routine goes to where its parameters say, and back. */
+    private void detour(RenderedLine line) {
+        Optional<Point> spot = printer.parkSpot();
+        boolean told = line.words().stream().anyMatch(w -> w.text().startsWith("X") && !w.ignored());
+        if (spot.isPresent() && told) {
+            Point p = spot.get();
+            reach(line, p);
+            double z = controller.z();
+            path.add(new DryRun.Leg(line.step(), controller.x(), controller.y(), z, p.x(), p.y(), z, 0));
+            path.add(new DryRun.Leg(line.step(), p.x(), p.y(), z, controller.x(), controller.y(), z, 0));
+        }
+    }
+
+    private void hostPauses(RenderedLine line) {
+        MacroRenderer.Pair pair = MacroRenderer.renderPair(
+                hostScripts.get(0), hostScripts.get(1), printer, moment.at(controller.state()), Optional.empty());
+        inHost = true;
+        execute(pair.pause().stream().map(l -> l.under(line.step())).toList(), false);
+        execute(pair.resume().stream().map(l -> l.under(line.step())).toList(), false);
+        inHost = false;
+    }
+
+    private void moved(RenderedLine line, double fromX, double fromY, double fromZ) {
+        Controller c = controller;
+        if (c.length() > 0 || c.de() != 0) {
+            path.add(new DryRun.Leg(line.step(), fromX, fromY, fromZ, c.x(), c.y(), c.z(), c.de()));
+        }
+        if (c.length() > 0) {
+            if (c.dx() != 0 || c.dy() != 0) {
+                reach(line, new Point(c.x(), c.y()));
+                if (fromZ < entry.z() + 0.05 && c.z() < entry.z() + 0.05) {
+                    fault(
+                            Severity.WARN,
+                            line,
+                            "The nozzle crosses the print at its own height and scratches it; lift first.");
+                }
+            }
+            if (c.z() < entry.z() - 0.001) {
+                fault(Severity.STOP, line, "The nozzle dips into the print at Z %.2f.".formatted(c.z()));
+            }
+            if (c.z() > printer.maxHeight().millimetres() + 0.001) {
+                fault(
+                        Severity.STOP,
+                        line,
+                        "The nozzle rises to Z %.2f, above the %s mm this printer has."
+                                .formatted(c.z(), printer.maxHeight()));
+            }
+        }
+        if (c.de() != 0 && c.nozzleTarget() >= 0 && c.nozzleTarget() < COLD) {
+            fault(
+                    Severity.STOP,
+                    line,
+                    "Filament is moved with the nozzle at %.0f °C, too cold; heat before it."
+                            .formatted(c.nozzleTarget()));
+        }
+    }
+
+    private void reach(RenderedLine line, Point p) {
+        if (!printer.reaches(p)) {
+            fault(
+                    Severity.STOP,
+                    line,
+                    "The nozzle leaves its travel at X %.1f Y %.1f; move the spot, or correct the printer's travel."
+                            .formatted(p.x(), p.y()));
+        }
+    }
+
+    private void waits(RenderedLine line, double seconds) {
+        long limit = printer.heaterLimit().toSeconds();
+        if (seconds > limit) {
+            fault(
+                    Severity.WARN,
+                    line,
+                    "The nozzle cools after %d s at a standstill and this takes about %.0f s; raise the limit in the firmware, or be quicker."
+                            .formatted(limit, seconds));
+        }
+    }
+
+    private boolean overThePrint() {
+        return Math.hypot(controller.x() - entry.x(), controller.y() - entry.y()) < NEAR;
+    }
+
+    private void abilities(RenderedLine line) {
+        Optional<Command> command = Command.startingLine(line.words().get(0).text());
+        if (!line.written() && command.isPresent()) {
+            lacking(line, command.get());
+            return;
+        }
+        for (Word word : line.words()) {
+            if (word.ignored() && command.isPresent()) {
+                boolean needed = command.get() != Command.M600 && command.get() != Command.M300;
+                fault(
+                        needed ? Severity.STOP : Severity.WARN,
+                        line,
+                        "This firmware takes no notice of %s of %s (%s), so it is left out."
+                                .formatted(word.text().charAt(0), command.get(), word.setting()));
+            }
+        }
+        if (!printer.abilities().commentsAfterCommands() && OwnLine.hasCommentAfterCommand(line.text())) {
+            fault(
+                    Severity.STOP,
+                    line,
+                    "A comment follows a command on one line, which this firmware chokes on; give the comment a line of its own.");
+        }
+        OwnLine.stranger(line.text())
+                .ifPresent(code -> fault(
+                        Severity.NOTE,
+                        line,
+                        code + " is not among the abilities Tranche knows, so nothing is known of what it does."));
+    }
+
+    private void lacking(RenderedLine line, Command command) {
+        boolean needed = command.stops()
+                || command == Command.T
+                || command == Command.G4
+                || command.name().startsWith("M16");
+        Fault fault = Fault.of(
+                needed ? Severity.STOP : Severity.WARN,
+                line.step(),
+                "%s does not understand %s (%s); the line is left out."
+                        .formatted(printer.name(), command, command.meaning()));
+        faults.add(
+                line.step() < 0
+                        ? fault
+                        : StepOrder.withSubstitute(
+                                fault, macro.steps().get(line.step()).step(), printer, command));
+    }
+
+    /** What a step may not leave changed for the steps after it. */
+    private void modes(int step, ControllerState before) {
+        if (step == RenderedLine.FRAME) {
+            return;
+        }
+        ControllerState now = controller.state();
+        if (now.relativeMoves() != before.relativeMoves()) {
+            faults.add(Fault.of(
+                    Severity.STOP,
+                    step,
+                    "The step changes between absolute and relative places and does not change back; add G90."));
+        }
+        if (now.relativeExtrusion() != before.relativeExtrusion()) {
+            faults.add(Fault.of(
+                    Severity.STOP,
+                    step,
+                    "The step changes how filament is counted and does not change back; add M83."));
+        }
+        if (now.inches() != before.inches()) {
+            faults.add(Fault.of(Severity.STOP, step, "The step changes the unit and does not change back; add G21."));
+        }
+    }
+
+    private void atTheEnd() {
+        ControllerState exit = controller.state();
+        if (Math.hypot(exit.x() - entry.x(), exit.y() - entry.y()) > NEAR || Math.abs(exit.z() - entry.z()) > NEAR) {
+            whole(
+                    "The macro does not return to where it came from, but to X %.2f Y %.2f Z %.2f; what your own lines move, they must move back."
+                            .formatted(exit.x(), exit.y(), exit.z()));
+        } else if (!exit.continuesAs(entry)) {
+            whole(
+                    "After the macro the file would not go on where it was left: modes, feed or the extruder's count have changed.");
+        }
+        if (drawnByFirmware) {
+            whole("G10 draws filament back and no G11 pushes it out again; add G11.");
+        }
+        boolean pressed = printer.selector().isPresent()
+                && macro.steps().stream()
+                        .anyMatch(s -> s.happensFor(moment.extruder()) && s.step() instanceof Step.PressSwitch);
+        if (macro.event() == Event.SWAP && !swaps && !pressed) {
+            whole(
+                    "The macro never stops the machine and calls no feeder, so no spool can be changed; add a wait or the firmware's routine.");
+        }
+        if (macro.event() == Event.HALT && !swaps) {
+            whole("The macro never stops the machine, so there is no halt; add a wait.");
+        }
+    }
+
+    private void whole(String sentence) {
+        faults.add(Fault.of(Severity.STOP, RenderedLine.FRAME, sentence));
+    }
+
+    private void fault(Severity severity, RenderedLine line, String sentence) {
+        faults.add(Fault.of(severity, line.step(), sentence));
+    }
+}

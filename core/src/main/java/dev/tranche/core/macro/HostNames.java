@@ -1,0 +1,33 @@
+package dev.tranche.core.macro;
+
+import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Words;
+
+/**
+ * How a host writes, in its own scripts, where the print was when it paused. Every host has its own way, so they
+ * are typed as the host wants them.
+ *
+ * @param x mm, as {@code y}
+ * @param e the extruder's count, mm
+ * @param f feed, mm/min
+ */
+public record HostNames(String x, String y, String e, String f) {
+    public static final HostNames COMMON = new HostNames("{x}", "{y}", "{e}", "{f}");
+
+    public HostNames {
+        x = name("X", x);
+        y = name("Y", y);
+        e = name("the extruder", e);
+        f = name("the feed", f);
+    }
+
+    private static String name(String what, String text) {
+        String line = Words.oneLine(text);
+        if (line.isEmpty() || line.length() > 60 || line.indexOf(';') >= 0) {
+            throw Refusal.of(
+                    "The host's name for %s must be 1 to 60 letters on one line, without a semicolon; copy it from the host's manual.",
+                    what);
+        }
+        return line;
+    }
+}

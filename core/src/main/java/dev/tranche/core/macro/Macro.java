@@ -1,0 +1,95 @@
+package dev.tranche.core.macro;
+
+import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Words;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.Consumer;
+
+/**
+ * What the printer does at an event.
+ *
+ * @param name as its owner calls it
+ * @param event that it answers
+ * @param on whether it fires
+ * @param person how long the person takes at each stop
+ * @param steps in order; none yet is allowed
+ */
+public record Macro(String name, Event event, boolean on, Duration person, List<MacroStep> steps) {
+    public static final int MOST_STEPS = 200;
+
+    /** What a person takes to change a spool by hand, unless measured (common practice). */
+    public static final Duration BY_HAND = Duration.ofSeconds(90);
+
+    public Macro {
+        name = Words.oneLine(name);
+        if (name.isEmpty() || name.length() > 60) {
+            throw new Refusal("A macro needs a name of at most 60 letters.");
+        }
+        if (person.isNegative() || person.compareTo(Duration.ofHours(12)) > 0) {
+            throw new Refusal("The person's time at a stop must be between 0 s and 12 hours.");
+        }
+        steps = List.copyOf(steps);
+        if (steps.size() > MOST_STEPS) {
+            throw Refusal.of("A macro of %d steps is too long; %d are allowed.", steps.size(), MOST_STEPS);
+        }
+    }
+
+    /** A macro that fires, of steps that are always done, with a person who takes the usual time. */
+    public static Macro of(Event event, Step... steps) {
+        return new Macro(
+                event.title(),
+                event,
+                true,
+                BY_HAND,
+                Arrays.stream(steps).map(MacroStep::always).toList());
+    }
+
+    public Macro turned(boolean onOrOff) {
+        return new Macro(name, event, onOrOff, person, steps);
+    }
+
+    public Macro named(String other) {
+        return new Macro(other, event, on, person, steps);
+    }
+
+    public Macro taking(Duration personsTime) {
+        return new Macro(name, event, on, personsTime, steps);
+    }
+
+    /** With {@code step} put in before place {@code index}, from 0. */
+    public Macro insert(int index, MacroStep step) {
+        return changed(list -> list.add(Math.max(0, Math.min(index, list.size())), step));
+    }
+
+    public Macro replace(int index, MacroStep step) {
+        require(index);
+        return changed(list -> list.set(index, step));
+    }
+
+    public Macro remove(int index) {
+        require(index);
+        return changed(list -> list.remove(index));
+    }
+
+    /** With the step at {@code from} taken out and put in again so that it is at {@code to}. */
+    public Macro move(int from, int to) {
+        require(from);
+        require(to);
+        return changed(list -> list.add(to, list.remove(from)));
+    }
+
+    private Macro changed(Consumer<List<MacroStep>> change) {
+        List<MacroStep> list = new ArrayList<>(steps);
+        change.accept(list);
+        return new Macro(name, event, on, person, list);
+    }
+
+    private void require(int index) {
+        if (index < 0 || index >= steps.size()) {
+            throw Refusal.of("There is no step %d in this macro any more; reload the page.", index + 1);
+        }
+    }
+}

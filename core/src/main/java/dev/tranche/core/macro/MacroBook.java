@@ -1,0 +1,65 @@
+package dev.tranche.core.macro;
+
+import dev.tranche.core.units.Refusal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * All macros of a printer.
+ *
+ * @param method how it swaps
+ * @param macros in the order their owner sees them; several may answer one event, though only one should be on
+ * @param hostNames how its host writes places
+ */
+public record MacroBook(SwapMethod method, List<Macro> macros, HostNames hostNames) {
+    private static final int MOST_MACROS = 40;
+
+    public MacroBook {
+        macros = List.copyOf(macros);
+        if (macros.size() > MOST_MACROS) {
+            throw Refusal.of("%d macros are too many for one printer; %d are allowed.", macros.size(), MOST_MACROS);
+        }
+    }
+
+    public Macro macro(int index) {
+        if (index < 0 || index >= macros.size()) {
+            throw new Refusal("That macro is not there any more; choose another.");
+        }
+        return macros.get(index);
+    }
+
+    public MacroBook replace(int index, Macro macro) {
+        macro(index);
+        List<Macro> list = new ArrayList<>(macros);
+        list.set(index, macro);
+        return new MacroBook(method, list, hostNames);
+    }
+
+    public MacroBook add(Macro macro) {
+        List<Macro> list = new ArrayList<>(macros);
+        list.add(macro);
+        return new MacroBook(method, list, hostNames);
+    }
+
+    public MacroBook remove(int index) {
+        macro(index);
+        List<Macro> list = new ArrayList<>(macros);
+        list.remove(index);
+        return new MacroBook(method, list, hostNames);
+    }
+
+    public MacroBook naming(HostNames names) {
+        return new MacroBook(method, macros, names);
+    }
+
+    /** Macros that are on for {@code event}. */
+    public List<Macro> firing(Event event) {
+        return macros.stream().filter(m -> m.on() && m.event() == event).toList();
+    }
+
+    /** The macro that answers {@code event}: the first that is on. */
+    public Optional<Macro> answer(Event event) {
+        return firing(event).stream().findFirst();
+    }
+}

@@ -1,0 +1,47 @@
+package dev.tranche.core.macro;
+
+import dev.tranche.core.gcode.ControllerState;
+
+/**
+ * Where and between what an event happens: all a macro needs to know.
+ *
+ * @param number of the swap or halt in its print, from 1
+ * @param of how many
+ * @param layer that is printed next, from 1
+ * @param out name of the spool that comes out, as {@code in} of the one that goes in
+ * @param temperatureOut °C of the spool that comes out, as {@code temperatureIn}; 0 to leave it
+ * @param standby °C while it waits
+ * @param purge mm of filament to push through
+ * @param extruder virtual extruder that prints next, from 0
+ * @param note what a halt is for
+ * @param entry the controller's state when the macro begins
+ */
+public record Moment(
+        int number,
+        int of,
+        int layer,
+        String out,
+        String in,
+        int temperatureOut,
+        int temperatureIn,
+        int standby,
+        double purge,
+        int extruder,
+        String note,
+        ControllerState entry) {
+
+    /** Slot of a feeder or selector box: the extruders' filaments lie in it in their order. */
+    public int slot() {
+        return extruder + 1;
+    }
+
+    public Moment at(ControllerState other) {
+        return new Moment(
+                number, of, layer, out, in, temperatureOut, temperatureIn, standby, purge, extruder, note, other);
+    }
+
+    public Moment onto(int other) {
+        return new Moment(
+                number, of, layer, out, in, temperatureOut, temperatureIn, standby, purge, other, note, entry);
+    }
+}

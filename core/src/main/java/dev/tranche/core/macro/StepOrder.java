@@ -1,0 +1,280 @@
+package dev.tranche.core.macro;
+
+import dev.tranche.core.machine.Command;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.units.Severity;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.OptionalInt;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.Predicate;
+
+/** Steps that contradict each other or the printer, told from their order alone. */
+final class StepOrder {
+    private final Macro macro;
+    private final Printer printer;
+    private final Moment moment;
+    private final List<Fault> faults = new ArrayList<>();
+
+    private StepOrder(Macro macro, Printer printer, Moment moment) {
+        this.macro = macro;
+        this.printer = printer;
+        this.moment = moment;
+    }
+
+    static List<Fault> faults(Macro macro, Printer printer, Moment moment) {
+        StepOrder order = new StepOrder(macro, printer, moment);
+        order.loads();
+        order.places();
+        order.stops();
+        order.selector();
+        order.hostNames();
+        return order.faults;
+    }
+
+    private void loads() {
+        OptionalInt unload = first(s -> s instanceof Step.Unload);
+        OptionalInt load = first(s -> s instanceof Step.Load);
+        if (unload.isPresent() && load.isPresent() && load.getAsInt() < unload.getAsInt()) {
+            int from = unload.getAsInt();
+            int to = load.getAsInt();
+            faults.add(Fault.of(
+                            Severity.STOP,
+                            to,
+                            "Load stands before Unload, so new filament meets the old one; put Unload first.")
+                    .mendedBy("Put Unload before Load", m -> m.move(from, to)));
+        }
+        if (unload.isPresent()
+                && load.isEmpty()
+                && first(s -> s instanceof Step.WaitForPerson || s instanceof Step.Dwell, unload.getAsInt())
+                        .isEmpty()) {
+            faults.add(Fault.of(
+                            Severity.STOP,
+                            unload.getAsInt(),
+                            "The filament is unloaded and never loaded again; add Load after it, or a wait in which a person loads.")
+                    .mendedBy(
+                            "Add Load after it",
+                            m -> m.insert(unload.getAsInt() + 1, MacroStep.always(new Step.Load(0, 30)))));
+        }
+        double tube = printer.drive().gearsToNozzle();
+        for (int i = 0; i < macro.steps().size(); i++) {
+            Step step = at(i);
+            double extra = step instanceof Step.Unload u ? u.extra() : step instanceof Step.Load l ? l.extra() : 0;
+            int index = i;
+            if (extra > tube / 3) {
+                faults.add(Fault.of(
+                                Severity.STOP,
+                                i,
+                                "%s of %s mm is over a third more than the %s mm from gears to nozzle; take less, or measure again."
+                                        .formatted(step.title(), Numerals.mm(tube + extra), Numerals.mm(tube)))
+                        .mendedBy(
+                                "Take the measured length",
+                                m -> m.replace(index, m.steps().get(index).with(atMeasuredLength(step)))));
+            } else if (tube + extra <= 0) {
+                faults.add(Fault.of(
+                        Severity.STOP,
+                        i,
+                        "%s moves nothing: %s mm less than the %s mm from gears to nozzle leave none."
+                                .formatted(step.title(), Numerals.mm(-extra), Numerals.mm(tube))));
+            }
+        }
+    }
+
+    private static Step atMeasuredLength(Step step) {
+        return step instanceof Step.Unload u
+                ? new Step.Unload(0, u.speed())
+                : new Step.Load(0, ((Step.Load) step).speed());
+    }
+
+    private void places() {
+        OptionalInt leave = first(s -> s instanceof Step.Park
+                || s instanceof Step.Lift
+                || s instanceof Step.Cut
+                || s instanceof Step.PressSwitch);
+        OptionalInt back = first(s -> s instanceof Step.Return);
+        if (back.isPresent() && leave.isPresent() && back.getAsInt() < leave.getAsInt()) {
+            int from = back.getAsInt();
+            faults.add(Fault.of(
+                            Severity.STOP,
+                            from,
+                            "Return stands before the nozzle has left the print, so it goes nowhere; put it last.")
+                    .mendedBy("Put Return last", m -> m.move(from, m.steps().size() - 1)));
+        }
+        boolean away = macro.event() == Event.HOST_RESUME;
+        for (int i = 0; i < macro.steps().size(); i++) {
+            if (!happens(i)) {
+                continue;
+            }
+            Step step = at(i);
+            if (step instanceof Step.Return) {
+                away = false;
+            } else if (step instanceof Step.Park || step instanceof Step.Cut || step instanceof Step.PressSwitch) {
+                away = printer.parkSpot().isPresent() || !(step instanceof Step.Park);
+            } else if ((step instanceof Step.Purge || step instanceof Step.Prime || step instanceof Step.Load)
+                    && !away) {
+                faults.add(Fault.of(
+                        Severity.WARN,
+                        i,
+                        "%s pushes filament out over the print; park before it, and return after it."
+                                .formatted(step.title())));
+            }
+        }
+    }
+
+    private void stops() {
+        List<Integer> stops = new ArrayList<>();
+        for (int i = 0; i < macro.steps().size(); i++) {
+            if (happens(i) && (at(i) instanceof Step.WaitForPerson || at(i) instanceof Step.FirmwareRoutine)) {
+                stops.add(i);
+            }
+        }
+        if (stops.size() > 1) {
+            int last = stops.get(stops.size() - 1);
+            faults.add(Fault.of(
+                            Severity.STOP,
+                            last,
+                            "The machine would stop %d times for one event; keep one stop.".formatted(stops.size()))
+                    .mendedBy(
+                            "Switch this stop off",
+                            m -> m.replace(
+                                    last,
+                                    new MacroStep(
+                                            m.steps().get(last).step(),
+                                            false,
+                                            m.steps().get(last).only()))));
+        }
+    }
+
+    private void selector() {
+        OptionalInt press = first(s -> s instanceof Step.PressSwitch);
+        if (press.isEmpty()) {
+            return;
+        }
+        if (printer.selector().isEmpty()) {
+            faults.add(Fault.of(
+                    Severity.STOP,
+                    press.getAsInt(),
+                    "%s has no selector box; describe its switch on the printer's page.".formatted(printer.name())));
+        } else if (moment.slot() > printer.selector().get().presses().size()) {
+            faults.add(Fault.of(
+                    Severity.STOP,
+                    press.getAsInt(),
+                    "The selector box has %d slots, and extruder T%d would be slot %d; add a press count for it."
+                            .formatted(printer.selector().get().presses().size(), moment.extruder(), moment.slot())));
+        }
+    }
+
+    /** A host's script is written once, so it cannot know what a swap knows. */
+    private void hostNames() {
+        if (!macro.event().isHosts()) {
+            return;
+        }
+        for (int i = 0; i < macro.steps().size(); i++) {
+            Set<MacroName> unknown = new TreeSet<>(names(at(i)));
+            unknown.removeIf(MacroName::isKnownToHosts);
+            boolean needsPlan = at(i) instanceof Step.Purge
+                    || at(i) instanceof Step.Heat
+                    || at(i) instanceof Step.PressSwitch
+                    || at(i) instanceof Step.SelectExtruder
+                    || at(i) instanceof Step.Cool;
+            if (happens(i) && (needsPlan || !unknown.isEmpty())) {
+                String what = needsPlan
+                        ? at(i).title()
+                        : "{{" + unknown.iterator().next().code() + "}}";
+                faults.add(Fault.of(
+                        Severity.STOP,
+                        i,
+                        "%s needs to know the swap, and a host's script is the same for all; put it into the swap macro."
+                                .formatted(what)));
+            }
+            if (happens(i)
+                    && at(i) instanceof Step.WaitForPerson w
+                    && printer.abilities().pausesHost(w.by())) {
+                faults.add(Fault.of(
+                        Severity.STOP,
+                        i,
+                        "%s in a script of the host makes the host pause again, without end; switch it off."
+                                .formatted(w.by())));
+            }
+        }
+    }
+
+    private static Set<MacroName> names(Step step) {
+        if (step instanceof Step.Message m) {
+            return Template.of(m.text()).names();
+        } else if (step instanceof Step.Raw r) {
+            return Template.of(r.lines()).names();
+        } else if (step instanceof Step.FirmwareRoutine r) {
+            Set<MacroName> both = new TreeSet<>(Template.of(r.before()).names());
+            both.addAll(Template.of(r.after()).names());
+            return both;
+        }
+        return Set.of();
+    }
+
+    private Step at(int index) {
+        return macro.steps().get(index).step();
+    }
+
+    private boolean happens(int index) {
+        return macro.steps().get(index).happensFor(moment.extruder());
+    }
+
+    private OptionalInt first(Predicate<Step> kind) {
+        return first(kind, 0);
+    }
+
+    private OptionalInt first(Predicate<Step> kind, int from) {
+        for (int i = from; i < macro.steps().size(); i++) {
+            if (happens(i) && kind.test(at(i))) {
+                return OptionalInt.of(i);
+            }
+        }
+        return OptionalInt.empty();
+    }
+
+    /** What a firmware without {@code command} can do instead, if anything. */
+    static Fault withSubstitute(Fault fault, Step step, Printer printer, Command command) {
+        int index = fault.step();
+        if (step instanceof Step.WaitForPerson || step instanceof Step.FirmwareRoutine) {
+            for (Command other : List.of(Command.M0, Command.M1, Command.M25)) {
+                if (other != command && printer.abilities().understands(other) && step instanceof Step.WaitForPerson) {
+                    return fault.mendedBy(
+                            "Wait by " + other,
+                            m -> m.replace(index, m.steps().get(index).with(new Step.WaitForPerson(other))));
+                }
+            }
+            if (step instanceof Step.FirmwareRoutine && printer.abilities().understands(Command.M0)) {
+                return fault.mendedBy("Swap at a pause instead", m -> withSteps(m, SwapMethod.PAUSE_AND_PARK));
+            }
+            if (printer.abilities().understands(Command.G4)) {
+                return step instanceof Step.WaitForPerson
+                        ? fault.mendedBy("Tone and timed wait instead", m -> m.replace(
+                                        index, m.steps().get(index).with(new Step.Dwell(120)))
+                                .insert(index, MacroStep.always(new Step.Tone(880, 800))))
+                        : fault.mendedBy("Swap in a timed wait instead", m -> withSteps(m, SwapMethod.TIMED_WAIT));
+            }
+        } else if (step instanceof Step.Dwell && printer.abilities().understands(Command.M0)) {
+            return fault.mendedBy(
+                    "Wait for the person instead",
+                    m -> m.replace(index, m.steps().get(index).with(new Step.WaitForPerson(Command.M0))));
+        } else if (step instanceof Step.Tone || step instanceof Step.Message) {
+            return fault.mendedBy(
+                    "Switch this step off",
+                    m -> m.replace(
+                            index,
+                            new MacroStep(
+                                    m.steps().get(index).step(),
+                                    false,
+                                    m.steps().get(index).only())));
+        }
+        return fault;
+    }
+
+    private static Macro withSteps(Macro macro, SwapMethod method) {
+        List<MacroStep> steps =
+                java.util.Arrays.stream(method.swap()).map(MacroStep::always).toList();
+        return new Macro(macro.name(), macro.event(), macro.on(), macro.person(), steps);
+    }
+}

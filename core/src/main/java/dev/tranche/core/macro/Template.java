@@ -1,0 +1,118 @@
+package dev.tranche.core.macro;
+
+import com.samskivert.mustache.Mustache;
+import com.samskivert.mustache.MustacheException;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Words;
+import java.text.Normalizer;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * Text with Mustache names in it, an open template language (mustache(5)). A name that {@link MacroName} does not
+ * list is refused when the text is typed, so that nothing comes out empty at the machine.
+ */
+final class Template {
+    private static final int LONGEST = 4000;
+    private static final int MOST_CACHED = 500;
+    private static final Map<String, Template> CACHE = new HashMap<>();
+
+    private final com.samskivert.mustache.Template compiled;
+    private final Set<MacroName> names = EnumSet.noneOf(MacroName.class);
+
+    private Template(String text) {
+        if (text.length() > LONGEST) {
+            throw Refusal.of("The text is %d letters long; %d are allowed.", text.length(), LONGEST);
+        }
+        try {
+            compiled =
+                    Mustache.compiler().escapeHTML(false).strictSections(true).compile(text);
+            compiled.visit(new Names());
+        } catch (MustacheException | UnsupportedOperationException e) {
+            throw Refusal.of(
+                    "The braces in “%s” do not match (%s); write names as {{in}}.",
+                    Words.quoted(text), Words.oneLine(String.valueOf(e.getMessage())));
+        }
+    }
+
+    /**
+     * @throws Refusal if the text holds an unknown name or braces that do not match
+     */
+    static synchronized Template of(String text) {
+        if (CACHE.size() > MOST_CACHED) {
+            CACHE.clear();
+        }
+        return CACHE.computeIfAbsent(text, Template::new);
+    }
+
+    /** The names it holds. */
+    Set<MacroName> names() {
+        return names;
+    }
+
+    /** The text with its names filled in; their values hold no line break and nothing that begins a comment. */
+    String fill(Moment moment, Printer printer) {
+        Map<String, String> values = new HashMap<>();
+        for (MacroName name : names) {
+            values.put(name.code(), plain(name.value(moment, printer)));
+        }
+        return compiled.execute(values);
+    }
+
+    /** Its lines with their names filled in, without blank ones. */
+    List<String> lines(Moment moment, Printer printer) {
+        return fill(moment, printer)
+                .lines()
+                .map(String::strip)
+                .filter(l -> !l.isEmpty())
+                .toList();
+    }
+
+    /** Letters every display can show, on one line, without what would begin a comment. */
+    static String plain(String text) {
+        String ascii =
+                Normalizer.normalize(Words.oneLine(text), Normalizer.Form.NFKD).replaceAll("[^\\x20-\\x7E]", "");
+        return ascii.replaceAll("[;()*\\\\\"\\s]+", " ").strip();
+    }
+
+    private final class Names implements Mustache.Visitor {
+        @Override
+        public void visitText(String text) {
+            if (text.contains("{{") || text.contains("}}")) {
+                throw Refusal.of("The braces in “%s” do not match; write names as {{in}}.", Words.quoted(text));
+            }
+        }
+
+        @Override
+        public void visitVariable(String name) {
+            names.add(known(name));
+        }
+
+        @Override
+        public boolean visitInclude(String name) {
+            throw Refusal.of("{{>%s}} would include another text, which macros do not have; write it out.", name);
+        }
+
+        @Override
+        public boolean visitSection(String name) {
+            names.add(known(name));
+            return true;
+        }
+
+        @Override
+        public boolean visitInvertedSection(String name) {
+            return visitSection(name);
+        }
+
+        private MacroName known(String name) {
+            return MacroName.find(name)
+                    .orElseThrow(() -> Refusal.of(
+                            "{{%s}} is not a name that macros know; the list beside the editor has those that are.",
+                            Words.quoted(name)));
+        }
+    }
+}

@@ -1,0 +1,110 @@
+package dev.tranche.core.rig;
+
+import dev.tranche.core.machine.Bed;
+import dev.tranche.core.machine.Command;
+import dev.tranche.core.machine.Drive;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.machine.Travel;
+import dev.tranche.core.macro.Macro;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+
+/**
+ * Something in which a variant is not what it came from.
+ *
+ * @param what in a practitioner's words
+ * @param here in the variant, {@code there} in its origin
+ */
+public record Difference(String what, String here, String there) {
+
+    /** All differences of {@code variant} from {@code origin}, but for the name. */
+    public static List<Difference> between(Rig variant, Rig origin) {
+        Map<String, String> here = describe(variant);
+        Map<String, String> there = describe(origin);
+        List<Difference> differences = new ArrayList<>();
+        here.forEach((what, value) -> {
+            String other = there.getOrDefault(what, "none");
+            if (!value.equals(other)) {
+                differences.add(new Difference(what, value, other));
+            }
+        });
+        there.forEach((what, value) -> {
+            if (!here.containsKey(what)) {
+                differences.add(new Difference(what, "none", value));
+            }
+        });
+        return differences;
+    }
+
+    private static Map<String, String> describe(Rig rig) {
+        Printer p = rig.printer();
+        Map<String, String> all = new LinkedHashMap<>();
+        all.put(
+                "Bed",
+                p.bed() instanceof Bed.Rectangular r
+                        ? mm(r.width()) + " × " + mm(r.depth()) + " mm"
+                        : "round, " + mm(((Bed.Round) p.bed()).diameter()) + " mm");
+        Travel t = p.travel();
+        all.put(
+                "Travel",
+                "X %s to %s, Y %s to %s mm".formatted(mm(t.minX()), mm(t.maxX()), mm(t.minY()), mm(t.maxY())));
+        all.put("Height", p.maxHeight() + " mm");
+        all.put("Homes", p.home().title());
+        all.put("Nozzle", mm(p.nozzle()) + " mm");
+        all.put("Inputs", Integer.toString(p.hotend().inputs()));
+        all.put("Hottest", p.hotend().hottest() + " °C");
+        all.put("Stays hot", p.heaterLimit().toSeconds() + " s");
+        all.put("Dead volume", mm(p.deadVolume().cubicMillimetres()) + " mm³");
+        all.put("Reach beside plastic", mm(p.hotend().reach()) + " mm");
+        all.put("Filament", mm(p.filament().diameter()) + " mm");
+        all.put(
+                "Drive",
+                (p.drive() instanceof Drive.Tube ? "tube, " : "direct, ")
+                        + mm(p.drive().gearsToNozzle()) + " mm");
+        all.put(
+                "Park spot",
+                p.parkSpot().map(s -> "X " + mm(s.x()) + " Y " + mm(s.y())).orElse("none"));
+        all.put(
+                "Selector box",
+                p.selector()
+                        .map(s -> s.lever().axis() + " " + mm(s.lever().position()) + " mm, "
+                                + s.presses().size() + " slots")
+                        .orElse("none"));
+        all.put(
+                "Speeds",
+                "travel %s, print %s, lift %s, retract %s mm/s, %s mm/s²"
+                        .formatted(
+                                mm(p.motion().travelSpeed()),
+                                mm(p.motion().printSpeed()),
+                                mm(p.motion().liftSpeed()),
+                                mm(p.motion().retractSpeed()),
+                                mm(p.motion().acceleration())));
+        for (Command c : Command.values()) {
+            if (p.abilities().understands(c)) {
+                String letters = p.abilities().honoured().get(c).stream()
+                        .map(String::valueOf)
+                        .collect(Collectors.joining(" "));
+                String host = p.abilities().pausesHost(c) ? ", pauses the host" : "";
+                all.put("Ability " + c, letters.isEmpty() ? "understood" + host : "with " + letters + host);
+            }
+        }
+        all.put("Comments after commands", p.abilities().commentsAfterCommands() ? "allowed" : "not allowed");
+        all.put("Extruders", Integer.toString(rig.rack().size()));
+        all.put("Way of swapping", rig.macros().method().title());
+        for (Macro m : rig.macros().macros()) {
+            all.merge(
+                    "Macro “" + m.name() + "”",
+                    (m.on() ? "" : "off, ") + m.steps().size() + " steps, "
+                            + Integer.toHexString(m.steps().hashCode() & 0xFFFF),
+                    (a, b) -> a + "; " + b);
+        }
+        return all;
+    }
+
+    private static String mm(double value) {
+        return value == Math.rint(value) ? Long.toString((long) value) : Double.toString(value);
+    }
+}
