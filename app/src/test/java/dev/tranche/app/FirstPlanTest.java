@@ -2,8 +2,7 @@ package dev.tranche.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.tranche.app.support.Browser;
-import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.gcode.SmallGcode;
 import java.io.IOException;
@@ -11,45 +10,14 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.interactions.Actions;
-import org.springframework.boot.test.web.server.LocalServerPort;
 
 /** The main job in a real browser, on files made here. */
-class FirstPlanTest extends OnePlanTest {
-    @LocalServerPort
-    private int port;
-
-    @TempDir
-    private Path folder;
-
-    private static Browser browser;
-
-    @BeforeEach
-    void openBrowser() {
-        browser = browser == null ? new Browser(port) : browser;
-    }
-
-    @AfterAll
-    static void closeBrowser() {
-        browser.close();
-        browser = null;
-    }
-
-    private Path file(String name, byte[] bytes) throws IOException {
-        return Files.write(folder.resolve(name), bytes);
-    }
-
-    private void give(String field, Path file) {
-        browser.find(field).sendKeys(file.toString());
-    }
-
+class FirstPlanTest extends BrowserTest {
     /** Start heights and spools of the list, from the top. */
     private List<String> colours() {
         return browser.until(() -> browser.all(".stratum-list li").stream()

@@ -1,22 +1,22 @@
 package dev.tranche.benchmarks;
 
 import dev.tranche.core.format.StlReader;
-import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.gcode.GcodeScanner;
+import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.Survey;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Section;
+import dev.tranche.core.geometry.SectionSweep;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Motion;
 import dev.tranche.core.macro.DryRun;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.rig.Rig;
-import dev.tranche.core.geometry.Mesh;
-import dev.tranche.core.geometry.Section;
-import dev.tranche.core.geometry.SectionSweep;
-import dev.tranche.core.layer.LayerGrid;
-import dev.tranche.core.machine.Motion;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Progress;
 import java.io.ByteArrayInputStream;
@@ -145,7 +145,8 @@ public class CoreBenchmark {
         Macro sixty = ready;
         while (sixty.steps().size() < 60) {
             sixty = sixty.insert(
-                    sixty.steps().size(), ready.steps().get(sixty.steps().size() % ready.steps().size()));
+                    sixty.steps().size(),
+                    ready.steps().get(sixty.steps().size() % ready.steps().size()));
         }
         return sixty;
     }

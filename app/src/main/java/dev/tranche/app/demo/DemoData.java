@@ -13,6 +13,7 @@ import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
@@ -66,21 +67,23 @@ class DemoData implements ApplicationRunner {
                 .id();
         long small =
                 workshop.add(Beginning.DIRECT_PAUSE.rig("Small direct drive")).id();
-        twoExtruders(small, leaf, soot);
+        long variant = twoExtruders(small, leaf, soot);
         workshop.add(racked(Beginning.SELECTOR.rig("Shed printer with selector box"), soot, chalk, leaf, clay));
+        workshop.add(Beginning.HOST.rig("Greenhouse printer with host"));
         workshop.add(blending(Beginning.BLENDING.rig("Blending nozzle"), pond, chalk));
         tile(pond, leaf, clay, straw, chalk, bench);
-        marker(leaf, chalk, soot, small);
+        marker(leaf, chalk, soot, variant);
     }
 
     /** The plain printer stays as it is; a variant of it keeps two spools at hand. */
-    private void twoExtruders(long plain, SpoolId leaf, SpoolId soot) {
+    private long twoExtruders(long plain, SpoolId leaf, SpoolId soot) {
         Workshop.Machine variant = workshop.variant(plain, "Small direct drive, two at hand");
         workshop.edit(
                 variant.id(),
                 variant.version().edition(),
                 "two extruders",
                 rig -> racked(rig.with(rig.rack().resize(2)), leaf, soot));
+        return variant.id();
     }
 
     private Rig racked(Rig rig, SpoolId... spools) {
@@ -104,7 +107,8 @@ class DemoData implements ApplicationRunner {
                 .startAt(Height.ofMillimetres(1.64), leaf, grid)
                 .startAt(Height.ofMillimetres(3.44), clay, grid)
                 .startAt(Height.ofMillimetres(4.95), straw, grid)
-                .startAt(Height.ofMillimetres(6.56), chalk, grid);
+                .startAt(Height.ofMillimetres(6.56), chalk, grid)
+                .haltAt(new Halt(Height.ofMillimetres(1.04), "lay the magnet in"), grid);
         plans.create(
                 "Relief tile, Hollin Hill",
                 keep(mesh, "hollin-hill.stl"),

@@ -2,7 +2,6 @@ package dev.tranche.app.drawing;
 
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
-import dev.tranche.core.estimate.BasePrint;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
@@ -66,7 +65,7 @@ public record ScoreDrawing(
         int stretched = Math.max(1, Math.min(zoom, DEEPEST_ZOOM));
         double total = Math.max(1, work.ledger().totalSeconds());
         double span = total / stretched;
-        double from = Math.max(0, Math.min(total - span, timeOf(work, layer) - span / 2));
+        double from = Math.max(0, Math.min(total - span, work.ledger().secondsUntil(layer) - span / 2));
         Scale scale = new Scale(LEFT, width - RIGHT, from, from + span);
         List<SpoolId> palette =
                 work.ledger().uses().stream().map(u -> u.spool().id()).toList();
@@ -94,21 +93,12 @@ public record ScoreDrawing(
                 stretched);
     }
 
-    /** Seconds from the start at which {@code layer} begins, swaps included. */
-    static double timeOf(Workpiece work, int layer) {
-        double swaps = work.ledger().swaps().stream()
-                .filter(s -> s.layer() <= layer)
-                .mapToDouble(Swap::seconds)
-                .sum();
-        return work.ledger().base().secondsUntil(layer) + swaps;
-    }
-
     /** Where the cursor stands: px, or −1 outside the window. */
     public double cursor(Workpiece work, int layer) {
         double total = Math.max(1, work.ledger().totalSeconds());
         double span = total / zoom;
-        double from = Math.max(0, Math.min(total - span, timeOf(work, layer) - span / 2));
-        return new Scale(left, right, from, from + span).x(timeOf(work, layer));
+        double from = Math.max(0, Math.min(total - span, work.ledger().secondsUntil(layer) - span / 2));
+        return new Scale(left, right, from, from + span).x(work.ledger().secondsUntil(layer));
     }
 
     private record Scale(double left, double right, double from, double to) {
@@ -132,11 +122,9 @@ public record ScoreDrawing(
 
     private static List<Bar> bars(Workpiece work, Figures figures, Scale scale, List<Stave> staves) {
         List<Bar> bars = new ArrayList<>();
-        BasePrint base = work.ledger().base();
         for (Tranche t : work.tranches()) {
-            double begins = t.firstLayer() == 1 ? 0 : timeOf(work, t.firstLayer());
-            double lasts = base.secondsUntil(t.lastLayer() + 1)
-                    - (t.firstLayer() == 1 ? 0 : base.secondsUntil(t.firstLayer()));
+            double begins = t.firstLayer() == 1 ? 0 : work.ledger().secondsUntil(t.firstLayer());
+            double lasts = work.ledger().secondsAfter(t.lastLayer()) - begins;
             double x = scale.x(begins);
             double to = scale.x(begins + lasts);
             if (to > x) {

@@ -49,6 +49,7 @@ class RackViews {
 
     void rack(Machine machine, Optional<String> chosen, Model model) {
         views.frame(machine, "rack", model);
+        views.between(machine.rig(), model);
         Rack rack = machine.rig().rack();
         Map<SpoolId, Spool> spools = shelf.byId();
         List<Rack.Disagreement> wrong = rack.disagreements(machine.printer());

@@ -12,10 +12,12 @@ import dev.tranche.core.macro.MacroBook;
 import dev.tranche.core.macro.MacroName;
 import dev.tranche.core.macro.MacroStep;
 import dev.tranche.core.macro.Moment;
+import dev.tranche.core.macro.SwapMethod;
 import dev.tranche.core.rig.Difference;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.rig.RigChecks;
 import dev.tranche.core.rig.RigFinding;
+import dev.tranche.core.units.Severity;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -74,11 +76,16 @@ class RigViews {
         model.addAttribute(
                 "differences",
                 origin.map(o -> Difference.between(machine.rig(), o.rig())).orElse(List.of()));
-        model.addAttribute("between", told(RigChecks.between(machine.rig())));
-        long stops = RigChecks.findings(machine.rig()).stream()
-                .filter(f -> f.severity() == dev.tranche.core.units.Severity.STOP)
-                .count();
-        model.addAttribute("stops", stops);
+        List<RigFinding> findings = RigChecks.findings(machine.rig());
+        model.addAttribute("findings", told(findings));
+        model.addAttribute(
+                "stops",
+                findings.stream().filter(f -> f.severity() == Severity.STOP).count());
+    }
+
+    /** Findings on what does not fit together, for a page that is not about macros. */
+    void between(Rig rig, Model model) {
+        model.addAttribute("between", told(RigChecks.between(rig)));
     }
 
     void macros(Machine machine, Model model) {
@@ -95,9 +102,8 @@ class RigViews {
             fires.add(new Fires(event, macros, book.firing(event).size() > 1));
         }
         model.addAttribute("fires", fires);
-        model.addAttribute("findings", told(RigChecks.findings(machine.rig())));
         model.addAttribute("events", Event.values());
-        model.addAttribute("methods", dev.tranche.core.macro.SwapMethod.values());
+        model.addAttribute("methods", SwapMethod.values());
         boolean hosted = !book.firing(Event.HOST_PAUSE).isEmpty()
                 && !book.firing(Event.HOST_RESUME).isEmpty();
         model.addAttribute("scripts", hosted ? HostTexts.of(machine.rig()) : null);

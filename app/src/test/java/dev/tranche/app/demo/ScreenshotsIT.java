@@ -2,6 +2,7 @@ package dev.tranche.app.demo;
 
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
+import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.support.Browser;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -11,6 +12,7 @@ import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
 import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.OutputType;
+import org.openqa.selenium.interactions.Actions;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.boot.test.context.SpringBootTest.WebEnvironment;
@@ -33,11 +35,23 @@ class ScreenshotsIT {
     @Autowired
     private Plans plans;
 
+    @Autowired
+    private Workshop workshop;
+
     private final Path folder = Path.of(System.getProperty("tranche.screenshots", "."));
 
     @DynamicPropertySource
     static void data(DynamicPropertyRegistry registry) {
         registry.add("tranche.data", data::toString);
+    }
+
+    private String printer(String beginning) {
+        return "/printers/"
+                + workshop.all().stream()
+                        .filter(m -> m.printer().name().startsWith(beginning))
+                        .findFirst()
+                        .orElseThrow()
+                        .id();
     }
 
     private String plan(String beginning) {
@@ -61,7 +75,20 @@ class ScreenshotsIT {
             save(browser, "desk-relief-tile");
             shoot(browser, plan("Row marker") + "/hand-off", "hand-off");
             shoot(browser, plan("Row marker") + "/swap-list?start=18:30", "swap-list");
-            shoot(browser, "/printers", "printers");
+            shoot(browser, printer("Shed printer"), "printers");
+            shoot(browser, printer("Tube-fed") + "/abilities", "abilities");
+            shoot(browser, printer("Greenhouse") + "/macros", "macros-host");
+            shoot(browser, printer("Small direct drive, two") + "/rack", "rack");
+            browser.open(printer("Blending") + "/rack");
+            browser.click(".fading button");
+            browser.see("#faded", "M166");
+            save(browser, "rack-blends");
+            browser.open(printer("Shed printer") + "/macros/0");
+            new Actions(browser.driver())
+                    .moveToElement(browser.find("#step-5 .step-title"))
+                    .perform();
+            browser.find("tr.lit");
+            save(browser, "macro-editor");
             shoot(browser, "/shelf", "shelf");
             browser.script("localStorage.setItem('tranche-theme', 'dark')");
             shoot(browser, plan("Relief tile"), "desk-night");

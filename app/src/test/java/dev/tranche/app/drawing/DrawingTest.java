@@ -193,6 +193,8 @@ class DrawingTest extends OnePlanTest {
             assertThat(h.y()).isCloseTo(section.bottom() - 2 * section.perMillimetre(), within(1e-6));
         });
         ScoreDrawing score = ScoreDrawing.of(work, figures, 11, 1, 1240, 150);
+        assertThat(score.bars()).singleElement().satisfies(b -> assertThat(b.width())
+                .isCloseTo(score.right() - score.left(), within(0.01)));
         assertThat(score.halts()).singleElement().satisfies(h -> assertThat(h.x())
                 .isBetween(score.left(), score.right()));
     }

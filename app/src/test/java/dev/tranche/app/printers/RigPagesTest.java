@@ -2,8 +2,7 @@ package dev.tranche.app.printers;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.tranche.app.support.Browser;
-import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.macro.Event;
@@ -13,39 +12,14 @@ import dev.tranche.core.rig.Beginning;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.List;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.interactions.Actions;
-import org.springframework.boot.test.web.server.LocalServerPort;
 
 /** A printer set up in a real browser: its measures, abilities, rack and macros. */
-class RigPagesTest extends OnePlanTest {
-    @LocalServerPort
-    private int port;
-
-    @TempDir
-    private Path folder;
-
-    private static Browser browser;
-
-    @BeforeEach
-    void openBrowser() {
-        browser = browser == null ? new Browser(port) : browser;
-        browser.size(1280, 800);
-    }
-
-    @AfterAll
-    static void closeBrowser() {
-        browser.close();
-        browser = null;
-    }
-
+class RigPagesTest extends BrowserTest {
     private String add(Beginning kind) {
         return "/printers/" + workshop.add(kind.rig(kind.title())).id();
     }
@@ -347,11 +321,9 @@ class RigPagesTest extends OnePlanTest {
                         c.purge(),
                         id));
         browser.open("/plans/" + plan + "/hand-off");
-        browser.find("#gcode-file")
-                .sendKeys(Files.write(
-                                folder.resolve("broken.gcode"),
-                                new SmallGcode().grid(0.2, 0.2, 25).bytes())
-                        .toString());
+        give(
+                "#gcode-file",
+                file("broken.gcode", new SmallGcode().grid(0.2, 0.2, 25).bytes()));
         browser.see(".file-facts", "one for one");
         browser.see("main", "Swap macro, step 2: The step changes between absolute and relative places");
         assertThat(browser.find("#write-swaps").isEnabled()).isFalse();
@@ -373,11 +345,9 @@ class RigPagesTest extends OnePlanTest {
         browser.open("/plans/" + id + "/swap-list");
         browser.see(".swap-table", "Halt: lay the nut in");
         browser.open("/plans/" + id + "/hand-off");
-        browser.find("#gcode-file")
-                .sendKeys(Files.write(
-                                folder.resolve("halted.gcode"),
-                                new SmallGcode().grid(0.2, 0.2, 25).bytes())
-                        .toString());
+        give(
+                "#gcode-file",
+                file("halted.gcode", new SmallGcode().grid(0.2, 0.2, 25).bytes()));
         browser.see(".file-facts", "one for one");
         browser.click("#write-swaps");
         String text = Files.readString(browser.download("halted-with-swaps.gcode"), StandardCharsets.ISO_8859_1);

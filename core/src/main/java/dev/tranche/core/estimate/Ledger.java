@@ -40,6 +40,28 @@ public record Ledger(
                 + pauses.stream().mapToDouble(Pause::seconds).sum();
     }
 
+    /** Seconds from the start to the first plastic of {@code layer}, with every stop up to it. */
+    public double secondsUntil(int layer) {
+        return base.secondsUntil(layer) + stopsUntil(layer);
+    }
+
+    /** Seconds from the start to the last plastic of {@code layer}. */
+    public double secondsAfter(int layer) {
+        return base.secondsUntil(layer + 1) + stopsUntil(layer);
+    }
+
+    private double stopsUntil(int layer) {
+        return firstLoad.map(FirstLoad::seconds).orElse(0.0)
+                + swaps.stream()
+                        .filter(s -> s.layer() <= layer)
+                        .mapToDouble(Swap::seconds)
+                        .sum()
+                + pauses.stream()
+                        .filter(p -> p.layer() <= layer)
+                        .mapToDouble(Pause::seconds)
+                        .sum();
+    }
+
     public double totalSeconds() {
         return base.seconds() + addedSeconds();
     }

@@ -3,7 +3,9 @@ package dev.tranche.core.macro;
 import dev.tranche.core.machine.Command;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.stream.Stream;
 
 /** How a swap is carried out, each with macros to begin with. */
 public enum SwapMethod {
@@ -16,18 +18,11 @@ public enum SwapMethod {
     PAUSE_AND_PARK("By hand, at a pause", "the macro parks, M0 waits, the macro purges and comes back") {
         @Override
         Step[] swap() {
-            return new Step[] {
-                new Step.Retract(2),
-                new Step.Lift(5),
-                new Step.Park(),
-                new Step.Tone(880, 300),
-                Step.Message.LOAD,
-                new Step.WaitForPerson(Command.M0),
-                new Step.Heat(HeatFor.INCOMING),
-                new Step.Purge(4),
-                new Step.Retract(2),
-                new Step.Return()
-            };
+            return beside(
+                    new Step.Tone(880, 300),
+                    Step.Message.LOAD,
+                    new Step.WaitForPerson(Command.M0),
+                    new Step.Heat(HeatFor.INCOMING));
         }
     },
     TIMED_WAIT(
@@ -35,20 +30,13 @@ public enum SwapMethod {
             "a tone, a wait that is always the same, a tone; for firmware without a pause") {
         @Override
         Step[] swap() {
-            return new Step[] {
-                new Step.Retract(2),
-                new Step.Lift(5),
-                new Step.Park(),
-                new Step.Tone(880, 800),
-                Step.Message.LOAD,
-                new Step.Dwell(150),
-                new Step.Tone(440, 800),
-                new Step.Dwell(15),
-                new Step.Heat(HeatFor.INCOMING),
-                new Step.Purge(4),
-                new Step.Retract(2),
-                new Step.Return()
-            };
+            return beside(
+                    new Step.Tone(880, 800),
+                    Step.Message.LOAD,
+                    new Step.Dwell(150),
+                    new Step.Tone(440, 800),
+                    new Step.Dwell(15),
+                    new Step.Heat(HeatFor.INCOMING));
         }
 
         @Override
@@ -82,16 +70,7 @@ public enum SwapMethod {
     FEEDER("By a feeder with slots", "the feeder hears the extruder's number and changes the filament itself") {
         @Override
         Step[] swap() {
-            return new Step[] {
-                new Step.Retract(2),
-                new Step.Lift(5),
-                new Step.Park(),
-                new Step.SelectExtruder(),
-                new Step.Heat(HeatFor.INCOMING),
-                new Step.Purge(4),
-                new Step.Retract(2),
-                new Step.Return()
-            };
+            return beside(new Step.SelectExtruder(), new Step.Heat(HeatFor.INCOMING));
         }
 
         @Override
@@ -102,20 +81,13 @@ public enum SwapMethod {
     SELECTOR("By a selector box", "the carriage presses the box's switch until the slot is the right one") {
         @Override
         Step[] swap() {
-            return new Step[] {
-                new Step.Retract(2),
-                new Step.Lift(5),
-                new Step.Park(),
-                new Step.Heat(HeatFor.HOTTER),
-                new Step.Unload(20, 30),
-                new Step.PressSwitch(),
-                new Step.Park(),
-                new Step.Load(20, 30),
-                new Step.Heat(HeatFor.INCOMING),
-                new Step.Purge(4),
-                new Step.Retract(2),
-                new Step.Return()
-            };
+            return beside(
+                    new Step.Heat(HeatFor.HOTTER),
+                    new Step.Unload(20, 30),
+                    new Step.PressSwitch(),
+                    new Step.Park(),
+                    new Step.Load(20, 30),
+                    new Step.Heat(HeatFor.INCOMING));
         }
 
         @Override
@@ -126,15 +98,7 @@ public enum SwapMethod {
     BLENDING("By blending in the nozzle", "nothing is swapped: the inputs' weights change, and the melt is cleared") {
         @Override
         Step[] swap() {
-            return new Step[] {
-                new Step.Retract(2),
-                new Step.Lift(5),
-                new Step.Park(),
-                new Step.SelectExtruder(),
-                new Step.Purge(4),
-                new Step.Retract(2),
-                new Step.Return()
-            };
+            return beside(new Step.SelectExtruder());
         }
 
         @Override
@@ -172,6 +136,16 @@ public enum SwapMethod {
     }
 
     abstract Step[] swap();
+
+    /** Steps done at the park spot, with the way there, the purge and the way back round them. */
+    private static Step[] beside(Step... steps) {
+        return Stream.of(
+                        Stream.of(new Step.Retract(2), new Step.Lift(5), new Step.Park()),
+                        Arrays.stream(steps),
+                        Stream.of(new Step.Purge(4), new Step.Retract(2), new Step.Return()))
+                .flatMap(s -> s)
+                .toArray(Step[]::new);
+    }
 
     /** What a person takes at a stop of the swap. */
     Duration person() {

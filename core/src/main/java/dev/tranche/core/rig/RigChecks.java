@@ -20,6 +20,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.IntStream;
 
 /** Rules on a printer, its rack and its macros together. */
 public final class RigChecks {
@@ -52,16 +53,20 @@ public final class RigChecks {
     public static List<RigFinding> ofMacro(Rig rig, int index) {
         Macro macro = rig.macros().macro(index);
         Map<String, RigFinding> found = new LinkedHashMap<>();
-        boolean differs =
-                macro.steps().stream().anyMatch(s -> !s.only().isEmpty() || s.step() instanceof Step.PressSwitch);
-        for (int t = 0; t < (differs ? rig.rack().size() : 1); t++) {
-            for (Fault fault : rig.tryOut(
-                            macro, differs ? t : Math.min(1, rig.rack().size() - 1))
-                    .faults()) {
+        for (int t : extruders(rig, macro)) {
+            for (Fault fault : rig.tryOut(macro, t).faults()) {
                 found.putIfAbsent(fault.step() + fault.sentence(), finding(index, fault));
             }
         }
         return List.copyOf(found.values());
+    }
+
+    /** The extruders a macro has to be tried for: all where it is not the same for all. */
+    private static List<Integer> extruders(Rig rig, Macro macro) {
+        boolean differs =
+                macro.steps().stream().anyMatch(s -> !s.only().isEmpty() || s.step() instanceof Step.PressSwitch);
+        int last = rig.rack().size() - 1;
+        return differs ? IntStream.rangeClosed(0, last).boxed().toList() : List.of(Math.min(1, last));
     }
 
     /** What one dry run of macro {@code index} says, as findings that mend the rig. */
@@ -160,7 +165,7 @@ public final class RigChecks {
 
     private static Optional<Command> pause(Rig rig, Macro macro) {
         Set<Command> commands = new TreeSet<>();
-        for (int t = 0; t < rig.rack().size(); t++) {
+        for (int t : extruders(rig, macro)) {
             for (RenderedLine line : rig.tryOut(macro, t).lines()) {
                 Command.startingLine(line.text()).ifPresent(commands::add);
             }

@@ -1,0 +1,41 @@
+package dev.tranche.app.support;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.io.TempDir;
+import org.springframework.boot.test.web.server.LocalServerPort;
+
+/** A running application and a browser that looks at it, one for all tests of a class. */
+public abstract class BrowserTest extends OnePlanTest {
+    protected static Browser browser;
+
+    @LocalServerPort
+    private int port;
+
+    @TempDir
+    private Path folder;
+
+    @BeforeEach
+    void openBrowser() {
+        browser = browser == null ? new Browser(port) : browser;
+        browser.size(1280, 800);
+    }
+
+    @AfterAll
+    static void closeBrowser() {
+        browser.close();
+        browser = null;
+    }
+
+    protected Path file(String name, byte[] bytes) throws IOException {
+        return Files.write(folder.resolve(name), bytes);
+    }
+
+    /** Chooses a file, as people do in the dialog. */
+    protected void give(String field, Path file) {
+        browser.find(field).sendKeys(file.toString());
+    }
+}
