@@ -75,6 +75,8 @@ class BadInputTest extends OnePlanTest {
         refusesModel(nowhere, "Triangle 1 has a corner at (NaN");
         refusesModel("<html><body>Sign in to download</body></html>".getBytes(), "web page");
         refusesModel(new byte[3 << 20], "larger than 2 MB");
+        refusesModel("v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 9\n".getBytes(), "names corner “9”");
+        refusesModel(new byte[] {'P', 'K', 3, 4, 0, 0}, "The archive");
     }
 
     @Test

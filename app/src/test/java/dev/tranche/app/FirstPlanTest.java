@@ -330,4 +330,78 @@ class FirstPlanTest extends BrowserTest {
         browser.until(() ->
                 browser.all(".card-plan h2").stream().anyMatch(h -> h.getText().equals("second name")));
     }
+
+    private static final String WEDGE_OBJ =
+            """
+            v 0 0 0
+            v 40 0 0
+            v 40 20 0
+            v 0 20 0
+            v 0 0 10
+            v 0 20 10
+            f 4 3 2 1
+            f 1 2 5
+            f 4 6 3
+            f 1 5 6 4
+            f 2 3 6 5
+            """;
+
+    @Test
+    void an_obj_model_is_looked_over_scaled_and_laid_on_another_side_and_its_colours_move_along() throws IOException {
+        browser.open("/");
+        give("#model-file", file("wedge.obj", WEDGE_OBJ.getBytes()));
+        browser.see(".steps", "40.0 × 20.0 × 10.00 mm");
+        startColour("5", "Light");
+        seeColours("Light 5.00", "Dark bed");
+
+        browser.click("details.step:nth-of-type(2) summary");
+        browser.see("#model-fold", "Closed, and every triangle faces outwards");
+        assertThat(browser.text("#model-fold")).contains("4.00 cm³");
+        browser.type("#scale", "50", Keys.ENTER);
+        browser.see(".steps", "20.0 × 10.0 × 5.00 mm");
+        seeColours("Light 2.50", "Dark bed");
+
+        browser.click("details.step:nth-of-type(2) summary");
+        browser.click("#model-fold .laying summary");
+        browser.until(() -> browser.all("#model-fold .laying button.link").stream()
+                .filter(b -> b.getText().startsWith("front"))
+                .findFirst()
+                .map(b -> {
+                    b.click();
+                    return true;
+                })
+                .orElse(null));
+        browser.see(".steps", "× 10.00 mm");
+        seeColours("Light 2.50", "Dark bed");
+        browser.click("#undo");
+        browser.see(".steps", "20.0 × 10.0 × 5.00 mm");
+        browser.click("details.step:nth-of-type(2) summary");
+        browser.click("#flip-model");
+        browser.until(() -> browser.find("#undo").getDomAttribute("title").contains("upside down"));
+        browser.click("details.step:nth-of-type(2) summary");
+        browser.type("#scale", "0", Keys.ENTER);
+        browser.see("#notice", "A scale of 0.0 is out of range");
+    }
+
+    @Test
+    void layers_that_fit_the_colours_are_offered_and_taken_or_the_colours_are_moved() {
+        String id = plan("fitting").id();
+        browser.open("/plans/" + id);
+        startColour("2.47", "Light");
+        browser.see("#findings", "2.47");
+        browser.click("details.step:nth-of-type(4) summary");
+        browser.see(".fit", "2.47 prints at 2.40 (-0.07)");
+        browser.click("#onto-grid");
+        seeColours("Light 2.40", "Dark bed");
+        browser.click("#undo");
+        seeColours("Light 2.47", "Dark bed");
+        browser.click("details.step:nth-of-type(4) summary");
+        browser.until(() -> !browser.all("#fit-0").isEmpty());
+        String first = browser.text(".fit tbody tr td:nth-child(1)");
+        String layer = browser.text(".fit tbody tr td:nth-child(2)");
+        browser.click("#fit-0");
+        browser.see(".steps", "of " + layer + " mm");
+        assertThat(browser.find("#first-layer").getDomProperty("value")).isEqualTo(first);
+        assertThat(browser.all("#findings [id^=finding-off-grid]")).isEmpty();
+    }
 }

@@ -22,12 +22,14 @@ class DeskController {
     private final Workbench workbench;
     private final DeskEdits edits;
     private final DeskViews views;
+    private final FoldViews folds;
 
-    DeskController(Plans plans, Workbench workbench, DeskEdits edits, DeskViews views) {
+    DeskController(Plans plans, Workbench workbench, DeskEdits edits, DeskViews views, FoldViews folds) {
         this.plans = plans;
         this.workbench = workbench;
         this.edits = edits;
         this.views = views;
+        this.folds = folds;
     }
 
     @GetMapping("/plans/{id}")
@@ -138,6 +140,47 @@ class DeskController {
             Model model,
             HttpServletResponse response) {
         return answer(edits.layers(id, shown.seen(), first, height), shown.cursor(), model, response);
+    }
+
+    /** What is known of the model, and how it can be placed; asked for when its fold is opened. */
+    @GetMapping("/plans/{id}/model")
+    String model(@PathVariable String id, Model model) {
+        folds.model(workbench.openNow(plans.get(id)), model);
+        return "desk/folds :: model";
+    }
+
+    @PostMapping("/plans/{id}/model/place")
+    String place(@PathVariable String id, Shown shown, PlacementForm form, Model model, HttpServletResponse response) {
+        return answer(edits.place(id, shown.seen(), form), shown.cursor(), model, response);
+    }
+
+    @PostMapping("/plans/{id}/model/lay")
+    String lay(
+            @PathVariable String id,
+            Shown shown,
+            @RequestParam double x,
+            @RequestParam double y,
+            @RequestParam double z,
+            Model model,
+            HttpServletResponse response) {
+        return answer(edits.lay(id, shown.seen(), x, y, z), shown.cursor(), model, response);
+    }
+
+    @PostMapping("/plans/{id}/model/flip")
+    String flip(@PathVariable String id, Shown shown, Model model, HttpServletResponse response) {
+        return answer(edits.flip(id, shown.seen()), shown.cursor(), model, response);
+    }
+
+    /** Layers that fit the colours. */
+    @GetMapping("/plans/{id}/fit")
+    String fit(@PathVariable String id, Model model) {
+        folds.fit(workbench.openNow(plans.get(id)), model);
+        return "desk/folds :: fit";
+    }
+
+    @PostMapping("/plans/{id}/starts/onto-grid")
+    String ontoGrid(@PathVariable String id, Shown shown, Model model, HttpServletResponse response) {
+        return answer(edits.ontoGrid(id, shown.seen()), shown.cursor(), model, response);
     }
 
     @PostMapping("/plans/{id}/printer")

@@ -1,6 +1,5 @@
 package dev.tranche.app.desk;
 
-import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
@@ -10,6 +9,7 @@ import dev.tranche.app.work.ModelCuts;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.core.check.Finding;
 import dev.tranche.core.check.Fix;
+import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.LayerSettings;
@@ -17,6 +17,7 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
@@ -73,21 +74,50 @@ class DeskEdits {
 
     PlanState layers(String id, long seen, String first, String height) {
         LayerSettings settings = new LayerSettings(Height.parse(first), Height.parse(height));
-        cuts.grid(plans.get(id).model(), settings);
+        cuts.grid(plans.get(id), settings);
         String label = "layers of " + settings.firstLayer() + " and " + settings.layerHeight() + " mm";
         return plans.edit(id, seen, label, p -> p.withLayers(settings));
     }
 
+    /** Every border where it prints, so that nothing snaps any more. */
+    PlanState ontoGrid(String id, long seen) {
+        LayerGrid grid = grid(plans.get(id));
+        return plans.edit(id, seen, "move all borders onto the layers", p -> p.ontoGrid(grid));
+    }
+
+    PlanState place(String id, long seen, PlacementForm form) {
+        PlanState plan = plans.get(id);
+        Placement placement = form.on(plan.content().placement());
+        cuts.mesh(plan.model().hash(), placement, Progress.UNHEARD);
+        return plans.editAll(id, seen, "scale or turn the model", c -> c.with(placement));
+    }
+
+    PlanState lay(String id, long seen, double x, double y, double z) {
+        return plans.editAll(
+                id,
+                seen,
+                "lay the model on another side",
+                c -> c.with(c.placement().layingOn(x, y, z)));
+    }
+
+    PlanState flip(String id, long seen) {
+        return plans.editAll(
+                id,
+                seen,
+                "turn the model upside down",
+                c -> c.with(c.placement().flipped()));
+    }
+
     PlanState printOn(String id, long seen, long printer) {
         String label = "print on " + workshop.get(printer).printer().name();
-        return plans.editAll(id, seen, label, c -> new PlanContent(c.colours(), c.purge(), printer));
+        return plans.editAll(id, seen, label, c -> c.on(printer));
     }
 
     PlanState purge(String id, long seen, String tolerance, String factor) {
         PurgeSettings purge = new PurgeSettings(
                 Numbers.decimal("colour tolerance", tolerance), Numbers.decimal("purge factor", factor));
         String label = "purge to a difference of " + tolerance.strip() + ", times " + factor.strip();
-        return plans.editAll(id, seen, label, c -> new PlanContent(c.colours(), purge, c.printer()));
+        return plans.editAll(id, seen, label, c -> c.with(purge));
     }
 
     PlanState mend(String id, long seen, String key) {
@@ -106,7 +136,7 @@ class DeskEdits {
     }
 
     private LayerGrid grid(PlanState plan) {
-        return cuts.grid(plan.model(), plan.content().colours().layers());
+        return cuts.grid(plan, plan.content().colours().layers());
     }
 
     private Spool spool(long id) {

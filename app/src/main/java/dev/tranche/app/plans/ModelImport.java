@@ -7,7 +7,8 @@ import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.work.ModelCuts;
-import dev.tranche.core.format.StlReader;
+import dev.tranche.core.format.ModelReader;
+import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
@@ -51,7 +52,7 @@ public class ModelImport {
     /** Whether a file is a model, by its content. */
     public boolean isModel(MultipartFile file) throws IOException {
         try (InputStream in = file.getInputStream()) {
-            return StlReader.isStl(in.readNBytes(84), file.getSize());
+            return ModelReader.isModel(in.readNBytes(ModelReader.HEAD), file.getSize());
         }
     }
 
@@ -81,8 +82,8 @@ public class ModelImport {
     }
 
     private PlanState create(PlanState.Model model, PlanContent content, Progress progress) {
-        cuts.mesh(model.hash(), progress);
-        cuts.cut(model, content.colours().layers(), progress);
+        cuts.mesh(model.hash(), Placement.AS_IS, progress);
+        cuts.cut(model.hash(), content.colours().layers(), progress);
         return plans.create(FileNames.stem(model.name()), model, content);
     }
 }

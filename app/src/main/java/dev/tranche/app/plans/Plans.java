@@ -66,7 +66,7 @@ public class Plans {
      * @throws StalePage if the plan has moved on since
      */
     public PlanState edit(String id, long seen, String label, UnaryOperator<ColourPlan> change) {
-        return editAll(id, seen, label, content -> content.withColours(change.apply(content.colours())));
+        return editAll(id, seen, label, content -> content.with(change.apply(content.colours())));
     }
 
     /** As {@link #edit}, of anything that undo goes back and forth through. */

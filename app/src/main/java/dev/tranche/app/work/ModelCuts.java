@@ -4,8 +4,11 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.storage.FileStore;
-import dev.tranche.core.format.StlReader;
+import dev.tranche.core.format.ModelReader;
+import dev.tranche.core.geometry.Face;
 import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Placement;
+import dev.tranche.core.geometry.Topology;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.UprightCut;
@@ -16,6 +19,7 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
 
@@ -24,12 +28,15 @@ import org.springframework.stereotype.Service;
 public class ModelCuts {
     private static final long MOST_TRIANGLES = 4_000_000;
     private static final long MOST_POINTS = 6_000_000;
+    private static final int MOST_SIDES = 8;
 
     private final FileStore files;
-    private final Cache<String, Mesh> meshes = Caffeine.newBuilder()
+    private final Cache<Placed, Mesh> meshes = Caffeine.newBuilder()
             .maximumWeight(MOST_TRIANGLES)
-            .weigher((String hash, Mesh mesh) -> mesh.triangles())
+            .weigher((Placed key, Mesh mesh) -> mesh.triangles())
             .build();
+    private final Cache<String, Topology> topologies =
+            Caffeine.newBuilder().maximumSize(200).build();
     private final Cache<Key, Cut> cuts = Caffeine.newBuilder()
             .maximumWeight(MOST_POINTS)
             .weigher((Key key, Cut cut) -> 1
@@ -42,47 +49,80 @@ public class ModelCuts {
         this.files = files;
     }
 
-    private record Key(String hash, LayerSettings layers) {}
+    private record Placed(String hash, Placement placement) {}
 
-    /** A model in layers, from above and from the front. */
-    public record Cut(CutModel model, UprightCut upright) {}
-
-    public Optional<Cut> ready(PlanState.Model model, LayerSettings layers) {
-        return Optional.ofNullable(cuts.getIfPresent(new Key(model.hash(), layers)));
+    private record Key(Placed model, LayerSettings layers) {
+        static Key of(PlanState plan, LayerSettings layers) {
+            return new Key(new Placed(plan.model().hash(), plan.content().placement()), layers);
+        }
     }
 
-    /** Cuts a model, or answers the cut at hand; {@code progress} hears layers done of all layers. */
-    public Cut cut(PlanState.Model model, LayerSettings layers, Progress progress) {
-        Key key = new Key(model.hash(), layers);
+    /**
+     * A model in layers, from above and from the front.
+     *
+     * @param sides it can be laid on, largest first
+     */
+    public record Cut(CutModel model, UprightCut upright, List<Face> sides) {}
+
+    /** The plan's cut, if it is at hand. */
+    public Optional<Cut> ready(PlanState plan) {
+        return Optional.ofNullable(
+                cuts.getIfPresent(Key.of(plan, plan.content().colours().layers())));
+    }
+
+    /** Cuts the plan's model, or answers the cut at hand; {@code progress} hears layers done of all layers. */
+    public Cut cut(PlanState plan, Progress progress) {
+        return cut(Key.of(plan, plan.content().colours().layers()), progress);
+    }
+
+    /** As {@link #cut(PlanState, Progress)}, of a model that no plan has yet. */
+    public Cut cut(String hash, LayerSettings layers, Progress progress) {
+        return cut(new Key(new Placed(hash, Placement.AS_IS), layers), progress);
+    }
+
+    private Cut cut(Key key, Progress progress) {
         Cut known = cuts.getIfPresent(key);
         if (known != null) {
             return known;
         }
-        Mesh mesh = mesh(model.hash(), Progress.UNHEARD);
-        CutModel cut = CutModel.of(mesh, layers.on(mesh.height()), progress);
-        Cut made = new Cut(cut, UprightCut.mostTelling(cut));
+        Mesh mesh = mesh(key.model().hash(), key.model().placement(), Progress.UNHEARD);
+        CutModel cut = CutModel.of(mesh, key.layers().on(mesh.height()), progress);
+        Cut made = new Cut(cut, UprightCut.mostTelling(cut), Face.find(mesh, MOST_SIDES));
         cuts.put(key, made);
         return made;
     }
 
-    /** Reads a kept model; {@code progress} hears bytes. */
-    public Mesh mesh(String hash, Progress progress) {
-        Mesh known = meshes.getIfPresent(hash);
+    /** Reads a kept model and places it; {@code progress} hears bytes. */
+    public Mesh mesh(String hash, Placement placement, Progress progress) {
+        Placed key = new Placed(hash, placement);
+        Mesh known = meshes.getIfPresent(key);
         if (known != null) {
             return known;
         }
+        Mesh mesh = placement.equals(Placement.AS_IS)
+                ? read(hash, progress)
+                : mesh(hash, Placement.AS_IS, progress).placed(placement);
+        meshes.put(key, mesh);
+        return mesh;
+    }
+
+    /** How the model's triangles hang together, as its file has it. */
+    public Topology topology(String hash) {
+        return topologies.get(hash, h -> Topology.of(mesh(h, Placement.AS_IS, Progress.UNHEARD)));
+    }
+
+    private Mesh read(String hash, Progress progress) {
         Path path = files.path(hash);
         try (InputStream in = Files.newInputStream(path)) {
-            Mesh mesh = StlReader.read(in, Files.size(path), progress);
-            meshes.put(hash, mesh);
-            return mesh;
+            return ModelReader.read(in, Files.size(path), progress);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
     }
 
-    /** The grid of a model that is in memory or quickly read. */
-    public LayerGrid grid(PlanState.Model model, LayerSettings layers) {
-        return layers.on(mesh(model.hash(), Progress.UNHEARD).height());
+    /** The grid of a plan's model, in other layers perhaps; for models in memory or quickly read. */
+    public LayerGrid grid(PlanState plan, LayerSettings layers) {
+        return layers.on(mesh(plan.model().hash(), plan.content().placement(), Progress.UNHEARD)
+                .height());
     }
 }

@@ -60,8 +60,7 @@ public class Workbench {
     /** The plan with all its figures; empty if that takes longer than a click, and {@link #prepare} is due. */
     public Optional<Workpiece> open(PlanState plan) {
         Machine machine = workshop.get(plan.content().printer());
-        boolean cutReady = plan.model().size() <= QUICK
-                || cuts.ready(plan.model(), plan.content().colours().layers()).isPresent();
+        boolean cutReady = plan.model().size() <= QUICK || cuts.ready(plan).isPresent();
         boolean fileReady = plan.gcode()
                 .map(g -> size(g.hash()) <= QUICK
                         || sliced.ready(g.hash(), machine.printer().motion()).isPresent())
@@ -85,7 +84,7 @@ public class Workbench {
     private Workpiece assemble(PlanState plan, Machine machine, Progress progress) {
         ColourPlan colours = plan.content().colours();
         Printer printer = machine.printer();
-        ModelCuts.Cut cut = cuts.cut(plan.model(), colours.layers(), progress);
+        ModelCuts.Cut cut = cuts.cut(plan, progress);
         LayerGrid grid = cut.model().grid();
         Map<SpoolId, Spool> spools = shelf.byId();
         Optional<SlicedFile> file = plan.gcode().map(g -> sliced.survey(g.hash(), printer.motion(), progress));

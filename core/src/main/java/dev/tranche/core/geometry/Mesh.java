@@ -68,6 +68,32 @@ public final class Mesh {
         return new Mesh(x, y, z, new Envelope(minX, maxX, minY, maxY), maxZ - minZ, -minZ / 1000.0);
     }
 
+    /**
+     * The model scaled, laid and turned, and set on the bed again.
+     *
+     * @throws Refusal if nothing but a flat thing is left, or it is higher than any printer
+     */
+    public Mesh placed(Placement placement) {
+        if (placement.equals(Placement.AS_IS)) {
+            return this;
+        }
+        double[] m = placement.matrix();
+        float[] px = new float[x.length];
+        float[] py = new float[x.length];
+        int[] pz = new int[x.length];
+        for (int i = 0; i < x.length; i++) {
+            double mz = z[i] / 1000.0;
+            px[i] = (float) (m[0] * x[i] + m[1] * y[i] + m[2] * mz);
+            py[i] = (float) (m[3] * x[i] + m[4] * y[i] + m[5] * mz);
+            double up = (m[6] * x[i] + m[7] * y[i] + m[8] * mz) * 1000;
+            if (!(Math.abs(up) < 1e9)) {
+                throw Refusal.of("Placed like this the model is %.0f m high; scale it less.", Math.abs(up) / 1e6);
+            }
+            pz[i] = (int) Math.rint(up);
+        }
+        return Mesh.of(px, py, pz);
+    }
+
     public int triangles() {
         return x.length / 3;
     }

@@ -121,6 +121,58 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
         return new ColourPlan(layers, changed, palette, halts);
     }
 
+    /**
+     * With every height moved along with a model that became {@code factor} times as high. Heights that fall
+     * together become one, the upper.
+     */
+    public ColourPlan scaledBy(double factor) {
+        List<ColourStart> changed = new ArrayList<>();
+        for (ColourStart start : starts) {
+            ColourStart moved = new ColourStart(scaled(start.wished(), factor), start.spool());
+            changed.removeIf(
+                    s -> s.wished().equals(moved.wished()) && !s.wished().equals(Height.ZERO));
+            if (changed.isEmpty()
+                    || moved.wished().isAbove(changed.get(changed.size() - 1).wished())) {
+                changed.add(moved);
+            }
+        }
+        List<Halt> stops = new ArrayList<>();
+        for (Halt halt : halts) {
+            Height moved = scaled(halt.wished(), factor);
+            stops.removeIf(h -> h.wished().equals(moved));
+            if (moved.isAbove(Height.ZERO)) {
+                stops.add(new Halt(moved, halt.note()));
+            }
+        }
+        return new ColourPlan(layers, changed, palette, stops);
+    }
+
+    private static Height scaled(Height height, double factor) {
+        return Height.ofMillimetres(height.millimetres() * factor);
+    }
+
+    /** With every start and halt where it prints on {@code grid}, so that nothing snaps any more. */
+    public ColourPlan ontoGrid(LayerGrid grid) {
+        ColourPlan moved = this;
+        for (Tranche tranche : tranches(grid)) {
+            if (tranche.index() > 0) {
+                moved = moved.moved(tranche.index(), tranche.start().actual());
+            }
+        }
+        return moved;
+    }
+
+    private ColourPlan moved(int index, Height height) {
+        List<ColourStart> changed = new ArrayList<>(starts);
+        changed.set(index, new ColourStart(height, starts.get(index).spool()));
+        for (int i = 1; i < changed.size(); i++) {
+            if (!changed.get(i).wished().isAbove(changed.get(i - 1).wished())) {
+                return this;
+            }
+        }
+        return new ColourPlan(layers, changed, palette, halts);
+    }
+
     public ColourPlan withLayers(LayerSettings settings) {
         return new ColourPlan(settings, starts, palette, halts);
     }

@@ -1,0 +1,164 @@
+package dev.tranche.app.desk;
+
+import dev.tranche.app.web.Figures;
+import dev.tranche.app.work.ModelCuts;
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.geometry.Face;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Placement;
+import dev.tranche.core.geometry.Topology;
+import dev.tranche.core.layer.Fit;
+import dev.tranche.core.layer.Snap;
+import dev.tranche.core.plan.ColourStart;
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Words;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import org.springframework.stereotype.Component;
+import org.springframework.ui.Model;
+
+/** Fills what folds out at the top of the desk: the model with its placement, and layers that fit the colours. */
+@Component
+class FoldViews {
+    private static final int MOST_FITS = 8;
+    /** Inches taken for millimetres leave a model this small, mm; common practice. */
+    private static final double TINY = 4;
+
+    private static final double FAR = 1000;
+
+    private final ModelCuts cuts;
+    private final Figures figures;
+
+    FoldViews(ModelCuts cuts, Figures figures) {
+        this.cuts = cuts;
+        this.figures = figures;
+    }
+
+    /** A side the model can be laid on. */
+    record Side(double x, double y, double z, String name) {}
+
+    /** A pair of layer heights with what it costs. */
+    record FitRow(String first, String layer, int layers, String worst, String snaps, String time, boolean taken) {}
+
+    void model(Workpiece work, Model model) {
+        Placement placement = work.plan().content().placement();
+        Topology topology = cuts.topology(work.plan().model().hash());
+        model.addAttribute("work", work);
+        model.addAttribute("plan", work.plan());
+        model.addAttribute("placement", placement);
+        model.addAttribute("topology", topology);
+        model.addAttribute("worries", worries(work, topology));
+        model.addAttribute(
+                "sides",
+                work.cut().sides().stream()
+                        .filter(f -> f.z() > -0.999)
+                        .map(f -> new Side(f.x(), f.y(), f.z(), name(f)))
+                        .toList());
+    }
+
+    /** The side in words, as the model lies now. */
+    private static String name(Face f) {
+        String where = f.z() > 0.999
+                ? "top"
+                : f.y() < -0.999
+                        ? "front"
+                        : f.y() > 0.999 ? "rear" : f.x() < -0.999 ? "left" : f.x() > 0.999 ? "right" : slanted(f);
+        return String.format(Locale.ROOT, "%s, %.0f mm²", where, f.area());
+    }
+
+    private static String slanted(Face f) {
+        double tilt = Math.toDegrees(Math.acos(Math.max(-1, Math.min(1, f.z()))));
+        double towards = Math.toDegrees(Math.atan2(f.y(), f.x()));
+        return String.format(Locale.ROOT, "slanted %.0f° from up, towards %.0f°", tilt, towards);
+    }
+
+    private List<String> worries(Workpiece work, Topology topology) {
+        List<String> worries = new ArrayList<>();
+        Mesh mesh = work.cut().model().mesh();
+        double largest = Math.max(
+                mesh.height().millimetres(),
+                Math.max(mesh.footprint().getWidth(), mesh.footprint().getHeight()));
+        if (largest < TINY) {
+            worries.add(String.format(
+                    Locale.ROOT, "It is only %.2f mm long; if it was drawn in inches, scale it to 2540 %%.", largest));
+        }
+        Mesh asIs = cuts.mesh(work.plan().model().hash(), Placement.AS_IS, dev.tranche.core.units.Progress.UNHEARD);
+        double far = Math.hypot(asIs.footprint().centre().x, asIs.footprint().centre().y);
+        if (far > FAR) {
+            worries.add(String.format(
+                    Locale.ROOT,
+                    "Its file puts it %.0f mm from the origin; it is planned in the middle of the bed.",
+                    far));
+        }
+        if (asIs.lifted() > 0.0005) {
+            worries.add(String.format(
+                    Locale.ROOT, "Its file puts it %.2f mm below the bed; it was set on the bed.", asIs.lifted()));
+        }
+        if (topology.openEdges() > 0) {
+            worries.add(
+                    Words.count(topology.openEdges(), "edge")
+                            + " have a triangle on one side only: the model has holes, which sections close by straight lines.");
+        }
+        if (topology.againstEachOther() > 0) {
+            worries.add(Words.count(topology.againstEachOther(), "edge")
+                    + " lie between triangles that face opposite ways; some are inside out.");
+        }
+        if (topology.crowdedEdges() > 0) {
+            worries.add(Words.count(topology.crowdedEdges(), "edge") + " have more than two triangles.");
+        }
+        if (topology.degenerate() > 0) {
+            worries.add(Words.count(topology.degenerate(), "triangle") + " without area, left out of account.");
+        }
+        return worries;
+    }
+
+    void fit(Workpiece work, Model model) {
+        List<Height> borders = work.colours().starts().stream()
+                .skip(1)
+                .map(ColourStart::wished)
+                .toList();
+        Height high = work.grid().modelHeight();
+        List<FitRow> rows =
+                Fit.candidates(borders, high, work.machine().printer().nozzle(), Fit.FULL_STEP, MOST_FITS).stream()
+                        .map(f -> row(work, f))
+                        .toList();
+        model.addAttribute("plan", work.plan());
+        model.addAttribute("fits", rows);
+        model.addAttribute("borders", borders.size());
+        model.addAttribute(
+                "off",
+                work.tranches().stream()
+                        .filter(t -> t.index() > 0 && t.start().error() != 0)
+                        .map(t -> snap(t.start()))
+                        .toList());
+    }
+
+    /** Printing time goes as the layer height falls, and each layer has its own second. */
+    private FitRow row(Workpiece work, Fit fit) {
+        double now = work.ledger().base().seconds();
+        double printing = Math.max(0, now - work.grid().count());
+        double seconds = printing
+                        * work.grid().layerHeight().millimetres()
+                        / fit.layerHeight().millimetres()
+                + fit.layers()
+                + work.ledger().addedSeconds();
+        boolean taken = fit.layerHeight().equals(work.grid().layerHeight())
+                && fit.firstLayer().equals(work.grid().firstLayer());
+        return new FitRow(
+                fit.firstLayer().toString(),
+                fit.layerHeight().toString(),
+                fit.layers(),
+                String.format(Locale.ROOT, "%.2f mm", fit.worst() / 1000.0),
+                String.join(", ", fit.snaps().stream().map(FoldViews::snap).toList()),
+                figures.time(seconds),
+                taken);
+    }
+
+    private static String snap(Snap snap) {
+        return snap.error() == 0
+                ? snap.wished() + " exactly"
+                : String.format(
+                        Locale.ROOT, "%s prints at %s (%+.2f)", snap.wished(), snap.actual(), snap.errorMillimetres());
+    }
+}

@@ -1,0 +1,19 @@
+package dev.tranche.app.desk;
+
+import dev.tranche.app.web.Numbers;
+import dev.tranche.core.geometry.Placement;
+
+/** Scale in percent and turn in degrees, as typed; the three axes are only looked at where they differ. */
+record PlacementForm(String scale, String scaleX, String scaleY, String scaleZ, String turn) {
+    Placement on(Placement before) {
+        Placement turned = before.turned(Numbers.decimal("turn", turn));
+        if (scale != null && !scale.isBlank()) {
+            double all = Numbers.decimal("scale", scale) / 100;
+            return turned.scaled(all, all, all);
+        }
+        return turned.scaled(
+                Numbers.decimal("scale of X", scaleX) / 100,
+                Numbers.decimal("scale of Y", scaleY) / 100,
+                Numbers.decimal("scale of Z", scaleZ) / 100);
+    }
+}

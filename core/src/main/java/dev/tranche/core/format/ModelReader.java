@@ -1,0 +1,67 @@
+package dev.tranche.core.format;
+
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.units.Progress;
+import dev.tranche.core.units.Refusal;
+import java.io.BufferedInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.regex.Pattern;
+
+/** Reads any model file there is a reader for, told by its content. */
+public final class ModelReader {
+    /** Bytes that tell what a file is. */
+    public static final int HEAD = 8192;
+
+    private static final Pattern VERTEX = Pattern.compile("(?m)^\\s*v\\s+[-+.\\d]");
+
+    private enum Kind {
+        STL,
+        OBJ,
+        THREE_MF
+    }
+
+    private ModelReader() {}
+
+    /**
+     * @param in read to its end and left open
+     * @param size bytes that {@code in} will give
+     * @param progress hears bytes read of all bytes
+     * @return a mesh that stands on the bed
+     * @throws Refusal if it is no usable model
+     */
+    public static Mesh read(InputStream in, long size, Progress progress) throws IOException {
+        BufferedInputStream whole = new BufferedInputStream(in, 1 << 16);
+        whole.mark(HEAD);
+        byte[] head = whole.readNBytes(HEAD);
+        whole.reset();
+        return switch (kind(head, size)) {
+            case THREE_MF -> ThreeMf.read(whole, size, progress);
+            case OBJ -> Obj.read(whole, size, progress);
+            case STL -> StlReader.read(whole, size, progress);
+        };
+    }
+
+    /**
+     * Whether a file is meant as a model.
+     *
+     * @param head its first {@value #HEAD} bytes, or all there are
+     * @param size of the whole file
+     */
+    public static boolean isModel(byte[] head, long size) {
+        return kind(head, size) != Kind.STL || StlReader.isStl(head, size);
+    }
+
+    private static Kind kind(byte[] head, long size) {
+        if (head.length > 3 && head[0] == 'P' && head[1] == 'K' && head[2] == 3 && head[3] == 4) {
+            return Kind.THREE_MF;
+        }
+        boolean stl = StlReader.isStl(head, size);
+        return !stl
+                        && VERTEX.matcher(new String(head, StandardCharsets.ISO_8859_1))
+                                .find()
+                ? Kind.OBJ
+                : Kind.STL;
+    }
+}

@@ -1,0 +1,150 @@
+package dev.tranche.core.format;
+
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.units.Progress;
+import dev.tranche.core.units.Refusal;
+import java.io.FilterInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipException;
+import java.util.zip.ZipInputStream;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
+
+/**
+ * Reads 3MF: an archive whose start part lists objects, meshes or components of them, and what of them is to be
+ * built where. Everything that is to be built makes one model; units become millimetres.
+ *
+ * <p>Source: 3MF Consortium, "3D Manufacturing Format Core Specification", version 1.3 (2021). Archives are read as
+ * they stream, never written anywhere; entries, their size and how far they may unpack are limited; XML without
+ * DTDs and external entities.
+ */
+final class ThreeMf {
+    private static final int MOST_ENTRIES = 2_000;
+    private static final long MOST_UNPACKED = 2L << 30;
+    /** XML packs about tenfold; a thousandfold is a trap. */
+    private static final int FURTHEST_UNPACKED = 400;
+
+    private static final String RELATIONS = "_rels/.rels";
+    private static final String START_PART = "http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel";
+
+    private final long size;
+    private final Progress progress;
+    private final Map<String, ThreeMfPart> parts = new HashMap<>();
+    private Optional<String> start = Optional.empty();
+
+    private ThreeMf(long size, Progress progress) {
+        this.size = size;
+        this.progress = progress;
+    }
+
+    static Mesh read(InputStream in, long size, Progress progress) throws IOException {
+        ThreeMf file = new ThreeMf(size, progress);
+        Counting packed = new Counting(in);
+        try (ZipInputStream zip = new ZipInputStream(packed)) {
+            file.entries(zip, packed);
+        } catch (ZipException | java.io.EOFException e) {
+            throw new Refusal("The archive is damaged or cut short; copy or export the 3MF file again.");
+        }
+        return file.mesh();
+    }
+
+    private void entries(ZipInputStream zip, Counting packed) throws IOException {
+        Counting unpacked = new Counting(zip) {
+            @Override
+            void counted() {
+                if (count > MOST_UNPACKED || count > 1_000_000 && count > FURTHEST_UNPACKED * size) {
+                    throw Refusal.of(
+                            "The archive unpacks to over %d MB, which no model of its size does; it was not read.",
+                            count / 1_000_000);
+                }
+                progress.at(Math.min(packed.count, size), size);
+            }
+        };
+        int entries = 0;
+        for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
+            if (++entries > MOST_ENTRIES) {
+                throw Refusal.of("The archive holds over %d files; it was not read.", MOST_ENTRIES);
+            }
+            String name = entry.getName().replaceFirst("^/", "");
+            if (name.equals(RELATIONS)) {
+                start = startPart(unpacked);
+            } else if (name.toLowerCase(java.util.Locale.ROOT).endsWith(".model")) {
+                parts.put(name, ThreeMfPart.read(unpacked));
+            }
+        }
+    }
+
+    private static Optional<String> startPart(InputStream in) {
+        try {
+            XMLStreamReader xml = xml(in);
+            while (xml.hasNext()) {
+                if (xml.next() == XMLStreamReader.START_ELEMENT
+                        && xml.getLocalName().equals("Relationship")
+                        && START_PART.equals(xml.getAttributeValue(null, "Type"))) {
+                    return Optional.of(xml.getAttributeValue(null, "Target").replaceFirst("^/", ""));
+                }
+            }
+            return Optional.empty();
+        } catch (XMLStreamException e) {
+            throw new Refusal("The archive's list of relations is damaged; export the 3MF file again.");
+        }
+    }
+
+    /** A reader that leaves the archive open and looks nothing up outside the file. */
+    static XMLStreamReader xml(InputStream in) throws XMLStreamException {
+        XMLInputFactory factory = XMLInputFactory.newFactory();
+        factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+        return factory.createXMLStreamReader(new FilterInputStream(in) {
+            @Override
+            public void close() {
+                // the archive goes on behind this entry
+            }
+        });
+    }
+
+    private Mesh mesh() {
+        if (parts.isEmpty()) {
+            throw new Refusal("The archive holds no 3D model part; it is no 3MF file. Choose the model itself.");
+        }
+        ThreeMfPart part = start.map(parts::get)
+                .orElseGet(() -> parts.size() == 1 ? parts.values().iterator().next() : null);
+        if (part == null) {
+            throw new Refusal("The archive does not say which part it begins with; export the 3MF file again.");
+        }
+        return part.built();
+    }
+
+    /** Counts what goes by, so that nothing unpacks without end. */
+    private static class Counting extends FilterInputStream {
+        protected long count;
+
+        Counting(InputStream in) {
+            super(in);
+        }
+
+        void counted() {}
+
+        @Override
+        public int read() throws IOException {
+            int b = super.read();
+            count += b < 0 ? 0 : 1;
+            counted();
+            return b;
+        }
+
+        @Override
+        public int read(byte[] bytes, int from, int length) throws IOException {
+            int read = super.read(bytes, from, length);
+            count += Math.max(0, read);
+            counted();
+            return read;
+        }
+    }
+}

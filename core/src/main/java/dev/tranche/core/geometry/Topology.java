@@ -1,0 +1,163 @@
+package dev.tranche.core.geometry;
+
+import java.util.Arrays;
+
+/**
+ * How the triangles of a mesh hang together, with equal corners taken as one.
+ *
+ * @param solids shells that share no corner
+ * @param openEdges edges with a triangle on one side only
+ * @param crowdedEdges edges with more than two triangles
+ * @param againstEachOther edges whose two triangles face opposite ways
+ * @param degenerate triangles without area, which are left out of account
+ * @param area of the surface, mm²
+ */
+public record Topology(int solids, int openEdges, int crowdedEdges, int againstEachOther, int degenerate, double area) {
+
+    /** Whether every edge has a triangle on each side, facing the same way. */
+    public boolean closed() {
+        return openEdges == 0 && crowdedEdges == 0 && againstEachOther == 0;
+    }
+
+    public static Topology of(Mesh mesh) {
+        return new Count(mesh).topology();
+    }
+
+    private static final class Count {
+        private final Mesh mesh;
+        /** For each corner the first one at its place. */
+        private final int[] welded;
+        /** Edges by their two ends; the triangles seen along it one way and the other. */
+        private final long[] edges;
+
+        private final byte[] forth;
+        private final byte[] back;
+
+        Count(Mesh mesh) {
+            this.mesh = mesh;
+            int corners = 3 * mesh.triangles();
+            welded = weld(mesh, corners);
+            int room = Integer.highestOneBit(Math.max(16, 3 * corners));
+            edges = new long[room];
+            Arrays.fill(edges, -1);
+            forth = new byte[room];
+            back = new byte[room];
+        }
+
+        private static int[] weld(Mesh mesh, int corners) {
+            int room = Integer.highestOneBit(Math.max(16, 3 * corners));
+            int[] table = new int[room];
+            Arrays.fill(table, -1);
+            int[] welded = new int[corners];
+            for (int c = 0; c < corners; c++) {
+                // + 0.0 makes −0 and 0 the same bits
+                long hash = Double.doubleToLongBits(mesh.x(c) + 0.0) * 0x9E3779B97F4A7C15L
+                        ^ Double.doubleToLongBits(mesh.y(c) + 0.0) * 0xC2B2AE3D27D4EB4FL
+                        ^ mesh.z(c) * 0x165667B19E3779F9L;
+                int at = slot(hash, room);
+                while (table[at] >= 0 && !same(mesh, table[at], c)) {
+                    at = at + 1 & room - 1;
+                }
+                table[at] = table[at] < 0 ? c : table[at];
+                welded[c] = table[at];
+            }
+            return welded;
+        }
+
+        private static boolean same(Mesh mesh, int a, int b) {
+            return mesh.z(a) == mesh.z(b) && mesh.x(a) == mesh.x(b) && mesh.y(a) == mesh.y(b);
+        }
+
+        private static int slot(long hash, int room) {
+            long mixed = hash ^ hash >>> 32;
+            mixed *= 0xD6E8FEB86659FD93L;
+            return (int) (mixed >>> 40 ^ mixed) & room - 1;
+        }
+
+        Topology topology() {
+            int[] parent = new int[welded.length];
+            for (int i = 0; i < parent.length; i++) {
+                parent[i] = i;
+            }
+            int degenerate = 0;
+            double area = 0;
+            boolean[] used = new boolean[welded.length];
+            for (int c = 0; c < welded.length; c += 3) {
+                double here = area(c);
+                int a = welded[c];
+                int b = welded[c + 1];
+                int d = welded[c + 2];
+                if (a == b || b == d || a == d) {
+                    degenerate++;
+                    continue;
+                }
+                area += here;
+                used[a] = true;
+                join(parent, a, b);
+                join(parent, b, d);
+                edge(a, b);
+                edge(b, d);
+                edge(d, a);
+            }
+            boolean[] counted = new boolean[parent.length];
+            int solids = 0;
+            for (int i = 0; i < parent.length; i++) {
+                if (used[i] && !counted[root(parent, i)]) {
+                    counted[root(parent, i)] = true;
+                    solids++;
+                }
+            }
+            return counted(solids, degenerate, area);
+        }
+
+        private Topology counted(int solids, int degenerate, double area) {
+            int open = 0;
+            int crowded = 0;
+            int against = 0;
+            for (int i = 0; i < edges.length; i++) {
+                int all = forth[i] + back[i];
+                open += all == 1 ? 1 : 0;
+                crowded += all > 2 && forth[i] != back[i] ? 1 : 0;
+                against += all == 2 && forth[i] != back[i] ? 1 : 0;
+            }
+            return new Topology(solids, open, crowded, against, degenerate, area);
+        }
+
+        private void edge(int from, int to) {
+            long key = (long) Math.min(from, to) << 32 | Math.max(from, to);
+            int at = slot(key * 0x9E3779B97F4A7C15L, edges.length);
+            while (edges[at] >= 0 && edges[at] != key) {
+                at = at + 1 & edges.length - 1;
+            }
+            edges[at] = key;
+            byte[] side = from < to ? forth : back;
+            side[at] = (byte) Math.min(100, side[at] + 1);
+        }
+
+        private double area(int c) {
+            double ux = mesh.x(c + 1) - mesh.x(c);
+            double uy = mesh.y(c + 1) - mesh.y(c);
+            double uz = (mesh.z(c + 1) - mesh.z(c)) / 1000.0;
+            double vx = mesh.x(c + 2) - mesh.x(c);
+            double vy = mesh.y(c + 2) - mesh.y(c);
+            double vz = (mesh.z(c + 2) - mesh.z(c)) / 1000.0;
+            double nx = uy * vz - uz * vy;
+            double ny = uz * vx - ux * vz;
+            double nz = ux * vy - uy * vx;
+            return Math.sqrt(nx * nx + ny * ny + nz * nz) / 2;
+        }
+
+        private static void join(int[] parent, int a, int b) {
+            parent[root(parent, a)] = root(parent, b);
+        }
+
+        private static int root(int[] parent, int i) {
+            int at = i;
+            while (parent[at] != at) {
+                parent[at] = parent[parent[at]];
+                at = parent[at];
+            }
+            return at;
+        }
+    }
+}

@@ -1,0 +1,79 @@
+package dev.tranche.core.layer;
+
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Refusal;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+
+/**
+ * Layer heights that put colour borders on layer borders.
+ *
+ * <p>Layer heights are multiples of the height of a full motor step between a quarter and four fifths of the nozzle;
+ * first layers are such multiples from the layer height up to four fifths of the nozzle. They are ranked by the
+ * largest snap error, then by the number of layers.
+ *
+ * @param firstLayer h₁
+ * @param layerHeight h
+ * @param layers that the model takes
+ * @param snaps one a border, in the order they were given
+ */
+public record Fit(Height firstLayer, Height layerHeight, int layers, List<Snap> snaps) {
+    /** Height of a full step, with 200 steps a turn on a lead of 8 mm; from memory. */
+    public static final Height FULL_STEP = Height.ofMicrometres(40);
+
+    private static final double THINNEST = 0.25;
+    private static final double THICKEST = 0.8;
+
+    public Fit {
+        snaps = List.copyOf(snaps);
+    }
+
+    /** The largest distance of a border from where it prints, µm. */
+    public int worst() {
+        return snaps.stream().mapToInt(s -> Math.abs(s.error())).max().orElse(0);
+    }
+
+    /**
+     * The best candidates for a model.
+     *
+     * @param borders heights at which colours are to start; those above the last layer are left out of account
+     * @param modelHeight H
+     * @param nozzle diameter, mm
+     * @param fullStep height of a full motor step
+     * @param most how many to answer
+     */
+    public static List<Fit> candidates(
+            List<Height> borders, Height modelHeight, double nozzle, Height fullStep, int most) {
+        int step = fullStep.micrometres();
+        if (step <= 0) {
+            throw new Refusal("The height of a full step must be above 0 mm; 0.04 is common.");
+        }
+        int least = (int) Math.ceil(THINNEST * nozzle * 1000 / step - 1e-9);
+        int largest = (int) Math.floor(THICKEST * nozzle * 1000 / step + 1e-9);
+        List<Fit> fits = new ArrayList<>();
+        for (int h = Math.max(1, least); h <= largest; h++) {
+            for (int first = h; first <= largest; first++) {
+                of(Height.ofMicrometres(first * step), Height.ofMicrometres(h * step), borders, modelHeight, fits);
+            }
+        }
+        fits.sort(Comparator.comparingInt(Fit::worst).thenComparingInt(Fit::layers));
+        return List.copyOf(fits.subList(0, Math.min(most, fits.size())));
+    }
+
+    private static void of(Height first, Height layer, List<Height> borders, Height modelHeight, List<Fit> fits) {
+        LayerGrid grid;
+        try {
+            grid = new LayerGrid(first, layer, modelHeight);
+        } catch (Refusal tooMany) {
+            return;
+        }
+        int last = grid.count();
+        int highest = grid.bottom(last).micrometres() + grid.top(last).micrometres();
+        List<Snap> snaps = borders.stream()
+                .filter(b -> 2 * b.micrometres() < highest)
+                .map(grid::snap)
+                .toList();
+        fits.add(new Fit(first, layer, last, snaps));
+    }
+}

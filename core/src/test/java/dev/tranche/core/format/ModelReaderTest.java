@@ -1,0 +1,231 @@
+package dev.tranche.core.format;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Progress;
+import dev.tranche.core.units.Refusal;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class ModelReaderTest {
+    private static final String CUBE_OBJ =
+            """
+            # a cube of 10 mm, of quads, in two groups
+            o cube
+            v 0 0 0
+            v 10 0 0
+            v 10 10 0
+            v 0 10 0
+            v 0 0 10
+            v 10 0 10
+            v 10 10 10
+            v 0 10 10
+            vn 0 0 1
+            g bottom
+            f 4 3 2 1
+            g rest
+            f 5//1 6//1 7//1 8//1
+            f 1/1 2/2 6/3 5/4
+            f 2 3 7 6
+            f -6 -5 -1 -2
+            f 4 1 5 8
+            """;
+
+    /** The cube of the core specification's own example: eight corners and twelve triangles, 10 units long. */
+    private static final String CUBE_MESH =
+            """
+            <mesh><vertices>\
+            <vertex x="0" y="0" z="0"/><vertex x="10" y="0" z="0"/><vertex x="10" y="10" z="0"/><vertex x="0" y="10" z="0"/>\
+            <vertex x="0" y="0" z="10"/><vertex x="10" y="0" z="10"/><vertex x="10" y="10" z="10"/><vertex x="0" y="10" z="10"/>\
+            </vertices><triangles>\
+            <triangle v1="3" v2="2" v3="1"/><triangle v1="1" v2="0" v3="3"/><triangle v1="4" v2="5" v3="6"/><triangle v1="6" v2="7" v3="4"/>\
+            <triangle v1="0" v2="1" v3="5"/><triangle v1="5" v2="4" v3="0"/><triangle v1="1" v2="2" v3="6"/><triangle v1="6" v2="5" v3="1"/>\
+            <triangle v1="2" v2="3" v3="7"/><triangle v1="7" v2="6" v3="2"/><triangle v1="3" v2="0" v3="4"/><triangle v1="4" v2="7" v3="3"/>\
+            </triangles></mesh>""";
+
+    private static Mesh read(byte[] bytes) throws IOException {
+        return ModelReader.read(new ByteArrayInputStream(bytes), bytes.length, Progress.UNHEARD);
+    }
+
+    private static Mesh read(String text) throws IOException {
+        return read(text.getBytes(StandardCharsets.UTF_8));
+    }
+
+    private static String model(String unit, String resources, String build) {
+        return "<?xml version=\"1.0\" encoding=\"UTF-8\"?><model unit=\"" + unit
+                + "\" xmlns=\"http://schemas.microsoft.com/3dmanufacturing/core/2015/02\"><resources>" + resources
+                + "</resources><build>" + build + "</build></model>";
+    }
+
+    private static String object(int id, String inside) {
+        return "<object id=\"" + id + "\" type=\"model\">" + inside + "</object>";
+    }
+
+    private static byte[] archive(String... namesAndTexts) throws IOException {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
+            for (int i = 0; i < namesAndTexts.length; i += 2) {
+                zip.putNextEntry(new ZipEntry(namesAndTexts[i]));
+                zip.write(namesAndTexts[i + 1].getBytes(StandardCharsets.UTF_8));
+                zip.closeEntry();
+            }
+        }
+        return bytes.toByteArray();
+    }
+
+    private static byte[] threeMf(String model) throws IOException {
+        return archive(
+                "[Content_Types].xml",
+                "<Types/>",
+                "_rels/.rels",
+                "<Relationships xmlns=\"http://schemas.openxmlformats.org/package/2006/relationships\">"
+                        + "<Relationship Target=\"/3D/3dmodel.model\" Id=\"rel0\""
+                        + " Type=\"http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel\"/></Relationships>",
+                "3D/3dmodel.model",
+                model);
+    }
+
+    private static void refuses(byte[] bytes, String words) {
+        assertThatThrownBy(() -> read(bytes)).isInstanceOf(Refusal.class).hasMessageContaining(words);
+    }
+
+    private static void refusesObj(String text, String words) {
+        refuses(text.getBytes(StandardCharsets.UTF_8), words);
+    }
+
+    @Test
+    void an_obj_of_quads_groups_and_negative_numbers_is_a_cube() throws IOException {
+        Mesh cube = read(CUBE_OBJ);
+        assertThat(cube.triangles()).isEqualTo(12);
+        assertThat(cube.volume()).isCloseTo(1000, within(1e-6));
+        assertThat(cube.height()).isEqualTo(Height.ofMillimetres(10));
+    }
+
+    @Test
+    void an_obj_that_is_none_says_where() {
+        refusesObj("v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 9\n", "Line 4");
+        refusesObj("v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 9\n", "names corner “9”, and there are 3");
+        refusesObj("v 0 0 0\nf 1 -5 1\n", "names corner “-5”");
+        refusesObj("v 0 0 0\nv 0 0 1\nf 0 1 2\n", "names corner “0”");
+        refusesObj("v 0 0 0\nv 0 0 1\nf 1 2\n", "a face of 2 corners");
+        refusesObj("v 0 zero 0\n", "Line 1, “v 0 zero 0”, does not give three");
+        refusesObj("v 0 0 0\nv 0 0 1\n", "2 corners and no faces");
+        refusesObj("v 0 0 NaN\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "which is no place");
+        refusesObj("v 0 0 1e30\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "which is no place");
+    }
+
+    @Test
+    void the_specifications_cube_is_read() throws IOException {
+        Mesh cube = read(threeMf(model("millimeter", object(1, CUBE_MESH), "<item objectid=\"1\"/>")));
+        assertThat(cube.triangles()).isEqualTo(12);
+        assertThat(cube.volume()).isCloseTo(1000, within(1e-6));
+    }
+
+    @ParameterizedTest
+    @CsvSource({"micron, 0.01", "millimeter, 10", "centimeter, 100", "inch, 254", "foot, 3048", "meter, 10000"})
+    void every_unit_of_the_specification_becomes_millimetres(String unit, double side) throws IOException {
+        // 3MF Core Specification 1.3, §3.4: the six units of a model.
+        Mesh cube = read(threeMf(model(unit, object(1, CUBE_MESH), "<item objectid=\"1\"/>")));
+        assertThat(cube.footprint().getWidth()).isCloseTo(side, within(side * 1e-6));
+        assertThat(cube.height().millimetres()).isCloseTo(side, within(side * 1e-6));
+    }
+
+    @Test
+    void components_and_items_stand_where_their_transforms_put_them() throws IOException {
+        // Rows of the matrix, as the specification has them: the last is the translation.
+        String twice = object(
+                2,
+                "<components><component objectid=\"1\"/>"
+                        + "<component objectid=\"1\" transform=\"2 0 0 0 1 0 0 0 1 20 0 0\"/></components>");
+        Mesh both = read(threeMf(model(
+                "millimeter",
+                object(1, CUBE_MESH) + twice,
+                "<item objectid=\"2\" transform=\"0 1 0 -1 0 0 0 0 1 0 0 5\"/>")));
+        assertThat(both.triangles()).isEqualTo(24);
+        assertThat(both.volume()).isCloseTo(1000 + 2000, within(1e-3));
+        // x 0…40 becomes y, y 0…10 becomes −x.
+        assertThat(both.footprint().getMinX()).isCloseTo(-10, within(1e-6));
+        assertThat(both.footprint().getMaxY()).isCloseTo(40, within(1e-6));
+        assertThat(both.lifted()).isCloseTo(-5, within(1e-9));
+    }
+
+    @Test
+    void an_object_that_is_not_built_is_left_out() throws IOException {
+        String other = object(2, CUBE_MESH);
+        Mesh one = read(threeMf(model("millimeter", object(1, CUBE_MESH) + other, "<item objectid=\"1\"/>")));
+        assertThat(one.triangles()).isEqualTo(12);
+    }
+
+    @Test
+    void an_archive_without_relations_is_read_if_it_holds_one_model() throws IOException {
+        String cube = model("millimeter", object(1, CUBE_MESH), "<item objectid=\"1\"/>");
+        assertThat(read(archive("3D/any.model", cube)).triangles()).isEqualTo(12);
+        refuses(archive("a.model", cube, "b.model", cube), "does not say which part it begins with");
+    }
+
+    @Test
+    void damaged_and_hostile_archives_are_refused_in_a_sentence() throws IOException {
+        String item = "<item objectid=\"1\"/>";
+        refuses(archive("readme.txt", "hello"), "no 3D model part");
+        refuses(Arrays.copyOf(threeMf(model("millimeter", object(1, CUBE_MESH), item)), 400), "cut short");
+        refuses(threeMf("<model><resources>"), "damaged or cut short, on line 1");
+        refuses(threeMf(model("cubit", object(1, CUBE_MESH), item)), "“cubit”");
+        refuses(threeMf(model("millimeter", object(1, CUBE_MESH), "")), "nothing to build");
+        refuses(
+                threeMf(model("millimeter", object(1, CUBE_MESH), "<item objectid=\"7\"/>")),
+                "object 7, which is not in it");
+        refuses(
+                threeMf(model("millimeter", object(1, CUBE_MESH.replace("v1=\"3\"", "v1=\"33\"")), item)),
+                "names corner 33, and there are 8");
+        refuses(threeMf(model("millimeter", object(1, CUBE_MESH.replace("x=\"10\"", "x=\"ten\"")), item)), "“ten”");
+        refuses(
+                threeMf(model("millimeter", object(1, CUBE_MESH), "<item objectid=\"1\" transform=\"1 0 0\"/>")),
+                "has 3 numbers and must have 12");
+        String loop = object(1, "<components><component objectid=\"2\"/></components>")
+                + object(2, "<components><component objectid=\"1\"/></components>");
+        refuses(threeMf(model("millimeter", loop, item)), "or holds itself");
+        StringBuilder bush = new StringBuilder(object(1, CUBE_MESH));
+        for (int id = 2; id < 40; id++) {
+            bush.append(object(
+                    id, ("<components>" + ("<component objectid=\"" + (id - 1) + "\"/>").repeat(2) + "</components>")));
+        }
+        refuses(threeMf(model("millimeter", bush.toString(), "<item objectid=\"39\"/>")), "places over 100000 objects");
+    }
+
+    @Test
+    void nothing_outside_the_file_is_looked_up() throws IOException {
+        String hostile = "<?xml version=\"1.0\"?><!DOCTYPE model [<!ENTITY secret SYSTEM \"file:///etc/hostname\">]>"
+                + "<model unit=\"millimeter\"><resources>" + object(1, CUBE_MESH)
+                + "</resources><build><item objectid=\"&secret;\"/></build></model>";
+        assertThatThrownBy(() -> read(threeMf(hostile))).isInstanceOf(Refusal.class);
+    }
+
+    @Test
+    void an_archive_that_unpacks_without_end_is_not_read() throws IOException {
+        refuses(archive("3D/3dmodel.model", "<model>" + " ".repeat(8_000_000) + "</model>"), "unpacks to over");
+    }
+
+    @Test
+    void kinds_are_told_by_content() throws IOException {
+        byte[] stl = StlWriter.binary(new Shapes().box(0, 0, 0, 10, 10, 10).mesh());
+        assertThat(read(stl).triangles()).isEqualTo(12);
+        assertThat(ModelReader.isModel(stl, stl.length)).isTrue();
+        assertThat(ModelReader.isModel(CUBE_OBJ.getBytes(), CUBE_OBJ.length())).isTrue();
+        assertThat(ModelReader.isModel(archive("x", "y"), 100)).isTrue();
+        assertThat(ModelReader.isModel("G28\nG1 X10 E1\n".getBytes(), 14)).isFalse();
+        refuses(new byte[0], "The file is empty");
+    }
+}

@@ -1,0 +1,72 @@
+package dev.tranche.core.layer;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Refusal;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
+import org.junit.jupiter.api.Test;
+
+class FitTest {
+    private static Height h(double mm) {
+        return Height.ofMillimetres(mm);
+    }
+
+    private static List<Fit> fits(double model, double... borders) {
+        List<Height> heights = Arrays.stream(borders).mapToObj(FitTest::h).toList();
+        return Fit.candidates(heights, h(model), 0.4, Fit.FULL_STEP, 100);
+    }
+
+    @Test
+    void heights_are_full_steps_between_a_quarter_and_four_fifths_of_the_nozzle() {
+        // 0.04 mm a full step; from memory. 0.4 mm nozzle: 0.10 to 0.32 mm.
+        assertThat(fits(6, 3))
+                .extracting(f -> f.layerHeight().micrometres())
+                .containsOnly(120, 160, 200, 240, 280, 320);
+        assertThat(fits(6, 3))
+                .allMatch(f -> !f.layerHeight().isAbove(f.firstLayer())
+                        && f.firstLayer().micrometres() <= 320);
+        // 6 layer heights, each with the first layers from it upwards.
+        assertThat(fits(6, 3)).hasSize(6 + 5 + 4 + 3 + 2 + 1);
+    }
+
+    @Test
+    void a_border_that_can_fall_on_the_grid_does_and_with_the_fewest_layers() {
+        // Common practice: h1 0.2 and h 0.12 end a base of 2.0 mm at 2.00; so do thicker ones, with fewer layers.
+        Fit best = fits(6, 2.0).get(0);
+        assertThat(best.worst()).isZero();
+        assertThat(fits(6, 2.0)).filteredOn(f -> f.worst() == 0).allMatch(f -> f.layers() >= best.layers());
+        assertThat(fits(6, 2.0))
+                .anyMatch(f -> f.worst() == 0
+                        && f.firstLayer().equals(h(0.2))
+                        && f.layerHeight().equals(h(0.12)));
+    }
+
+    @Test
+    void the_best_fit_of_several_borders_is_no_worse_than_any_other() {
+        List<Fit> fits = fits(9.1, 1.64, 3.44, 4.95, 6.56);
+        assertThat(fits).isSortedAccordingTo(Comparator.comparingInt(Fit::worst).thenComparingInt(Fit::layers));
+        assertThat(fits.get(0).snaps()).hasSize(4);
+    }
+
+    @Test
+    void a_border_above_the_print_does_not_count() {
+        assertThat(fits(2, 1, 50).get(0).snaps()).hasSize(1);
+        assertThat(fits(2).get(0).worst()).isZero();
+        assertThatThrownBy(() -> Fit.candidates(List.of(), h(2), 0.4, Height.ZERO, 5))
+                .isInstanceOf(Refusal.class);
+    }
+
+    @Property(tries = 200)
+    void no_border_prints_further_off_than_half_a_layer(@ForAll @IntRange(min = 330, max = 9000) int border) {
+        for (Fit fit : Fit.candidates(List.of(Height.ofMicrometres(border)), h(10), 0.4, Fit.FULL_STEP, 100)) {
+            assertThat(2 * fit.worst()).isLessThanOrEqualTo(fit.layerHeight().micrometres());
+        }
+    }
+}
