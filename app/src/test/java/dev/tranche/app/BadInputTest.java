@@ -10,6 +10,7 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.Step;
@@ -327,5 +328,34 @@ class BadInputTest extends OnePlanTest {
                         .getResponse()
                         .getContentAsString(StandardCharsets.UTF_8))
                 .contains("does not rise");
+    }
+
+    @Test
+    void a_model_with_a_small_hole_is_put_right_and_said_to_be() throws Exception {
+        byte[] pierced = StlWriter.binary(
+                new Shapes().sphere(10, 12, 24).dropLastTriangle().mesh());
+        String page = give("/plans", "pierced.stl", pierced);
+        String fold =
+                mvc.perform(get(page + "/model")).andReturn().getResponse().getContentAsString(StandardCharsets.UTF_8);
+        assertThat(fold).contains("Put right when it was read").contains("1 hole closed");
+        String open = give(
+                "/plans",
+                "open.stl",
+                StlWriter.binary(
+                        new Shapes().box(0, 0, 0, 20, 20, 3).dropLastTriangle().mesh()));
+        String told =
+                mvc.perform(get(open + "/model")).andReturn().getResponse().getContentAsString(StandardCharsets.UTF_8);
+        assertThat(told).contains("3 edges still have a triangle on one side only");
+        assertThat(mvc.perform(get(open)).andReturn().getResponse().getContentAsString(StandardCharsets.UTF_8))
+                .contains("The model has holes");
+        String obj = "v 900 900 -2\nv 902 900 -2\nv 900 902 -2\nv 900 900 -1\nf 1 3 2\nf 1 2 4\nf 2 3 4\nf 3 1 4\n";
+        String tiny = give("/plans", "tiny.obj", obj.getBytes());
+        assertThat(mvc.perform(get(tiny + "/model"))
+                        .andReturn()
+                        .getResponse()
+                        .getContentAsString(StandardCharsets.UTF_8))
+                .contains("if it was drawn in inches, scale it to 2540 %")
+                .contains("from the origin")
+                .contains("2.00 mm below the bed");
     }
 }

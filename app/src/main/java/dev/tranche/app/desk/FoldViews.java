@@ -6,7 +6,7 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.geometry.Face;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Placement;
-import dev.tranche.core.geometry.Topology;
+import dev.tranche.core.geometry.Repair;
 import dev.tranche.core.layer.Fit;
 import dev.tranche.core.layer.Snap;
 import dev.tranche.core.plan.ColourStart;
@@ -43,12 +43,13 @@ class FoldViews {
 
     void model(Workpiece work, Model model) {
         Placement placement = work.plan().content().placement();
-        Topology topology = cuts.topology(work.plan().model().hash());
+        Repair.Report report = cuts.examined(work.plan().model().hash());
         model.addAttribute("work", work);
         model.addAttribute("plan", work.plan());
         model.addAttribute("placement", placement);
-        model.addAttribute("topology", topology);
-        model.addAttribute("worries", worries(work, topology));
+        model.addAttribute("topology", report.found());
+        model.addAttribute("repairs", repairs(report));
+        model.addAttribute("worries", worries(work, report));
         model.addAttribute(
                 "sides",
                 work.cut().sides().stream()
@@ -73,7 +74,7 @@ class FoldViews {
         return String.format(Locale.ROOT, "slanted %.0f° from up, towards %.0f°", tilt, towards);
     }
 
-    private List<String> worries(Workpiece work, Topology topology) {
+    private List<String> worries(Workpiece work, Repair.Report report) {
         List<String> worries = new ArrayList<>();
         Mesh mesh = work.cut().model().mesh();
         double largest = Math.max(
@@ -95,22 +96,32 @@ class FoldViews {
             worries.add(String.format(
                     Locale.ROOT, "Its file puts it %.2f mm below the bed; it was set on the bed.", asIs.lifted()));
         }
-        if (topology.openEdges() > 0) {
+        if (report.left() > 0) {
             worries.add(
-                    Words.count(topology.openEdges(), "edge")
-                            + " have a triangle on one side only: the model has holes, which sections close by straight lines.");
+                    Words.count(report.left(), "edge")
+                            + " still have a triangle on one side only: holes too wide to close; sections close them by straight lines.");
         }
-        if (topology.againstEachOther() > 0) {
-            worries.add(Words.count(topology.againstEachOther(), "edge")
-                    + " lie between triangles that face opposite ways; some are inside out.");
-        }
-        if (topology.crowdedEdges() > 0) {
-            worries.add(Words.count(topology.crowdedEdges(), "edge") + " have more than two triangles.");
-        }
-        if (topology.degenerate() > 0) {
-            worries.add(Words.count(topology.degenerate(), "triangle") + " without area, left out of account.");
+        if (report.found().crowdedEdges() > 0) {
+            worries.add(Words.count(report.found().crowdedEdges(), "edge") + " have more than two triangles.");
         }
         return worries;
+    }
+
+    private static List<String> repairs(Repair.Report report) {
+        List<String> done = new ArrayList<>();
+        if (report.dropped() > 0) {
+            done.add(Words.count(report.dropped(), "triangle") + " without area left out");
+        }
+        if (report.turned() > 0) {
+            done.add(Words.count(report.turned(), "triangle") + " turned to face as their neighbours do");
+        }
+        if (report.insideOut()) {
+            done.add("the whole model turned, since it was inside out");
+        }
+        if (report.closed() > 0) {
+            done.add(Words.count(report.closed(), "hole") + " closed");
+        }
+        return done;
     }
 
     void fit(Workpiece work, Model model) {

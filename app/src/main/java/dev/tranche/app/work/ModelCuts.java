@@ -8,7 +8,7 @@ import dev.tranche.core.format.ModelReader;
 import dev.tranche.core.geometry.Face;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Placement;
-import dev.tranche.core.geometry.Topology;
+import dev.tranche.core.geometry.Repair;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.UprightCut;
@@ -35,7 +35,7 @@ public class ModelCuts {
             .maximumWeight(MOST_TRIANGLES)
             .weigher((Placed key, Mesh mesh) -> mesh.triangles())
             .build();
-    private final Cache<String, Topology> topologies =
+    private final Cache<String, Repair.Report> examined =
             Caffeine.newBuilder().maximumSize(200).build();
     private final Cache<Key, Cut> cuts = Caffeine.newBuilder()
             .maximumWeight(MOST_POINTS)
@@ -106,15 +106,22 @@ public class ModelCuts {
         return mesh;
     }
 
-    /** How the model's triangles hang together, as its file has it. */
-    public Topology topology(String hash) {
-        return topologies.get(hash, h -> Topology.of(mesh(h, Placement.AS_IS, Progress.UNHEARD)));
+    /** What was found in a model file, and what was put right. */
+    public Repair.Report examined(String hash) {
+        Repair.Report known = examined.getIfPresent(hash);
+        if (known == null) {
+            read(hash, Progress.UNHEARD);
+            known = examined.getIfPresent(hash);
+        }
+        return known;
     }
 
     private Mesh read(String hash, Progress progress) {
         Path path = files.path(hash);
         try (InputStream in = Files.newInputStream(path)) {
-            return ModelReader.read(in, Files.size(path), progress);
+            Repair repair = Repair.of(ModelReader.read(in, Files.size(path), progress));
+            examined.put(hash, repair.report());
+            return repair.mesh();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -37,6 +37,11 @@ public final class Mesh {
      * @param z µm, from any origin; shifted in place so that the lowest corner is at 0
      */
     public static Mesh of(float[] x, float[] y, int[] z) {
+        return of(x, y, z, 0);
+    }
+
+    /** As {@link #of(float[], float[], int[])}, of a mesh whose file's Z has been raised by so many mm before. */
+    static Mesh of(float[] x, float[] y, int[] z, double raisedBefore) {
         if (x.length == 0) {
             throw new Refusal("The model holds no triangles; export it again from the program that made it.");
         }
@@ -65,7 +70,7 @@ public final class Mesh {
         if (maxZ == minZ) {
             throw new Refusal("The model is flat: all its corners lie at one height; it cannot be printed in layers.");
         }
-        return new Mesh(x, y, z, new Envelope(minX, maxX, minY, maxY), maxZ - minZ, -minZ / 1000.0);
+        return new Mesh(x, y, z, new Envelope(minX, maxX, minY, maxY), maxZ - minZ, raisedBefore - minZ / 1000.0);
     }
 
     /**

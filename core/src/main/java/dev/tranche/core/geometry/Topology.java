@@ -36,42 +36,12 @@ public record Topology(int solids, int openEdges, int crowdedEdges, int againstE
         Count(Mesh mesh) {
             this.mesh = mesh;
             int corners = 3 * mesh.triangles();
-            welded = weld(mesh, corners);
-            int room = Integer.highestOneBit(Math.max(16, 3 * corners));
+            welded = Welding.of(mesh);
+            int room = Welding.room(corners);
             edges = new long[room];
             Arrays.fill(edges, -1);
             forth = new byte[room];
             back = new byte[room];
-        }
-
-        private static int[] weld(Mesh mesh, int corners) {
-            int room = Integer.highestOneBit(Math.max(16, 3 * corners));
-            int[] table = new int[room];
-            Arrays.fill(table, -1);
-            int[] welded = new int[corners];
-            for (int c = 0; c < corners; c++) {
-                // + 0.0 makes −0 and 0 the same bits
-                long hash = Double.doubleToLongBits(mesh.x(c) + 0.0) * 0x9E3779B97F4A7C15L
-                        ^ Double.doubleToLongBits(mesh.y(c) + 0.0) * 0xC2B2AE3D27D4EB4FL
-                        ^ mesh.z(c) * 0x165667B19E3779F9L;
-                int at = slot(hash, room);
-                while (table[at] >= 0 && !same(mesh, table[at], c)) {
-                    at = at + 1 & room - 1;
-                }
-                table[at] = table[at] < 0 ? c : table[at];
-                welded[c] = table[at];
-            }
-            return welded;
-        }
-
-        private static boolean same(Mesh mesh, int a, int b) {
-            return mesh.z(a) == mesh.z(b) && mesh.x(a) == mesh.x(b) && mesh.y(a) == mesh.y(b);
-        }
-
-        private static int slot(long hash, int room) {
-            long mixed = hash ^ hash >>> 32;
-            mixed *= 0xD6E8FEB86659FD93L;
-            return (int) (mixed >>> 40 ^ mixed) & room - 1;
         }
 
         Topology topology() {
@@ -125,7 +95,7 @@ public record Topology(int solids, int openEdges, int crowdedEdges, int againstE
 
         private void edge(int from, int to) {
             long key = (long) Math.min(from, to) << 32 | Math.max(from, to);
-            int at = slot(key * 0x9E3779B97F4A7C15L, edges.length);
+            int at = Welding.slot(key * 0x9E3779B97F4A7C15L, edges.length);
             while (edges[at] >= 0 && edges[at] != key) {
                 at = at + 1 & edges.length - 1;
             }
