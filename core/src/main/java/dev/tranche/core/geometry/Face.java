@@ -22,22 +22,14 @@ public record Face(double x, double y, double z, double area) {
     public static List<Face> find(Mesh mesh, int most) {
         Map<Long, double[]> sums = new HashMap<>();
         for (int c = 0; c < 3 * mesh.triangles(); c += 3) {
-            double ux = mesh.x(c + 1) - mesh.x(c);
-            double uy = mesh.y(c + 1) - mesh.y(c);
-            double uz = (mesh.z(c + 1) - mesh.z(c)) / 1000.0;
-            double vx = mesh.x(c + 2) - mesh.x(c);
-            double vy = mesh.y(c + 2) - mesh.y(c);
-            double vz = (mesh.z(c + 2) - mesh.z(c)) / 1000.0;
-            double nx = uy * vz - uz * vy;
-            double ny = uz * vx - ux * vz;
-            double nz = ux * vy - uy * vx;
-            double length = Math.sqrt(nx * nx + ny * ny + nz * nz);
-            if (length > 1e-12) {
+            double[] n = mesh.areaVector(c);
+            double area = Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
+            if (area > 1e-12) {
                 double[] sum = sums.computeIfAbsent(
-                        key(nx / length) << 20 | key(ny / length) << 10 | key(nz / length), k -> new double[3]);
-                sum[0] += nx / 2;
-                sum[1] += ny / 2;
-                sum[2] += nz / 2;
+                        key(n[0] / area) << 20 | key(n[1] / area) << 10 | key(n[2] / area), k -> new double[3]);
+                sum[0] += n[0];
+                sum[1] += n[1];
+                sum[2] += n[2];
             }
         }
         List<Face> faces = new ArrayList<>();

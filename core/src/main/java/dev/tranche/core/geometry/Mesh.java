@@ -133,6 +133,21 @@ public final class Mesh {
     }
 
     /**
+     * The area of a triangle as a vector, mm²: it points outwards, and its length is the area.
+     *
+     * @param corner the triangle's first
+     */
+    public double[] areaVector(int corner) {
+        double ux = x[corner + 1] - (double) x[corner];
+        double uy = y[corner + 1] - (double) y[corner];
+        double uz = (z[corner + 1] - z[corner]) / 1000.0;
+        double vx = x[corner + 2] - (double) x[corner];
+        double vy = y[corner + 2] - (double) y[corner];
+        double vz = (z[corner + 2] - z[corner]) / 1000.0;
+        return new double[] {(uy * vz - uz * vy) / 2, (uz * vx - ux * vz) / 2, (ux * vy - uy * vx) / 2};
+    }
+
+    /**
      * Enclosed volume by the divergence theorem, mm³: positive where facets face outwards. Meaningless for an
      * open mesh.
      */

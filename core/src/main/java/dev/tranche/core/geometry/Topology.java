@@ -105,16 +105,8 @@ public record Topology(int solids, int openEdges, int crowdedEdges, int againstE
         }
 
         private double area(int c) {
-            double ux = mesh.x(c + 1) - mesh.x(c);
-            double uy = mesh.y(c + 1) - mesh.y(c);
-            double uz = (mesh.z(c + 1) - mesh.z(c)) / 1000.0;
-            double vx = mesh.x(c + 2) - mesh.x(c);
-            double vy = mesh.y(c + 2) - mesh.y(c);
-            double vz = (mesh.z(c + 2) - mesh.z(c)) / 1000.0;
-            double nx = uy * vz - uz * vy;
-            double ny = uz * vx - ux * vz;
-            double nz = ux * vy - uy * vx;
-            return Math.sqrt(nx * nx + ny * ny + nz * nz) / 2;
+            double[] n = mesh.areaVector(c);
+            return Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
         }
 
         private static void join(int[] parent, int a, int b) {

@@ -50,21 +50,13 @@ public final class Surfaces {
     }
 
     private static void addIfLevel(Mesh mesh, int c, Map<Integer, Double> up, Map<Integer, Double> down) {
-        double ux = mesh.x(c + 1) - mesh.x(c);
-        double uy = mesh.y(c + 1) - mesh.y(c);
-        double uz = (mesh.z(c + 1) - mesh.z(c)) / 1000.0;
-        double vx = mesh.x(c + 2) - mesh.x(c);
-        double vy = mesh.y(c + 2) - mesh.y(c);
-        double vz = (mesh.z(c + 2) - mesh.z(c)) / 1000.0;
-        double nx = uy * vz - uz * vy;
-        double ny = uz * vx - ux * vz;
-        double nz = ux * vy - uy * vx;
-        double length = Math.sqrt(nx * nx + ny * ny + nz * nz);
-        if (Math.abs(nz) < LEVEL * length || length == 0) {
+        double[] n = mesh.areaVector(c);
+        double area = Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
+        if (Math.abs(n[2]) < LEVEL * area || area == 0) {
             return;
         }
         int height = Math.round((mesh.z(c) + (float) mesh.z(c + 1) + mesh.z(c + 2)) / 3);
-        (nz > 0 ? up : down).merge(height, Math.abs(nz) / 2, Double::sum);
+        (n[2] > 0 ? up : down).merge(height, Math.abs(n[2]), Double::sum);
     }
 
     /** Neighbouring heights within reach of the first of their run, at the height that holds most of the area. */

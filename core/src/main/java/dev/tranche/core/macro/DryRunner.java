@@ -89,6 +89,9 @@ final class DryRunner {
 
     /** @param own whether the lines are the macro's; faults of the host's scripts show where those are edited */
     void execute(List<RenderedLine> lines, boolean own) {
+        if (own) {
+            faults.addAll(AbilityFaults.of(macro, printer, lines));
+        }
         String text = lines.stream().map(RenderedLine::text).collect(Collectors.joining("\n"));
         GcodeScanner scanner = new GcodeScanner(new ByteArrayInputStream(text.getBytes(StandardCharsets.US_ASCII)));
         ControllerState before = controller.state();
@@ -100,9 +103,6 @@ final class DryRunner {
                     modes(step, before);
                     step = line.step();
                     before = controller.state();
-                }
-                if (own) {
-                    abilities(line);
                 }
                 if (line.written()) {
                     obey(line, scanner);
@@ -278,52 +278,6 @@ final class DryRunner {
 
     private boolean overThePrint() {
         return Math.hypot(controller.x() - entry.x(), controller.y() - entry.y()) < NEAR;
-    }
-
-    private void abilities(RenderedLine line) {
-        Optional<Command> command = Command.startingLine(line.words().get(0).text());
-        if (!line.written() && command.isPresent()) {
-            lacking(line, command.get());
-            return;
-        }
-        for (Word word : line.words()) {
-            if (word.ignored() && command.isPresent()) {
-                boolean needed = command.get() != Command.M600 && command.get() != Command.M300;
-                fault(
-                        needed ? Severity.STOP : Severity.WARN,
-                        line,
-                        "This firmware takes no notice of %s of %s (%s), so it is left out."
-                                .formatted(word.text().charAt(0), command.get(), word.setting()));
-            }
-        }
-        if (!printer.abilities().commentsAfterCommands() && OwnLine.hasCommentAfterCommand(line.text())) {
-            fault(
-                    Severity.STOP,
-                    line,
-                    "A comment follows a command on one line, which this firmware chokes on; give the comment a line of its own.");
-        }
-        OwnLine.stranger(line.text())
-                .ifPresent(code -> fault(
-                        Severity.NOTE,
-                        line,
-                        code + " is not among the abilities Tranche knows, so nothing is known of what it does."));
-    }
-
-    private void lacking(RenderedLine line, Command command) {
-        boolean needed = command.stops()
-                || command == Command.T
-                || command == Command.G4
-                || command.name().startsWith("M16");
-        Fault fault = Fault.of(
-                needed ? Severity.STOP : Severity.WARN,
-                line.step(),
-                "%s does not understand %s (%s); the line is left out."
-                        .formatted(printer.name(), command, command.meaning()));
-        faults.add(
-                line.step() < 0
-                        ? fault
-                        : StepOrder.withSubstitute(
-                                fault, macro.steps().get(line.step()).step(), printer, command));
     }
 
     /** What a step may not leave changed for the steps after it. */
