@@ -28,14 +28,21 @@
   function fetchCursor() {
     const layer = wanted;
     const zoom = document.getElementById("score")?.dataset.zoom || 1;
+    const beside = document.getElementById("cursor-beside").value;
     underway = true;
-    htmx.ajax("GET", `/plans/${desk().dataset.plan}/cursor?at=${layer}&zoom=${zoom}`, {
+    htmx.ajax("GET", `/plans/${desk().dataset.plan}/cursor?at=${layer}&zoom=${zoom}&beside=${beside}`, {
       source: "#layer-plan", target: "#layer-plan", swap: "outerHTML",
     }).finally(() => {
       underway = false;
-      history.replaceState(history.state, "", `?layer=${layer}`);
+      history.replaceState(history.state, "", beside ? `?layer=${layer}&beside=${beside}` : `?layer=${layer}`);
       if (wanted !== layer) fetchCursor(); else wanted = null;
     });
+  }
+
+  /** Keeps a layer in sight beside the one under the cursor, or, with nothing, puts it away. */
+  function keepBeside(layer) {
+    document.getElementById("cursor-beside").value = layer;
+    goTo(here());
   }
 
   const here = () => wanted ?? Number(layerPlan().dataset.layer);
@@ -69,6 +76,9 @@
     if (moves[event.key]) {
       goTo(moves[event.key]());
       event.preventDefault();
+    } else if (event.key === "b") {
+      keepBeside(document.getElementById("cursor-beside").value ? "" : String(here()));
+      event.preventDefault();
     } else if (event.key === "s") {
       document.getElementById("start-height").select();
       event.preventDefault();
@@ -86,6 +96,8 @@
       field.value = value;
       field.focus();
     }
+    const keep = target.closest("[data-keep]");
+    if (keep) keepBeside(keep.dataset.keep);
     const shift = target.closest("[data-shift]");
     if (shift) moveStep(shift.closest(".step-row"), Number(shift.dataset.shift), shift.dataset.shift === "-1" ? "up" : "down");
     const abort = target.closest("[data-abort]");

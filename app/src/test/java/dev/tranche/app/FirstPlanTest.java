@@ -404,4 +404,28 @@ class FirstPlanTest extends BrowserTest {
         assertThat(browser.find("#first-layer").getDomProperty("value")).isEqualTo(first);
         assertThat(browser.all("#findings [id^=finding-off-grid]")).isEmpty();
     }
+
+    @Test
+    void the_first_layer_of_a_colour_is_seen_beside_the_one_below_it() {
+        String id = plan("compared").id();
+        browser.open("/plans/" + id + "?layer=12");
+        browser.click("#keep-beside");
+        browser.until(() -> browser.all("#layer-plan svg.layer-plan").size() == 2);
+        browser.leaveFields();
+        browser.press(Keys.ARROW_UP);
+        seeLayer(13);
+        assertThat(browser.all(".layer-shown figcaption"))
+                .extracting(WebElement::getText)
+                .satisfiesExactly(
+                        below -> assertThat(below).contains("Layer 12:").contains("600.0 mm²"),
+                        here -> assertThat(here).contains("Layer 13:").contains("336.0 mm²"));
+        browser.driver().navigate().refresh();
+        browser.until(() -> browser.all("#layer-plan svg.layer-plan").size() == 2);
+        startColour("2.4", "Light");
+        seeColours("Light 2.40", "Dark bed");
+        assertThat(browser.all("#layer-plan svg.layer-plan")).hasSize(2);
+        browser.leaveFields();
+        browser.press("b");
+        browser.until(() -> browser.all("#layer-plan svg.layer-plan").size() == 1);
+    }
 }

@@ -33,7 +33,11 @@ class DeskController {
     }
 
     @GetMapping("/plans/{id}")
-    String desk(@PathVariable String id, @RequestParam Optional<Integer> layer, Model model) {
+    String desk(
+            @PathVariable String id,
+            @RequestParam Optional<Integer> layer,
+            @RequestParam Optional<Integer> beside,
+            Model model) {
         PlanState plan = plans.get(id);
         Optional<Workpiece> work = workbench.open(plan);
         if (work.isEmpty()) {
@@ -43,22 +47,30 @@ class DeskController {
             model.addAttribute("job", job);
             return "desk/waiting";
         }
-        views.show(work.get(), at(layer), 1, model);
+        views.show(work.get(), at(layer), at(beside), 1, model);
         return "desk/desk";
     }
 
     /** Everything again, for a page that fell behind. */
     @GetMapping("/plans/{id}/work")
     String work(
-            @PathVariable String id, @RequestParam Optional<Integer> layer, Model model, HttpServletResponse response) {
-        return answer(plans.get(id), layer, model, response);
+            @PathVariable String id,
+            @RequestParam Optional<Integer> layer,
+            @RequestParam Optional<Integer> beside,
+            Model model,
+            HttpServletResponse response) {
+        return answer(plans.get(id), layer, beside, model, response);
     }
 
     /** The cursor moved: the layer plan, and the cursors of the other drawings. */
     @GetMapping("/plans/{id}/cursor")
     String cursor(
-            @PathVariable String id, @RequestParam int at, @RequestParam(defaultValue = "1") int zoom, Model model) {
-        views.show(workbench.openNow(plans.get(id)), OptionalInt.of(at), zoom, model);
+            @PathVariable String id,
+            @RequestParam int at,
+            @RequestParam Optional<Integer> beside,
+            @RequestParam(defaultValue = "1") int zoom,
+            Model model) {
+        views.show(workbench.openNow(plans.get(id)), OptionalInt.of(at), at(beside), zoom, model);
         return "desk/cursor :: moved";
     }
 
@@ -68,7 +80,7 @@ class DeskController {
             @RequestParam Optional<Integer> layer,
             @RequestParam(defaultValue = "1") int zoom,
             Model model) {
-        views.show(workbench.openNow(plans.get(id)), at(layer), zoom, model);
+        views.show(workbench.openNow(plans.get(id)), at(layer), OptionalInt.empty(), zoom, model);
         return "desk/score :: score(moved=false)";
     }
 
@@ -81,7 +93,7 @@ class DeskController {
             Model model,
             HttpServletResponse response) {
         PlanState plan = edits.start(id, shown.seen(), height, spool);
-        return answer(plan, edits.layerOf(plan, height), model, response);
+        return answer(plan, edits.layerOf(plan, height), shown.kept(), model, response);
     }
 
     @PostMapping("/plans/{id}/starts/{index}/move")
@@ -93,7 +105,7 @@ class DeskController {
             Model model,
             HttpServletResponse response) {
         PlanState plan = edits.move(id, shown.seen(), index, height);
-        return answer(plan, edits.layerOf(plan, height), model, response);
+        return answer(plan, edits.layerOf(plan, height), shown.kept(), model, response);
     }
 
     @PostMapping("/plans/{id}/starts/{index}/recolour")
@@ -104,13 +116,13 @@ class DeskController {
             @RequestParam long spool,
             Model model,
             HttpServletResponse response) {
-        return answer(edits.recolour(id, shown.seen(), index, spool), shown.cursor(), model, response);
+        return answer(edits.recolour(id, shown.seen(), index, spool), shown.cursor(), shown.kept(), model, response);
     }
 
     @PostMapping("/plans/{id}/starts/{index}/merge")
     String merge(
             @PathVariable String id, @PathVariable int index, Shown shown, Model model, HttpServletResponse response) {
-        return answer(edits.merge(id, shown.seen(), index), shown.cursor(), model, response);
+        return answer(edits.merge(id, shown.seen(), index), shown.cursor(), shown.kept(), model, response);
     }
 
     @PostMapping("/plans/{id}/halts")
@@ -122,13 +134,13 @@ class DeskController {
             Model model,
             HttpServletResponse response) {
         PlanState plan = edits.halt(id, shown.seen(), height, note);
-        return answer(plan, edits.layerOf(plan, height), model, response);
+        return answer(plan, edits.layerOf(plan, height), shown.kept(), model, response);
     }
 
     @PostMapping("/plans/{id}/halts/{index}/remove")
     String removeHalt(
             @PathVariable String id, @PathVariable int index, Shown shown, Model model, HttpServletResponse response) {
-        return answer(edits.removeHalt(id, shown.seen(), index), shown.cursor(), model, response);
+        return answer(edits.removeHalt(id, shown.seen(), index), shown.cursor(), shown.kept(), model, response);
     }
 
     @PostMapping("/plans/{id}/layers")
@@ -139,7 +151,7 @@ class DeskController {
             @RequestParam String height,
             Model model,
             HttpServletResponse response) {
-        return answer(edits.layers(id, shown.seen(), first, height), shown.cursor(), model, response);
+        return answer(edits.layers(id, shown.seen(), first, height), shown.cursor(), shown.kept(), model, response);
     }
 
     /** What is known of the model, and how it can be placed; asked for when its fold is opened. */
@@ -151,7 +163,7 @@ class DeskController {
 
     @PostMapping("/plans/{id}/model/place")
     String place(@PathVariable String id, Shown shown, PlacementForm form, Model model, HttpServletResponse response) {
-        return answer(edits.place(id, shown.seen(), form), shown.cursor(), model, response);
+        return answer(edits.place(id, shown.seen(), form), shown.cursor(), shown.kept(), model, response);
     }
 
     @PostMapping("/plans/{id}/model/lay")
@@ -163,12 +175,12 @@ class DeskController {
             @RequestParam double z,
             Model model,
             HttpServletResponse response) {
-        return answer(edits.lay(id, shown.seen(), x, y, z), shown.cursor(), model, response);
+        return answer(edits.lay(id, shown.seen(), x, y, z), shown.cursor(), shown.kept(), model, response);
     }
 
     @PostMapping("/plans/{id}/model/flip")
     String flip(@PathVariable String id, Shown shown, Model model, HttpServletResponse response) {
-        return answer(edits.flip(id, shown.seen()), shown.cursor(), model, response);
+        return answer(edits.flip(id, shown.seen()), shown.cursor(), shown.kept(), model, response);
     }
 
     /** Layers that fit the colours. */
@@ -180,7 +192,7 @@ class DeskController {
 
     @PostMapping("/plans/{id}/starts/onto-grid")
     String ontoGrid(@PathVariable String id, Shown shown, Model model, HttpServletResponse response) {
-        return answer(edits.ontoGrid(id, shown.seen()), shown.cursor(), model, response);
+        return answer(edits.ontoGrid(id, shown.seen()), shown.cursor(), shown.kept(), model, response);
     }
 
     @PostMapping("/plans/{id}/printer")
@@ -190,7 +202,7 @@ class DeskController {
             @RequestParam long printer,
             Model model,
             HttpServletResponse response) {
-        return answer(edits.printOn(id, shown.seen(), printer), shown.cursor(), model, response);
+        return answer(edits.printOn(id, shown.seen(), printer), shown.cursor(), shown.kept(), model, response);
     }
 
     @PostMapping("/plans/{id}/purge")
@@ -201,33 +213,38 @@ class DeskController {
             @RequestParam String factor,
             Model model,
             HttpServletResponse response) {
-        return answer(edits.purge(id, shown.seen(), tolerance, factor), shown.cursor(), model, response);
+        return answer(edits.purge(id, shown.seen(), tolerance, factor), shown.cursor(), shown.kept(), model, response);
     }
 
     @PostMapping("/plans/{id}/findings/{key}/mend")
     String mend(
             @PathVariable String id, @PathVariable String key, Shown shown, Model model, HttpServletResponse response) {
-        return answer(edits.mend(id, shown.seen(), key), shown.cursor(), model, response);
+        return answer(edits.mend(id, shown.seen(), key), shown.cursor(), shown.kept(), model, response);
     }
 
     @PostMapping("/plans/{id}/undo")
     String undo(@PathVariable String id, Shown shown, Model model, HttpServletResponse response) {
-        return answer(plans.undo(id, shown.seen()), shown.cursor(), model, response);
+        return answer(plans.undo(id, shown.seen()), shown.cursor(), shown.kept(), model, response);
     }
 
     @PostMapping("/plans/{id}/redo")
     String redo(@PathVariable String id, Shown shown, Model model, HttpServletResponse response) {
-        return answer(plans.redo(id, shown.seen()), shown.cursor(), model, response);
+        return answer(plans.redo(id, shown.seen()), shown.cursor(), shown.kept(), model, response);
     }
 
     /** The whole desk after an edit; where that takes long, the page is opened anew and shows its progress. */
-    private String answer(PlanState plan, Optional<Integer> layer, Model model, HttpServletResponse response) {
+    private String answer(
+            PlanState plan,
+            Optional<Integer> layer,
+            Optional<Integer> beside,
+            Model model,
+            HttpServletResponse response) {
         Optional<Workpiece> work = workbench.open(plan);
         if (work.isEmpty()) {
             response.setHeader("HX-Redirect", "/plans/" + plan.id());
             return "web/notice :: nothing";
         }
-        views.show(work.get(), at(layer), 1, model);
+        views.show(work.get(), at(layer), at(beside), 1, model);
         return "desk/work :: work";
     }
 

@@ -62,8 +62,9 @@ class DeskViews {
     /** A layer as a place to point at in the section. */
     record LayerBand(int layer, double y, double height, String bottom, String name) {}
 
-    void show(Workpiece work, OptionalInt asked, int zoom, Model model) {
-        int layer = Math.max(1, Math.min(work.grid().count(), asked.orElseGet(() -> firstBorder(work))));
+    /** @param kept layer to be shown beside the one under the cursor */
+    void show(Workpiece work, OptionalInt asked, OptionalInt kept, int zoom, Model model) {
+        int layer = limited(work, asked.orElseGet(() -> firstBorder(work)));
         SectionDrawing section = SectionDrawing.of(work, 234, 470);
         ScoreDrawing score = ScoreDrawing.of(work, figures, layer, zoom, 1240, 150);
         model.addAttribute("work", work);
@@ -71,7 +72,9 @@ class DeskViews {
         model.addAttribute("marks", SpoolMark.palette(work));
         model.addAttribute("section", section);
         model.addAttribute("bands", bands(work.grid(), section));
-        model.addAttribute("plan_layer", LayerDrawing.of(work, layer, 460, 440));
+        boolean pair = kept.isPresent();
+        model.addAttribute("plan_layer", LayerDrawing.of(work, layer, pair ? 226 : 460, pair ? 400 : 440));
+        model.addAttribute("kept_layer", pair ? LayerDrawing.of(work, limited(work, kept.getAsInt()), 226, 400) : null);
         model.addAttribute("score", score);
         model.addAttribute("cursor", cursor(work, layer, section, score));
         model.addAttribute("starts", starts(work));
@@ -79,6 +82,10 @@ class DeskViews {
         model.addAttribute("spools", shelf.all());
         model.addAttribute("suggested", suggested(work, layer));
         model.addAttribute("machines", workshop.all());
+    }
+
+    private static int limited(Workpiece work, int layer) {
+        return Math.max(1, Math.min(work.grid().count(), layer));
     }
 
     /** Where a newcomer looks first: the first layer of the second colour, or of the first flat. */

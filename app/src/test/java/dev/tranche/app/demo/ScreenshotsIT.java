@@ -67,6 +67,7 @@ class ScreenshotsIT {
         try (Browser browser = new Browser(port)) {
             shoot(browser, "/", "plans");
             shoot(browser, plan("Row marker"), "desk-row-marker");
+            shoot(browser, plan("Row marker") + "?layer=11&beside=10", "desk-two-layers");
             browser.open(plan("Relief tile"));
             browser.leaveFields();
             browser.press("]");
