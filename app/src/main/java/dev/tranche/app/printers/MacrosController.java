@@ -65,8 +65,15 @@ class MacrosController {
     }
 
     @PostMapping("/printers/{id}/macros/host")
-    String host(@PathVariable long id, @RequestParam long seen, HostNames names, Model model) {
-        return answer(edits.nameHost(id, seen, names), model);
+    String host(
+            @PathVariable long id,
+            @RequestParam long seen,
+            @RequestParam String x,
+            @RequestParam String y,
+            @RequestParam String e,
+            @RequestParam String f,
+            Model model) {
+        return answer(edits.nameHost(id, seen, new HostNames(x, y, e, f)), model);
     }
 
     @PostMapping("/printers/{id}/macros/mend/{key}")

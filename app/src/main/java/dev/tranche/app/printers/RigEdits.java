@@ -108,7 +108,7 @@ class RigEdits {
     }
 
     Machine changeStep(long id, long seen, int macro, int index, StepForm form) {
-        MacroStep changed = form.on(macro(id, macro).steps().get(index));
+        MacroStep changed = form.on(macro(id, macro).step(index));
         return change(id, seen, macro, "change " + changed.step().title(), m -> m.replace(index, changed));
     }
 

@@ -59,6 +59,12 @@ public record Macro(String name, Event event, boolean on, Duration person, List<
         return new Macro(name, event, on, personsTime, steps);
     }
 
+    /** The step at {@code index}, from 0. */
+    public MacroStep step(int index) {
+        require(index);
+        return steps.get(index);
+    }
+
     /** With {@code step} put in before place {@code index}, from 0. */
     public Macro insert(int index, MacroStep step) {
         return changed(list -> list.add(Math.max(0, Math.min(index, list.size())), step));

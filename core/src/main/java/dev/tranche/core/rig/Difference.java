@@ -6,11 +6,13 @@ import dev.tranche.core.machine.Drive;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Travel;
 import dev.tranche.core.macro.Macro;
+import dev.tranche.core.macro.MacroStep;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * Something in which a variant is not what it came from.
@@ -19,24 +21,59 @@ import java.util.stream.Collectors;
  * @param here in the variant, {@code there} in its origin
  */
 public record Difference(String what, String here, String there) {
+    private static final String NONE = "none";
 
     /** All differences of {@code variant} from {@code origin}, but for the name. */
     public static List<Difference> between(Rig variant, Rig origin) {
         Map<String, String> here = describe(variant);
         Map<String, String> there = describe(origin);
         List<Difference> differences = new ArrayList<>();
-        here.forEach((what, value) -> {
-            String other = there.getOrDefault(what, "none");
-            if (!value.equals(other)) {
-                differences.add(new Difference(what, value, other));
-            }
-        });
-        there.forEach((what, value) -> {
-            if (!here.containsKey(what)) {
-                differences.add(new Difference(what, "none", value));
-            }
-        });
+        Stream.concat(here.keySet().stream(), there.keySet().stream())
+                .distinct()
+                .filter(what -> !here.getOrDefault(what, NONE).equals(there.getOrDefault(what, NONE)))
+                .forEach(what -> differences.add(
+                        new Difference(what, here.getOrDefault(what, NONE), there.getOrDefault(what, NONE))));
+        differences.addAll(otherSettings(variant, origin, here, there));
         return differences;
+    }
+
+    /** Macros with the same steps in the same order, but with other numbers in them. */
+    private static List<Difference> otherSettings(
+            Rig variant, Rig origin, Map<String, String> here, Map<String, String> there) {
+        List<Difference> differences = new ArrayList<>();
+        for (Macro mine : variant.macros().macros()) {
+            for (Macro theirs : origin.macros().macros()) {
+                String what = title(mine);
+                boolean told = !here.getOrDefault(what, NONE).equals(there.getOrDefault(what, NONE));
+                if (mine.name().equals(theirs.name()) && !told && !mine.steps().equals(theirs.steps())) {
+                    differences.add(new Difference(what, firstChange(mine, theirs), firstChange(theirs, mine)));
+                }
+            }
+        }
+        return differences;
+    }
+
+    private static String firstChange(Macro one, Macro other) {
+        for (int i = 0; i < Math.min(one.steps().size(), other.steps().size()); i++) {
+            if (!one.steps().get(i).equals(other.steps().get(i))) {
+                return "step " + (i + 1) + ", " + words(one.steps().get(i));
+            }
+        }
+        return NONE;
+    }
+
+    /** {@code Lift, height 5.0}. */
+    private static String words(MacroStep step) {
+        String record = step.step().toString();
+        String settings = record.substring(record.indexOf('[') + 1, record.length() - 1);
+        return step.step().title()
+                + (settings.isEmpty() ? "" : ", " + settings.replace('=', ' '))
+                + (step.on() ? "" : ", off")
+                + (step.only().isEmpty() ? "" : ", only " + step.only());
+    }
+
+    private static String title(Macro macro) {
+        return "Macro “" + macro.name() + "”";
     }
 
     private static Map<String, String> describe(Rig rig) {
@@ -95,11 +132,8 @@ public record Difference(String what, String here, String there) {
         all.put("Extruders", Integer.toString(rig.rack().size()));
         all.put("Way of swapping", rig.macros().method().title());
         for (Macro m : rig.macros().macros()) {
-            all.merge(
-                    "Macro “" + m.name() + "”",
-                    (m.on() ? "" : "off, ") + m.steps().size() + " steps, "
-                            + Integer.toHexString(m.steps().hashCode() & 0xFFFF),
-                    (a, b) -> a + "; " + b);
+            String steps = m.steps().stream().map(step -> step.step().title()).collect(Collectors.joining(", "));
+            all.merge(title(m), (m.on() ? "" : "off: ") + steps, (a, b) -> a + "; " + b);
         }
         return all;
     }

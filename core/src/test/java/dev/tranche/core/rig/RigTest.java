@@ -15,6 +15,7 @@ import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.HostNames;
 import dev.tranche.core.macro.HostScripts;
 import dev.tranche.core.macro.Macro;
+import dev.tranche.core.macro.MacroStep;
 import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.macro.SwapMethod;
@@ -227,11 +228,8 @@ class RigTest {
     void what_the_pause_moves_by_own_lines_the_resume_must_move_back() {
         Rig rig = rig(Beginning.HOST);
         Macro pause = rig.macros().macro(3);
-        Rig moved = rig.with(rig.macros()
-                .replace(
-                        3,
-                        pause.insert(
-                                4, dev.tranche.core.macro.MacroStep.always(new Step.Raw("G91\nG1 Z2\nG90\nM83")))));
+        Rig moved = rig.with(
+                rig.macros().replace(3, pause.insert(4, MacroStep.always(new Step.Raw("G91\nG1 Z2\nG90\nM83")))));
         assertThat(RigChecks.findings(moved))
                 .anyMatch(
                         f -> f.macro().equals(OptionalInt.of(3)) && f.sentence().contains("does not return"));
@@ -286,6 +284,11 @@ class RigTest {
         assertThat(Difference.between(variant, plain))
                 .extracting(Difference::what)
                 .containsExactly("Park spot", "Extruders", "Macro “Swap”");
+        assertThat(Difference.between(variant, plain).get(2).there()).startsWith("Retract, Lift, Park");
+        Macro higher = plain.macros().macro(0).replace(1, MacroStep.always(new Step.Lift(9)));
+        assertThat(Difference.between(plain.with(plain.macros().replace(0, higher)), plain))
+                .containsExactly(
+                        new Difference("Macro “Swap”", "step 2, Lift, height 9.0", "step 2, Lift, height 5.0"));
         assertThat(Difference.between(variant, plain).get(0))
                 .isEqualTo(new Difference("Park spot", "X 9 Y 9", "X 5 Y 5"));
     }
