@@ -11,6 +11,7 @@ import dev.tranche.core.layer.Fit;
 import dev.tranche.core.layer.Snap;
 import dev.tranche.core.plan.ColourStart;
 import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
@@ -22,6 +23,7 @@ import org.springframework.ui.Model;
 @Component
 class FoldViews {
     private static final int MOST_FITS = 8;
+    private static final int MOST_SIDES = 8;
     /** Inches taken for millimetres leave a model this small, mm; common practice. */
     private static final double TINY = 4;
 
@@ -52,7 +54,7 @@ class FoldViews {
         model.addAttribute("worries", worries(work, report));
         model.addAttribute(
                 "sides",
-                work.cut().sides().stream()
+                Face.find(work.cut().model().mesh(), MOST_SIDES).stream()
                         .filter(f -> f.z() > -0.999)
                         .map(f -> new Side(f.x(), f.y(), f.z(), name(f)))
                         .toList());
@@ -84,7 +86,7 @@ class FoldViews {
             worries.add(String.format(
                     Locale.ROOT, "It is only %.2f mm long; if it was drawn in inches, scale it to 2540 %%.", largest));
         }
-        Mesh asIs = cuts.mesh(work.plan().model().hash(), Placement.AS_IS, dev.tranche.core.units.Progress.UNHEARD);
+        Mesh asIs = cuts.mesh(work.plan().model().hash(), Placement.AS_IS, Progress.UNHEARD);
         double far = Math.hypot(asIs.footprint().centre().x, asIs.footprint().centre().y);
         if (far > FAR) {
             worries.add(String.format(
@@ -145,14 +147,8 @@ class FoldViews {
                         .toList());
     }
 
-    /** Printing time goes as the layer height falls, and each layer has its own second. */
     private FitRow row(Workpiece work, Fit fit) {
-        double now = work.ledger().base().seconds();
-        double printing = Math.max(0, now - work.grid().count());
-        double seconds = printing
-                        * work.grid().layerHeight().millimetres()
-                        / fit.layerHeight().millimetres()
-                + fit.layers()
+        double seconds = work.ledger().base().roughSecondsIn(work.grid(), fit.layerHeight(), fit.layers())
                 + work.ledger().addedSeconds();
         boolean taken = fit.layerHeight().equals(work.grid().layerHeight())
                 && fit.firstLayer().equals(work.grid().firstLayer());

@@ -9,7 +9,7 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.List;
-import java.util.stream.Collectors;
+import java.util.Map;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -54,6 +54,7 @@ class AbilitiesController {
 
     private void show(Machine machine, Model model) {
         views.frame(machine, "abilities", model);
+        Map<Command, List<String>> users = RigViews.users(machine.rig());
         List<Probe.Trial> trials = Probe.trials(machine.printer());
         model.addAttribute(
                 "rows",
@@ -64,11 +65,8 @@ class AbilitiesController {
                                         .chars()
                                         .mapToObj(p -> String.valueOf((char) p))
                                         .toList(),
-                                String.join(", ", RigViews.users(machine.rig(), c)),
+                                String.join(", ", users.getOrDefault(c, List.of())),
                                 trials.stream().filter(t -> t.command() == c).toList()))
                         .toList());
-        model.addAttribute(
-                "watching",
-                trials.stream().map(t -> t.command().name()).distinct().collect(Collectors.joining(", ")));
     }
 }

@@ -4,6 +4,8 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop.Machine;
 import dev.tranche.app.shelf.Shelf;
+import dev.tranche.app.work.Workbench;
+import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
@@ -30,11 +32,13 @@ class RackViews {
 
     private final Shelf shelf;
     private final Plans plans;
+    private final Workbench workbench;
     private final RigViews views;
 
-    RackViews(Shelf shelf, Plans plans, RigViews views) {
+    RackViews(Shelf shelf, Plans plans, Workbench workbench, RigViews views) {
         this.shelf = shelf;
         this.plans = plans;
+        this.workbench = workbench;
         this.views = views;
     }
 
@@ -82,7 +86,8 @@ class RackViews {
                         .toList());
         model.addAttribute("plans", here);
         model.addAttribute("chosen", plan.map(PlanState::id).orElse(null));
-        model.addAttribute("stages", plan.map(p -> stages(rack, p, spools)).orElse(List.of()));
+        model.addAttribute(
+                "stages", plan.flatMap(workbench::open).map(RackViews::stages).orElse(List.of()));
         model.addAttribute(
                 "definitions",
                 rows.stream()
@@ -111,18 +116,13 @@ class RackViews {
         return colours;
     }
 
-    private static List<Stage> stages(Rack rack, PlanState plan, Map<SpoolId, Spool> spools) {
-        List<SpoolId> sequence = new ArrayList<>();
-        plan.content().colours().starts().forEach(s -> {
-            if (sequence.isEmpty() || !sequence.get(sequence.size() - 1).equals(s.spool())) {
-                sequence.add(s.spool());
-            }
-        });
+    /** As the plan's ledger has it, layer by layer. */
+    private static List<Stage> stages(Workpiece work) {
         List<Stage> stages = new ArrayList<>();
-        for (Loading.Stage stage : Loading.of(rack, sequence).stages()) {
+        for (Loading.Stage stage : work.ledger().loading().stages()) {
             List<Cell> cells = new ArrayList<>();
             for (int t = 0; t < stage.contents().size(); t++) {
-                Optional<Spool> spool = stage.contents().get(t).map(spools::get);
+                Optional<Spool> spool = stage.contents().get(t).map(work::spool);
                 boolean prints = t == stage.extruder();
                 cells.add(new Cell(
                         spool.map(Spool::name).orElse(""),
@@ -130,7 +130,12 @@ class RackViews {
                         prints,
                         prints && stage.fresh()));
             }
-            stages.add(new Stage(stages.isEmpty() ? "start" : "swap " + stages.size(), stage.extruder(), cells));
+            int swap = stages.size();
+            String when = swap == 0
+                    ? "start"
+                    : "swap %d, layer %d"
+                            .formatted(swap, work.ledger().swaps().get(swap - 1).layer());
+            stages.add(new Stage(when, stage.extruder(), cells));
         }
         return stages;
     }

@@ -5,6 +5,7 @@ import dev.tranche.app.drawing.StripDrawing;
 import dev.tranche.app.printers.Workshop.Machine;
 import dev.tranche.app.web.Figures;
 import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.machine.Command;
 import dev.tranche.core.macro.DryRun;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
@@ -19,8 +20,9 @@ import dev.tranche.core.rig.RigChecks;
 import dev.tranche.core.rig.RigFinding;
 import dev.tranche.core.units.Severity;
 import java.util.ArrayList;
-import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
@@ -159,17 +161,15 @@ class RigViews {
                 e.nozzleTemperature()));
     }
 
-    /** Macros that need {@code command}, by name. */
-    static List<String> users(Rig rig, dev.tranche.core.machine.Command command) {
-        return rig.macros().macros().stream()
-                .filter(Macro::on)
-                .filter(m -> Arrays.stream(new int[] {0, rig.rack().size() - 1})
-                        .anyMatch(t -> rig.tryOut(m, t).lines().stream()
-                                .anyMatch(l -> dev.tranche.core.machine.Command.startingLine(
-                                                l.words().get(0).text())
-                                        .filter(command::equals)
-                                        .isPresent())))
-                .map(Macro::name)
-                .toList();
+    /** Names of the macros that are on, by the commands they use. */
+    static Map<Command, List<String>> users(Rig rig) {
+        Map<Command, List<String>> users = new EnumMap<>(Command.class);
+        for (Macro macro : rig.macros().macros()) {
+            if (macro.on()) {
+                RigChecks.commands(rig, macro).forEach(c -> users.computeIfAbsent(c, k -> new ArrayList<>())
+                        .add(macro.name()));
+            }
+        }
+        return users;
     }
 }

@@ -65,6 +65,7 @@ record StepForm(Map<String, String> values) {
         return Arrays.stream(component.getType().getEnumConstants())
                 .filter(c -> ((Enum<?>) c).name().equals(text))
                 .findFirst()
-                .orElseThrow(() -> Refusal.of("“%s” is no choice for the %s.", Words.quoted(text), field.label()));
+                .orElseThrow(() -> Refusal.of(
+                        "“%s” is no choice for the %s; take one from the list.", Words.quoted(text), field.label()));
     }
 }

@@ -5,7 +5,6 @@ import com.github.benmanes.caffeine.cache.Caffeine;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.core.format.ModelReader;
-import dev.tranche.core.geometry.Face;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.geometry.Repair;
@@ -19,7 +18,6 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
 
@@ -28,7 +26,6 @@ import org.springframework.stereotype.Service;
 public class ModelCuts {
     private static final long MOST_TRIANGLES = 4_000_000;
     private static final long MOST_POINTS = 6_000_000;
-    private static final int MOST_SIDES = 8;
 
     private final FileStore files;
     private final Cache<Placed, Mesh> meshes = Caffeine.newBuilder()
@@ -57,12 +54,8 @@ public class ModelCuts {
         }
     }
 
-    /**
-     * A model in layers, from above and from the front.
-     *
-     * @param sides it can be laid on, largest first
-     */
-    public record Cut(CutModel model, UprightCut upright, List<Face> sides) {}
+    /** A model in layers, from above and from the front. */
+    public record Cut(CutModel model, UprightCut upright) {}
 
     /** The plan's cut, if it is at hand. */
     public Optional<Cut> ready(PlanState plan) {
@@ -87,7 +80,7 @@ public class ModelCuts {
         }
         Mesh mesh = mesh(key.model().hash(), key.model().placement(), Progress.UNHEARD);
         CutModel cut = CutModel.of(mesh, key.layers().on(mesh.height()), progress);
-        Cut made = new Cut(cut, UprightCut.mostTelling(cut), Face.find(mesh, MOST_SIDES));
+        Cut made = new Cut(cut, UprightCut.mostTelling(cut));
         cuts.put(key, made);
         return made;
     }

@@ -6,6 +6,7 @@ import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.units.Filament;
+import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Volume;
 import java.util.ArrayList;
 import java.util.List;
@@ -48,6 +49,17 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers)
 
     public double seconds() {
         return secondsUntil(layers.size() + 1);
+    }
+
+    /**
+     * A rough guess at the same print in other layers: each layer has its second, and the rest goes as one over the
+     * layer height, since the same plastic is laid in thinner lines.
+     *
+     * @param grid this print is on
+     */
+    public double roughSecondsIn(LayerGrid grid, Height layerHeight, int count) {
+        double along = Math.max(0, seconds() - SECONDS_PER_LAYER * grid.count());
+        return along * grid.layerHeight().micrometres() / layerHeight.micrometres() + SECONDS_PER_LAYER * count;
     }
 
     /** Times and plastic as the sliced file has them. */

@@ -91,7 +91,9 @@ final class Obj {
             count++;
         }
         if (count < 3) {
-            throw Refusal.of("Line %d is a face of %s; a face has three or more.", line, Words.count(count, "corner"));
+            throw Refusal.of(
+                    "Line %d is a face of %s; a face has three or more. Repair or export the model again.",
+                    line, Words.count(count, "corner"));
         }
     }
 

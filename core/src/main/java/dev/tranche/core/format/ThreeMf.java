@@ -6,6 +6,7 @@ import dev.tranche.core.units.Refusal;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -77,6 +78,8 @@ final class ThreeMf {
             } else if (name.toLowerCase(java.util.Locale.ROOT).endsWith(".model")) {
                 parts.put(name, ThreeMfPart.read(unpacked));
             }
+            // What is passed over has to be unpacked too, and counts.
+            unpacked.transferTo(OutputStream.nullOutputStream());
         }
     }
 
@@ -96,17 +99,12 @@ final class ThreeMf {
         }
     }
 
-    /** A reader that leaves the archive open and looks nothing up outside the file. */
+    /** A reader that looks nothing up outside the file. */
     static XMLStreamReader xml(InputStream in) throws XMLStreamException {
         XMLInputFactory factory = XMLInputFactory.newFactory();
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
-        return factory.createXMLStreamReader(new FilterInputStream(in) {
-            @Override
-            public void close() {
-                // the archive goes on behind this entry
-            }
-        });
+        return factory.createXMLStreamReader(in);
     }
 
     private Mesh mesh() {
@@ -121,7 +119,7 @@ final class ThreeMf {
         return part.built();
     }
 
-    /** Counts what goes by, so that nothing unpacks without end. */
+    /** Counts what goes by, so that nothing unpacks without end; leaves what it reads from open. */
     private static class Counting extends FilterInputStream {
         protected long count;
 
@@ -130,6 +128,9 @@ final class ThreeMf {
         }
 
         void counted() {}
+
+        @Override
+        public void close() {}
 
         @Override
         public int read() throws IOException {

@@ -236,13 +236,16 @@ final class DryRunner {
                 }
             }
             if (c.z() < entry.z() - 0.001) {
-                fault(Severity.STOP, line, "The nozzle dips into the print at Z %.2f.".formatted(c.z()));
+                fault(
+                        Severity.STOP,
+                        line,
+                        "The nozzle dips into the print at Z %.2f; keep it above where it came from.".formatted(c.z()));
             }
             if (c.z() > printer.maxHeight().millimetres() + 0.001) {
                 fault(
                         Severity.STOP,
                         line,
-                        "The nozzle rises to Z %.2f, above the %s mm this printer has."
+                        "The nozzle rises to Z %.2f, above the %s mm this printer has; lift less."
                                 .formatted(c.z(), printer.maxHeight()));
             }
         }
@@ -311,7 +314,7 @@ final class DryRunner {
                             .formatted(exit.x(), exit.y(), exit.z()));
         } else if (!exit.continuesAs(entry)) {
             whole(
-                    "After the macro the file would not go on where it was left: modes, feed or the extruder's count have changed.");
+                    "After the macro the file would not go on where it was left: modes, feed or the extruder's count have changed; put back what your own lines change.");
         }
         if (drawnByFirmware) {
             whole("G10 draws filament back and no G11 pushes it out again; add G11.");

@@ -27,6 +27,10 @@ public record MacroStep(Step step, boolean on, Set<Integer> only) {
         return on && (only.isEmpty() || only.contains(extruder));
     }
 
+    public MacroStep turned(boolean onOrOff) {
+        return new MacroStep(step, onOrOff, only);
+    }
+
     public MacroStep with(Step other) {
         return new MacroStep(other, on, only);
     }

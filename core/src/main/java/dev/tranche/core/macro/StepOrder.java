@@ -58,6 +58,9 @@ final class StepOrder {
         }
         double tube = printer.drive().gearsToNozzle();
         for (int i = 0; i < macro.steps().size(); i++) {
+            if (!happens(i)) {
+                continue;
+            }
             Step step = at(i);
             double extra = step instanceof Step.Unload u ? u.extra() : step instanceof Step.Load l ? l.extra() : 0;
             int index = i;
@@ -69,7 +72,7 @@ final class StepOrder {
                                         .formatted(step.title(), Numerals.mm(tube + extra), Numerals.mm(tube)))
                         .mendedBy(
                                 "Take the measured length",
-                                m -> m.replace(index, m.steps().get(index).with(atMeasuredLength(step)))));
+                                m -> m.replace(index, m.step(index).with(atMeasuredLength(step)))));
             } else if (tube + extra <= 0) {
                 faults.add(Fault.of(
                         Severity.STOP,
@@ -136,12 +139,7 @@ final class StepOrder {
                             "The machine would stop %d times for one event; keep one stop.".formatted(stops.size()))
                     .mendedBy(
                             "Switch this stop off",
-                            m -> m.replace(
-                                    last,
-                                    new MacroStep(
-                                            m.steps().get(last).step(),
-                                            false,
-                                            m.steps().get(last).only()))));
+                            m -> m.replace(last, m.step(last).turned(false))));
         }
     }
 

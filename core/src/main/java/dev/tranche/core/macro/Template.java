@@ -65,7 +65,7 @@ final class Template {
 
     /** Its lines with their names filled in, without blank ones. */
     List<String> lines(Moment moment, Printer printer) {
-        return fill(moment, printer)
+        return ascii(fill(moment, printer))
                 .lines()
                 .map(String::strip)
                 .filter(l -> !l.isEmpty())
@@ -74,9 +74,12 @@ final class Template {
 
     /** Letters every display can show, on one line, without what would begin a comment. */
     static String plain(String text) {
-        String ascii =
-                Normalizer.normalize(Words.oneLine(text), Normalizer.Form.NFKD).replaceAll("[^\\x20-\\x7E]", "");
-        return ascii.replaceAll("[;()*\\\\\"\\s]+", " ").strip();
+        return ascii(Words.oneLine(text)).replaceAll("[;()*\\\\\"\\s]+", " ").strip();
+    }
+
+    /** Letters without their marks, and without what no firmware reads; line breaks stay. */
+    private static String ascii(String text) {
+        return Normalizer.normalize(text, Normalizer.Form.NFKD).replaceAll("[^\\x20-\\x7E\\n]", "");
     }
 
     private final class Names implements Mustache.Visitor {

@@ -164,13 +164,20 @@ public final class RigChecks {
     }
 
     private static Optional<Command> pause(Rig rig, Macro macro) {
+        return commands(rig, macro).stream()
+                .filter(rig.printer().abilities()::pausesHost)
+                .findFirst();
+    }
+
+    /** The commands that {@code macro} wants of the firmware, whether it understands them or not. */
+    public static Set<Command> commands(Rig rig, Macro macro) {
         Set<Command> commands = new TreeSet<>();
         for (int t : extruders(rig, macro)) {
             for (RenderedLine line : rig.tryOut(macro, t).lines()) {
-                Command.startingLine(line.text()).ifPresent(commands::add);
+                Command.startingLine(line.words().get(0).text()).ifPresent(commands::add);
             }
         }
-        return commands.stream().filter(rig.printer().abilities()::pausesHost).findFirst();
+        return commands;
     }
 
     private static boolean actsItself(Macro macro) {
@@ -191,7 +198,7 @@ public final class RigChecks {
                                 || s.step() instanceof Step.Tone
                                 || s.step() instanceof Step.WaitForPerson
                         ? s
-                        : new MacroStep(s.step(), false, s.only()))
+                        : s.turned(false))
                 .toList();
         return new Macro(macro.name(), macro.event(), macro.on(), macro.person(), steps);
     }

@@ -10,6 +10,7 @@ import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Rack;
+import dev.tranche.core.units.Height;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
@@ -178,5 +179,15 @@ class LedgerTest {
         assertThat(bench.ledger().swaps())
                 .extracting(s -> s.moment().extruder())
                 .containsExactly(1, 0);
+    }
+
+    @Test
+    void the_same_print_in_layers_half_as_high_takes_about_twice_as_long() {
+        Bench bench = three();
+        BasePrint base = bench.ledger().base();
+        Height half = Height.ofMillimetres(0.1);
+        assertThat(base.roughSecondsIn(bench.grid, bench.grid.layerHeight(), 15))
+                .isCloseTo(base.seconds(), within(1e-9));
+        assertThat(base.roughSecondsIn(bench.grid, half, 30)).isCloseTo(2 * base.seconds(), within(1e-9));
     }
 }

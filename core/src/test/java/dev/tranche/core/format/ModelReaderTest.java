@@ -216,6 +216,8 @@ class ModelReaderTest {
     @Test
     void an_archive_that_unpacks_without_end_is_not_read() throws IOException {
         refuses(archive("3D/3dmodel.model", "<model>" + " ".repeat(8_000_000) + "</model>"), "unpacks to over");
+        String cube = model("millimeter", object(1, CUBE_MESH), "<item objectid=\"1\"/>");
+        refuses(archive("3D/any.model", cube, "Metadata/plate.png", " ".repeat(8_000_000)), "unpacks to over");
     }
 
     @Test

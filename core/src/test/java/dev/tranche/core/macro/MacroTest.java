@@ -433,4 +433,36 @@ class MacroTest {
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("A macro of 10000 steps is too long");
     }
+
+    @Test
+    void a_step_that_is_off_or_a_lacking_command_in_own_lines_offers_no_button() {
+        Macro off = Macro.of(Event.SWAP, new Step.Dwell(10))
+                .insert(0, MacroStep.always(new Step.Unload(500, 30)).turned(false));
+        assertThat(sentences(DryRun.of(off, Printers.plain(), moment(ENTRY, "B"))))
+                .noneMatch(s -> s.contains("a third"));
+        Printer mute = Printers.plain().with(Abilities.of("M600 XYZUL", "M0"));
+        Macro spoken = Macro.of(Event.SWAP, new Step.FirmwareRoutine("M117 hello", ""));
+        assertThat(DryRun.of(spoken, mute, moment(ENTRY, "B")).faults())
+                .filteredOn(f -> f.sentence().contains("understand M117"))
+                .singleElement()
+                .satisfies(f -> assertThat(f.mend()).isEmpty());
+    }
+
+    @Test
+    void a_halt_whose_routine_is_lacking_gets_the_steps_of_a_halt() {
+        Printer plain = Printers.plain().with(Abilities.of("M0", "M300 SP", "M117"));
+        Macro halt = Macro.of(Event.HALT, Step.FirmwareRoutine.PLAIN);
+        Fault fault = DryRun.of(halt, plain, moment(ENTRY, "B")).faults().get(0);
+        assertThat(fault.mend().orElseThrow().change().apply(halt).steps())
+                .extracting(s -> s.step().title())
+                .contains("Lift", "Wait for the person")
+                .doesNotContain("Purge");
+    }
+
+    @Test
+    void letters_no_firmware_reads_are_left_out_of_own_lines() {
+        assertThat(text(run(new Step.Raw("M117 F\u00fcller \u2013 {{in}}\nM400"))
+                        .lines()))
+                .contains("M117 Fuller  B Chalk", "M400");
+    }
 }
