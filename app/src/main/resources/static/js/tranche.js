@@ -30,7 +30,8 @@
     const zoom = document.getElementById("score")?.dataset.zoom || 1;
     const beside = document.getElementById("cursor-beside").value;
     underway = true;
-    htmx.ajax("GET", `/plans/${desk().dataset.plan}/cursor?at=${layer}&zoom=${zoom}&beside=${beside}`, {
+    const state = ["side", "region", "drawn"].map((name) => `&${name}=${document.querySelector(`#desk-state [name=${name}]`).value}`).join("");
+    htmx.ajax("GET", `/plans/${desk().dataset.plan}/cursor?at=${layer}&zoom=${zoom}&beside=${beside}${state}`, {
       source: "#layer-plan", target: "#layer-plan", swap: "outerHTML",
     }).finally(() => {
       underway = false;
@@ -65,7 +66,25 @@
       event.preventDefault();
       return;
     }
+    const region = event.target.closest(".region-row");
+    if (region && event.altKey && !event.shiftKey && (event.key === "ArrowUp" || event.key === "ArrowDown")) {
+      rankRegion(region, event.key === "ArrowUp" ? -1 : 1);
+      event.preventDefault();
+      return;
+    }
+    if (corners && (event.key === "Enter" || event.key === "Escape")) {
+      finishPolygon(event.key === "Enter");
+      event.preventDefault();
+      return;
+    }
     if (!layerPlan() || typing(event.target)) return;
+    if (event.shiftKey && nudges[event.key] && chosenZone()) {
+      const by = event.altKey ? 0.1 : 0.5;
+      const [dx, dy] = nudges[event.key];
+      post(`regions/${chosenZone().dataset.zone}/nudge`, { dx: dx * by, dy: dy * by });
+      event.preventDefault();
+      return;
+    }
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const moves = {
       ArrowUp: () => here() + 1, ArrowDown: () => here() - 1,
@@ -106,8 +125,20 @@
     if (go) goTo(Number(go.dataset.go));
     const move = target.closest("[data-move]");
     if (move) goTo(here() + Number(move.dataset.move));
-    const piece = target.closest("[data-recolour]");
-    if (piece) document.getElementById(`spool-${piece.dataset.recolour}`).focus();
+    const drawn = target.closest("[data-drawn]");
+    if (drawn) {
+      document.getElementById("drawn").value = drawn.dataset.drawn;
+      goTo(here());
+    }
+    const rank = target.closest("[data-rank]");
+    if (rank) rankRegion(rank.closest(".region-row"), Number(rank.dataset.rank));
+    if (target.closest("#draw-polygon")) startPolygon();
+    const plan = target.closest("svg.layer-plan[data-layer]");
+    if (plan && corners) addCorner(plan, event);
+    else if (plan && target.closest(".plastic")) {
+      const at = millimetres(plan, event);
+      htmx.ajax("GET", `/plans/${desk().dataset.plan}/piece?layer=${plan.dataset.layer}&x=${at.x}&y=${at.y}`, { source: "#layer-plan", target: "#piece", swap: "outerHTML" });
+    }
     const chip = target.closest("[data-start]");
     if (chip) {
       document.getElementById("start-height").value = chip.dataset.start;
@@ -176,6 +207,91 @@
     if (band) goTo(Number(band.dataset.layer));
   });
 
+  // --- Zones on the layer plan: drawn, dragged, nudged, ranked -------------------------------------------------
+  const nudges = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+  const chosenZone = () => document.querySelector("svg.layer-plan[data-layer] .zone.chosen");
+  const post = (path, values) => htmx.ajax("POST", `/plans/${desk().dataset.plan}/${path}`, { source: "#desk", target: "#desk", swap: "outerHTML", values });
+
+  /** Where a pointer is, in mm of the model: the drawing's own matrix knows. */
+  function millimetres(plan, event) {
+    const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(plan.querySelector(".mm").getScreenCTM().inverse());
+    return { x: at.x.toFixed(3), y: at.y.toFixed(3) };
+  }
+
+  let corners = null;
+
+  function startPolygon() {
+    corners = [];
+    document.body.classList.add("drawing");
+    document.getElementById("piece").textContent = "Click the corners; Enter closes the polygon, Esc gives it up.";
+  }
+
+  function addCorner(plan, event) {
+    const at = millimetres(plan, event);
+    corners.push(at);
+    const dot = document.createElementNS("http://www.w3.org/2000/svg", "circle");
+    const here = new DOMPoint(event.clientX, event.clientY).matrixTransform(plan.getScreenCTM().inverse());
+    dot.setAttribute("class", "corner");
+    dot.setAttribute("r", "3.5");
+    dot.setAttribute("cx", here.x);
+    dot.setAttribute("cy", here.y);
+    plan.append(dot);
+  }
+
+  function finishPolygon(keep) {
+    const given = corners;
+    corners = null;
+    document.body.classList.remove("drawing");
+    document.querySelectorAll(".corner").forEach((dot) => dot.remove());
+    document.getElementById("piece").textContent = "";
+    if (keep) {
+      post("regions/polygon", { corners: given.map((c) => `${c.x} ${c.y}`).join(", "), spool: document.getElementById("region-spool").value });
+    }
+  }
+
+  /** The list shows the winner first, the order ends with it. */
+  function rankRegion(row, by) {
+    const from = Number(row.dataset.index);
+    rankRegionTo(row, from - by);
+  }
+
+  function rankRegionTo(row, to) {
+    const list = row.closest(".region-list");
+    const from = Number(row.dataset.index);
+    if (to < 0 || to >= list.children.length || to === from) return;
+    focusNext = `region-${to}`;
+    post(`regions/${from}/move`, { to });
+  }
+
+  let zoneDragged = null;
+
+  document.addEventListener("pointerdown", (event) => {
+    const zone = event.target.closest?.(".zone.chosen");
+    const plan = zone?.closest("svg.layer-plan[data-layer]");
+    if (!plan || corners) return;
+    zoneDragged = { zone, plan, from: millimetres(plan, event), start: { x: event.clientX, y: event.clientY } };
+    event.preventDefault();
+  });
+
+  document.addEventListener("pointermove", (event) => {
+    if (!zoneDragged) return;
+    const scale = zoneDragged.plan.getScreenCTM().a;
+    zoneDragged.zone.setAttribute("transform", `translate(${(event.clientX - zoneDragged.start.x) / scale} ${(event.clientY - zoneDragged.start.y) / scale})`);
+  });
+
+  document.addEventListener("pointerup", (event) => {
+    if (!zoneDragged) return;
+    const { zone, plan, from } = zoneDragged;
+    zoneDragged = null;
+    const to = millimetres(plan, event);
+    const dx = to.x - from.x;
+    const dy = to.y - from.y;
+    if (Math.hypot(dx, dy) < 0.05) return;
+    const x = Number(document.getElementById("r-x").value) + dx;
+    const y = Number(document.getElementById("r-y").value) + dy;
+    post(`regions/${zone.dataset.zone}/place`, { x, y });
+  });
+
   // --- Typing goes on while an answer arrives ------------------------------------------------------------------
   // What was typed and not yet sent outlives the replacement of its page, and is sent afterwards.
   let unsent = [];
@@ -185,7 +301,7 @@
     if (target.id !== "rig" && target.id !== "desk") return;
     const sender = event.detail.requestConfig.elt.closest("form");
     const sent = event.detail.requestConfig.parameters;
-    unsent = [...target.querySelectorAll("input[id]:not([type=checkbox]):not([type=radio]):not([type=hidden]), textarea[id]")]
+    unsent = [...target.querySelectorAll("input[id]:not([type=checkbox]):not([type=radio]):not([type=hidden]):not([type=file]), textarea[id]")]
       .filter((field) => field.value !== (field.form === sender ? sent[field.name] : field.defaultValue))
       .map((field) => ({ id: field.id, value: field.value, at: field.selectionStart }));
   });
@@ -223,21 +339,21 @@
 
   document.addEventListener("htmx:afterSettle", () => {
     const control = focusNext && document.getElementById(focusNext);
-    if (control) (control.disabled ? control.closest(".step-row").querySelector("input[name=on]") : control).focus();
+    if (control) (control.disabled ? control.closest(".step-row")?.querySelector("input[name=on]") : control)?.focus();
     focusNext = null;
   });
 
   document.addEventListener("pointerdown", (event) => {
-    const grip = event.target.closest?.(".step-row .grip");
+    const grip = event.target.closest?.(".step-row .grip, .region-row .grip");
     if (!grip) return;
-    lifted = { row: grip.closest(".step-row"), over: null };
+    lifted = { row: grip.closest(".step-row, .region-row"), over: null };
     lifted.row.classList.add("lifted");
     event.preventDefault();
   });
 
   document.addEventListener("pointermove", (event) => {
     if (!lifted) return;
-    const over = document.elementsFromPoint(event.clientX, event.clientY).map((e) => e.closest?.(".step-row")).find(Boolean);
+    const over = document.elementsFromPoint(event.clientX, event.clientY).map((e) => e.closest?.(".step-row, .region-row")).find(Boolean);
     if (over && over !== lifted.over) {
       lifted.over?.classList.remove("target");
       over.classList.add("target");
@@ -249,8 +365,9 @@
     if (!lifted) return;
     const { row, over } = lifted;
     lifted = null;
-    document.querySelectorAll(".step-row.lifted, .step-row.target").forEach((r) => r.classList.remove("lifted", "target"));
-    if (over) moveStepTo(row, Number(over.dataset.step), "on");
+    document.querySelectorAll(".lifted, .step-row.target, .region-row.target").forEach((r) => r.classList.remove("lifted", "target"));
+    if (over && row.dataset.index !== undefined) rankRegionTo(row, Number(over.dataset.index));
+    else if (over) moveStepTo(row, Number(over.dataset.step), "on");
   });
 
   const light = (target) => {

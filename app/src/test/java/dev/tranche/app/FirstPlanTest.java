@@ -302,12 +302,14 @@ class FirstPlanTest extends BrowserTest {
     }
 
     @Test
-    void a_piece_of_a_layer_leads_to_its_spool_and_a_finding_to_its_layer() {
+    void a_piece_of_a_layer_can_be_coloured_by_a_click_and_a_finding_leads_to_its_layer() {
         String id = plan("pieces").id();
         browser.open("/plans/" + id + "?layer=20");
         browser.click("path.plastic");
-        browser.until(() ->
-                "spool-0".equals(browser.driver().switchTo().activeElement().getDomAttribute("id")));
+        browser.see("#piece", "pieces 2");
+        browser.click("#piece .dab[title=Light]");
+        browser.until(
+                () -> "Undo: colour parts in Light".equals(browser.find("#undo").getDomAttribute("title")));
         browser.click("#finding-first-spool [data-go]");
         seeLayer(1);
     }

@@ -1,5 +1,7 @@
 package dev.tranche.app.demo;
 
+import dev.tranche.app.plans.FileColours;
+import dev.tranche.app.plans.ModelFile;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
@@ -7,15 +9,25 @@ import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.TrancheProperties;
+import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.format.Part;
 import dev.tranche.core.format.StlWriter;
+import dev.tranche.core.format.ThreeMfWriter;
+import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Halt;
+import dev.tranche.core.plan.Inlay;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Material;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Regions;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Silhouette;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgeSettings;
@@ -25,9 +37,11 @@ import dev.tranche.core.rig.Rig;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Progress;
 import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
@@ -43,13 +57,24 @@ class DemoData implements ApplicationRunner {
     private final Plans plans;
     private final FileStore files;
     private final TrancheProperties properties;
+    private final ModelCuts cuts;
+    private final FileColours fileColours;
 
-    DemoData(Shelf shelf, Workshop workshop, Plans plans, FileStore files, TrancheProperties properties) {
+    DemoData(
+            Shelf shelf,
+            Workshop workshop,
+            Plans plans,
+            FileStore files,
+            TrancheProperties properties,
+            ModelCuts cuts,
+            FileColours fileColours) {
         this.shelf = shelf;
         this.workshop = workshop;
         this.plans = plans;
         this.files = files;
         this.properties = properties;
+        this.cuts = cuts;
+        this.fileColours = fileColours;
     }
 
     @Override
@@ -58,7 +83,7 @@ class DemoData implements ApplicationRunner {
             return;
         }
         SpoolId soot = spool("Soot", "#1B1B1D", 640);
-        SpoolId chalk = spool("Chalk", "#F4F1E8", 412);
+        SpoolId chalk = spool("Chalk", "#F4F1E8", 412, 0.5);
         SpoolId leaf = spool("Leaf", "#3E7D3A", 755);
         SpoolId clay = spool("Clay", "#A4583A", 520);
         SpoolId straw = spool("Straw", "#D9B85C", 0.7);
@@ -72,6 +97,8 @@ class DemoData implements ApplicationRunner {
         workshop.add(Beginning.HOST.rig("Greenhouse printer with host"));
         workshop.add(blending(Beginning.BLENDING.rig("Blending nozzle"), pond, chalk));
         tile(pond, leaf, clay, straw, chalk, bench);
+        panel(soot, leaf, pond, small);
+        tag(clay, chalk, small);
         marker(leaf, chalk, soot, variant);
     }
 
@@ -111,8 +138,42 @@ class DemoData implements ApplicationRunner {
                 .haltAt(new Halt(Height.ofMillimetres(1.04), "lay the magnet in"), grid);
         plans.create(
                 "Relief tile, Hollin Hill",
-                keep(mesh, "hollin-hill.stl"),
-                new PlanContent(colours, PurgeSettings.USUAL, printer));
+                new PlanContent(keep(mesh, "hollin-hill.stl"), colours, PurgeSettings.USUAL, printer));
+    }
+
+    /** The key tag: printed face down, so that its word is as smooth as the bed. */
+    private void tag(SpoolId clay, SpoolId chalk, long printer) throws IOException {
+        Mesh mesh = DemoShapes.shedTag();
+        LayerGrid grid = LayerSettings.COMMON.on(mesh.height());
+        Silhouette face = Silhouette.of(DemoShapes.shedFace());
+        Inlay inlay = Inlay.of(
+                CutModel.of(Body.of(mesh), grid, Progress.UNHEARD),
+                new Outline.Drawing("Word and line", face, face.width()),
+                2,
+                chalk);
+        Region region = inlay.region().of(((Shape.Zone) inlay.region().shape()).at(39, 17));
+        ColourPlan colours = ColourPlan.of(LayerSettings.COMMON, clay).with(Regions.NONE.plus(region));
+        plans.create(
+                "Tag of the tool shed",
+                new PlanContent(keep(mesh, "shed-tag.stl"), colours, PurgeSettings.USUAL, printer));
+    }
+
+    /** The window: a 3MF file whose panes have colours. */
+    private void panel(SpoolId soot, SpoolId leaf, SpoolId pond, long printer) throws IOException {
+        List<ThreeMfWriter.Thing> things = DemoShapes.leafPanel().stream()
+                .map(p -> {
+                    Spool spool = shelf.byId().get(p.name().equals("Leading") ? soot : p.green() ? leaf : pond);
+                    return new ThreeMfWriter.Thing(p.name(), spool.name(), spool.colour(), List.of(p.mesh()));
+                })
+                .toList();
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        ThreeMfWriter.write("Leaf panel", things, bytes);
+        ModelFile file = keep(bytes.toByteArray(), "leaf-panel.3mf");
+        ColourPlan plain = ColourPlan.of(LayerSettings.COMMON, soot);
+        List<Part> parts = cuts.model(List.of(file), Progress.UNHEARD).parts();
+        plans.create(
+                "Leaf panel for the greenhouse",
+                new PlanContent(file, fileColours.begin(plain, parts), PurgeSettings.USUAL, printer));
     }
 
     private void marker(SpoolId leaf, SpoolId chalk, SpoolId soot, long printer) throws IOException {
@@ -123,20 +184,27 @@ class DemoData implements ApplicationRunner {
                 .startAt(Height.ofMillimetres(2.6), chalk, grid);
         PlanState plan = plans.create(
                 "Row marker, beans",
-                keep(mesh, "row-marker-beans.stl"),
-                new PlanContent(colours, PurgeSettings.USUAL, printer));
-        String gcode = DemoToolpaths.of(CutModel.of(mesh, grid, Progress.UNHEARD), 180, 180);
+                new PlanContent(keep(mesh, "row-marker-beans.stl"), colours, PurgeSettings.USUAL, printer));
+        String gcode = DemoToolpaths.of(CutModel.of(Body.of(mesh), grid, Progress.UNHEARD), 180, 180);
         FileStore.Kept kept = files.keep(
                 new ByteArrayInputStream(gcode.getBytes(StandardCharsets.US_ASCII)), properties.largestGcode());
         plans.giveGcode(plan.id(), new PlanState.Gcode(kept.hash(), "row-marker-beans.gcode"));
     }
 
-    private PlanState.Model keep(Mesh mesh, String name) throws IOException {
-        FileStore.Kept kept = files.keep(new ByteArrayInputStream(StlWriter.binary(mesh)), properties.largestModel());
-        return new PlanState.Model(kept.hash(), name, kept.size());
+    private ModelFile keep(Mesh mesh, String name) throws IOException {
+        return keep(StlWriter.binary(mesh), name);
+    }
+
+    private ModelFile keep(byte[] bytes, String name) throws IOException {
+        FileStore.Kept kept = files.keep(new ByteArrayInputStream(bytes), properties.largestModel());
+        return new ModelFile(kept.hash(), name, kept.size());
     }
 
     private SpoolId spool(String name, String colour, double grams) {
+        return spool(name, colour, grams, Spool.USUAL_COVER);
+    }
+
+    private SpoolId spool(String name, String colour, double grams, double coverDepth) {
         return shelf.add(new Spool(
                         new SpoolId(0),
                         name,
@@ -146,7 +214,8 @@ class DemoData implements ApplicationRunner {
                         BigDecimal.valueOf(22),
                         210,
                         205,
-                        grams))
+                        grams,
+                        coverDepth))
                 .id();
     }
 }

@@ -7,6 +7,7 @@ import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.util.AffineTransformation;
 
 /** The models of Fernhollow's open day, made by code. */
 final class DemoShapes {
@@ -32,6 +33,70 @@ final class DemoShapes {
                 .raise(rim.union(letters), 2.6)
                 .raise(letters, 3.2)
                 .mesh();
+    }
+
+    /** A tag for the key of the tool shed, with a hole for the string: 3 mm thick. */
+    static Mesh shedTag() {
+        Geometry tag = PLANE.toGeometry(new Envelope(5, 67, 5, 29)).buffer(5, 8);
+        Geometry hole = PLANE.createPoint(new Coordinate(8, 17)).buffer(2.6, 16);
+        return new SteppedSolid(tag.difference(hole), 3.0).mesh();
+    }
+
+    /** What is inlaid into the tag's face: the word and a line under it. */
+    static Geometry shedFace() {
+        Geometry word = Lettering.word("SHED", 0, 2, 13, 2.4);
+        Geometry line = PLANE.toGeometry(new Envelope(-21, 21, -9.5, -7.5)).buffer(0.4, 4);
+        return word.union(line);
+    }
+
+    /**
+     * A round panel for the greenhouse window, 80 mm across: three leaves and what lies between them, each pane a solid
+     * of its own, in leading that stands higher.
+     */
+    static List<Pane> leafPanel() {
+        Geometry disc = PLANE.createPoint(new Coordinate(40, 40)).buffer(40, 48);
+        Geometry inner = PLANE.createPoint(new Coordinate(40, 40)).buffer(36.5, 48);
+        Geometry leaves = PLANE.createPolygon();
+        Geometry lines = PLANE.createLineString(new Coordinate[] {new Coordinate(40, 2), new Coordinate(40, 40)});
+        for (double angle : new double[] {90, 205, 335}) {
+            Geometry leaf = leaf(angle);
+            lines = lines.union(leaf.getBoundary()).union(line(angle, 0, 33)).union(line(angle, 31, 38));
+            leaves = leaves.union(leaf);
+        }
+        Geometry leading = disc.difference(inner).union(lines.buffer(0.8, 4).intersection(disc));
+        Geometry panes = inner.difference(leading);
+        List<Pane> all = new ArrayList<>();
+        all.add(new Pane("Leading", false, new SteppedSolid(leading, 1.6).mesh()));
+        for (int i = 0; i < panes.getNumGeometries(); i++) {
+            Geometry pane = panes.getGeometryN(i);
+            if (pane.getArea() > 2) {
+                boolean green = leaves.contains(pane.getInteriorPoint());
+                all.add(new Pane(green ? "Leaf" : "Sky", green, new SteppedSolid(pane, 0.6).mesh()));
+            }
+        }
+        return all;
+    }
+
+    /** A piece of the panel. */
+    record Pane(String name, boolean green, Mesh mesh) {}
+
+    /** What two discs share, pointing outwards from the middle. */
+    private static Geometry leaf(double angle) {
+        Geometry upright = PLANE.createPoint(new Coordinate(-13, 17))
+                .buffer(21, 32)
+                .intersection(PLANE.createPoint(new Coordinate(13, 17)).buffer(21, 32));
+        return new AffineTransformation()
+                .rotate(Math.toRadians(angle - 90))
+                .translate(40, 40)
+                .transform(upright);
+    }
+
+    private static Geometry line(double angle, double from, double to) {
+        double c = Math.cos(Math.toRadians(angle));
+        double s = Math.sin(Math.toRadians(angle));
+        return PLANE.createLineString(
+                new Coordinate[] {new Coordinate(40 + from * c, 40 + from * s), new Coordinate(40 + to * c, 40 + to * s)
+                });
     }
 
     /** Hollin Hill as a relief tile of 60 mm: a pond at 1.6 mm, the top near 8 mm. */

@@ -3,6 +3,7 @@ package dev.tranche.app.demo;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.Span;
 import dev.tranche.core.layer.CutModel;
+import java.util.List;
 import java.util.Locale;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
@@ -31,7 +32,7 @@ final class DemoToolpaths {
 
     /** A file that prints {@code model} in the middle of a bed of this size. */
     static String of(CutModel model, double bedWidth, double bedDepth) {
-        Coordinate centre = model.mesh().footprint().centre();
+        Coordinate centre = model.body().footprint().centre();
         DemoToolpaths paths = new DemoToolpaths(bedWidth / 2 - centre.x, bedDepth / 2 - centre.y);
         paths.out.append(
                 "; toolpaths of the Fernhollow demo\nM140 S60\nM104 S210\nG28\nM190 S60\nM109 S210\nG90\nM82\nG92 E0\n");
@@ -76,7 +77,7 @@ final class DemoToolpaths {
         var polygons = inner instanceof Polygon p
                 ? inner.getFactory().createMultiPolygon(new Polygon[] {p})
                 : (org.locationtech.jts.geom.MultiPolygon) inner;
-        Section inside = Section.of(polygons, 0);
+        Section inside = Section.of(polygons, List.of());
         boolean back = false;
         var box = polygons.getEnvelopeInternal();
         for (double at = box.getMinY() + (offset ? LINE : 0.01); at < box.getMaxY(); at += 2 * LINE) {

@@ -72,9 +72,13 @@ class DeskEdits {
         return plans.edit(id, seen, "remove a halt", p -> p.withoutHalt(index));
     }
 
-    PlanState layers(String id, long seen, String first, String height) {
-        LayerSettings settings = new LayerSettings(Height.parse(first), Height.parse(height));
-        cuts.grid(plans.get(id), settings);
+    PlanState layers(String id, long seen, String first, String height, String raft, String shrink) {
+        LayerSettings settings = new LayerSettings(
+                Height.parse(first),
+                Height.parse(height),
+                Height.parse(raft),
+                Numbers.decimal("width by which the first layer is drawn in", shrink));
+        cuts.grid(plans.get(id).content(), settings);
         String label = "layers of " + settings.firstLayer() + " and " + settings.layerHeight() + " mm";
         return plans.edit(id, seen, label, p -> p.withLayers(settings));
     }
@@ -88,7 +92,7 @@ class DeskEdits {
     PlanState place(String id, long seen, PlacementForm form) {
         PlanState plan = plans.get(id);
         Placement placement = form.on(plan.content().placement());
-        cuts.mesh(plan.model().hash(), placement, Progress.UNHEARD);
+        cuts.body(plan.content().files(), placement, Progress.UNHEARD);
         return plans.editAll(id, seen, "scale or turn the model", c -> c.with(placement));
     }
 
@@ -130,13 +134,13 @@ class DeskEdits {
     }
 
     /** The layer a typed height falls on, for the cursor to go to. */
-    Optional<Integer> layerOf(PlanState plan, String height) {
+    int layerOf(PlanState plan, String height) {
         LayerGrid grid = grid(plan);
-        return Optional.of(grid.snap(grid.startFrom(height)).layer());
+        return grid.snap(grid.startFrom(height)).layer();
     }
 
     private LayerGrid grid(PlanState plan) {
-        return cuts.grid(plan, plan.content().colours().layers());
+        return cuts.grid(plan.content());
     }
 
     private Spool spool(long id) {

@@ -15,6 +15,7 @@ import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
+import dev.tranche.core.units.Height;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -31,11 +32,13 @@ class DeskViews {
     private final Shelf shelf;
     private final Workshop workshop;
     private final Figures figures;
+    private final RegionViews regionViews;
 
-    DeskViews(Shelf shelf, Workshop workshop, Figures figures) {
+    DeskViews(Shelf shelf, Workshop workshop, Figures figures, RegionViews regionViews) {
         this.shelf = shelf;
         this.workshop = workshop;
         this.figures = figures;
+        this.regionViews = regionViews;
     }
 
     /** A colour start as a row of the list, highest first. */
@@ -56,32 +59,41 @@ class DeskViews {
             double sectionY,
             double sectionHeight,
             double scoreX,
+            Optional<String> nozzle,
             OptionalInt lower,
             OptionalInt higher) {}
 
     /** A layer as a place to point at in the section. */
     record LayerBand(int layer, double y, double height, String bottom, String name) {}
 
-    /** @param kept layer to be shown beside the one under the cursor */
-    void show(Workpiece work, OptionalInt asked, OptionalInt kept, int zoom, Model model) {
-        int layer = limited(work, asked.orElseGet(() -> firstBorder(work)));
+    void show(Workpiece work, Shown shown, int zoom, Model model) {
+        int layer = limited(work, shown.layer() == null ? firstBorder(work) : shown.layer());
         SectionDrawing section = SectionDrawing.of(work, 234, 470);
         ScoreDrawing score = ScoreDrawing.of(work, figures, layer, zoom, 1240, 150);
+        boolean pair = shown.beside() != null;
+        SpoolId suggested = suggested(work, layer);
+        regionViews.show(work, shown, suggested, model);
         model.addAttribute("work", work);
         model.addAttribute("plan", work.plan());
         model.addAttribute("marks", SpoolMark.palette(work));
         model.addAttribute("section", section);
         model.addAttribute("bands", bands(work.grid(), section));
-        boolean pair = kept.isPresent();
-        model.addAttribute("plan_layer", LayerDrawing.of(work, layer, pair ? 226 : 460, pair ? 400 : 440));
-        model.addAttribute("kept_layer", pair ? LayerDrawing.of(work, limited(work, kept.getAsInt()), 226, 400) : null);
+        model.addAttribute("plan_layer", drawing(work, layer, shown));
+        model.addAttribute("kept_layer", pair ? drawing(work, limited(work, shown.beside()), shown) : null);
+        model.addAttribute("drawn", Boolean.TRUE.equals(shown.drawn()));
         model.addAttribute("score", score);
         model.addAttribute("cursor", cursor(work, layer, section, score));
         model.addAttribute("starts", starts(work));
         model.addAttribute("halts", halts(work));
         model.addAttribute("spools", shelf.all());
-        model.addAttribute("suggested", suggested(work, layer));
+        model.addAttribute("suggested", suggested);
         model.addAttribute("machines", workshop.all());
+    }
+
+    private static LayerDrawing drawing(Workpiece work, int layer, Shown shown) {
+        boolean pair = shown.beside() != null;
+        boolean drawnIn = Boolean.TRUE.equals(shown.drawn());
+        return LayerDrawing.of(work, layer, shown.regionOr(), drawnIn, pair ? 226 : 460, pair ? 400 : 440);
     }
 
     private static int limited(Workpiece work, int layer) {
@@ -90,12 +102,13 @@ class DeskViews {
 
     /** Where a newcomer looks first: the first layer of the second colour, or of the first flat. */
     private static int firstBorder(Workpiece work) {
-        return work.tranches().size() > 1
-                ? work.tranches().get(1).firstLayer()
-                : work.cut().model().surfaces().stream()
-                        .map(s -> work.grid().layerAt(s.height()))
-                        .findFirst()
-                        .orElse(1);
+        if (!work.ledger().swaps().isEmpty()) {
+            return work.ledger().swaps().get(0).layer();
+        }
+        return work.cut().model().surfaces().stream()
+                .map(s -> work.grid().layerAt(s.height()))
+                .findFirst()
+                .orElse(1);
     }
 
     /** The spool a new colour most likely wants: one the plan has not, else one that this layer has not. */
@@ -137,6 +150,11 @@ class DeskViews {
                 y,
                 grid.thickness(layer).millimetres() * section.perMillimetre(),
                 score.cursor(work, layer),
+                work.colours().layers().raft().equals(Height.ZERO)
+                        ? Optional.empty()
+                        : Optional.of(grid.top(layer)
+                                .plus(work.colours().layers().raft())
+                                .toString()),
                 swaps.stream()
                         .mapToInt(Integer::intValue)
                         .filter(s -> s < layer)

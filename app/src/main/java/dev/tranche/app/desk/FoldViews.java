@@ -3,8 +3,9 @@ package dev.tranche.app.desk;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.format.PartedModel;
+import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Face;
-import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.geometry.Repair;
 import dev.tranche.core.layer.Fit;
@@ -16,6 +17,7 @@ import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
@@ -45,16 +47,17 @@ class FoldViews {
 
     void model(Workpiece work, Model model) {
         Placement placement = work.plan().content().placement();
-        Repair.Report report = cuts.examined(work.plan().model().hash());
+        PartedModel file = cuts.model(work.plan().content().files(), Progress.UNHEARD);
+        Repair.Report report = file.report();
         model.addAttribute("work", work);
         model.addAttribute("plan", work.plan());
         model.addAttribute("placement", placement);
         model.addAttribute("topology", report.found());
         model.addAttribute("repairs", repairs(report));
-        model.addAttribute("worries", worries(work, report));
+        model.addAttribute("worries", worries(work, file));
         model.addAttribute(
                 "sides",
-                Face.find(work.cut().model().mesh(), MOST_SIDES).stream()
+                Face.find(work.cut().model().body(), MOST_SIDES).stream()
                         .filter(f -> f.z() > -0.999)
                         .map(f -> new Side(f.x(), f.y(), f.z(), name(f)))
                         .toList());
@@ -76,9 +79,10 @@ class FoldViews {
         return String.format(Locale.ROOT, "slanted %.0f° from up, towards %.0f°", tilt, towards);
     }
 
-    private List<String> worries(Workpiece work, Repair.Report report) {
+    private static List<String> worries(Workpiece work, PartedModel file) {
+        Repair.Report report = file.report();
         List<String> worries = new ArrayList<>();
-        Mesh mesh = work.cut().model().mesh();
+        Body mesh = work.cut().model().body();
         double largest = Math.max(
                 mesh.height().millimetres(),
                 Math.max(mesh.footprint().getWidth(), mesh.footprint().getHeight()));
@@ -86,7 +90,7 @@ class FoldViews {
             worries.add(String.format(
                     Locale.ROOT, "It is only %.2f mm long; if it was drawn in inches, scale it to 2540 %%.", largest));
         }
-        Mesh asIs = cuts.mesh(work.plan().model().hash(), Placement.AS_IS, Progress.UNHEARD);
+        Body asIs = file.body();
         double far = Math.hypot(asIs.footprint().centre().x, asIs.footprint().centre().y);
         if (far > FAR) {
             worries.add(String.format(
@@ -103,6 +107,10 @@ class FoldViews {
                     Words.count(report.left(), "edge")
                             + " still have a triangle on one side only: holes too wide to close; sections close them by straight lines.");
         }
+        if (file.painted() > 0) {
+            worries.add(Words.count(file.painted(), "part")
+                    + " painted in several colours on the outside; each was given the one that covers most of it.");
+        }
         if (report.found().crowdedEdges() > 0) {
             worries.add(Words.count(report.found().crowdedEdges(), "edge") + " have more than two triangles.");
         }
@@ -118,7 +126,7 @@ class FoldViews {
             done.add(Words.count(report.turned(), "triangle") + " turned to face as their neighbours do");
         }
         if (report.insideOut()) {
-            done.add("the whole model turned, since it was inside out");
+            done.add("what was inside out turned");
         }
         if (report.closed() > 0) {
             done.add(Words.count(report.closed(), "hole") + " closed");
@@ -140,11 +148,36 @@ class FoldViews {
         model.addAttribute("fits", rows);
         model.addAttribute("borders", borders.size());
         model.addAttribute(
+                "dimensions",
+                Fit.dimensions(work.grid(), borders).stream()
+                        .map(FoldViews::dimension)
+                        .toList());
+        model.addAttribute("scale", scale(work, borders));
+        model.addAttribute(
                 "off",
                 work.tranches().stream()
                         .filter(t -> t.index() > 0 && t.start().error() != 0)
                         .map(t -> snap(t.start()))
                         .toList());
+    }
+
+    private static String dimension(Fit.Dimension d) {
+        return String.format(
+                Locale.ROOT,
+                "%s to %s: %.2f mm, needs %s (%+.2f)",
+                d.from(),
+                d.to(),
+                (d.to().micrometres() - d.from().micrometres()) / 1000.0,
+                d.needed(),
+                d.change() / 1000.0);
+    }
+
+    /** Z in percent of the file's that would bring the borders nearest to layers; empty where it is so already. */
+    private static Optional<Double> scale(Workpiece work, List<Height> borders) {
+        double factor = Fit.scale(work.grid(), borders);
+        Placement placement = work.plan().content().placement();
+        boolean upright = placement.downX() == 0 && placement.downY() == 0;
+        return factor == 1 || !upright ? Optional.empty() : Optional.of(placement.scaleZ() * factor * 100);
     }
 
     private FitRow row(Workpiece work, Fit fit) {

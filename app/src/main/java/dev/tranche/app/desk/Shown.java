@@ -1,20 +1,34 @@
 package dev.tranche.app.desk;
 
-import java.util.Optional;
-
 /**
- * What the page showed when an edit was made on it.
+ * What the page shows, or showed when an edit was made on it; what it does not say is null.
  *
  * @param seen edition of the plan
- * @param layer under the cursor; null where the page had none yet
- * @param beside layer that is kept beside it, if any
+ * @param layer under the cursor
+ * @param beside layer that is kept beside it
+ * @param side what stands beside the section: heights, regions or parts
+ * @param region that is being worked on
+ * @param drawn whether the first layer is shown drawn in
  */
-record Shown(long seen, Integer layer, Integer beside) {
-    Optional<Integer> cursor() {
-        return Optional.ofNullable(layer);
+record Shown(Long seen, Integer layer, Integer beside, String side, Integer region, Boolean drawn) {
+    Shown at(int other) {
+        return new Shown(seen, other, beside, side, region, drawn);
     }
 
-    Optional<Integer> kept() {
-        return Optional.ofNullable(beside);
+    /** With a region being worked on. */
+    Shown on(Integer other) {
+        return new Shown(seen, layer, beside, "regions", other, drawn);
+    }
+
+    long edition() {
+        return seen == null ? -1 : seen;
+    }
+
+    String sideOr() {
+        return "regions".equals(side) || "parts".equals(side) ? side : "heights";
+    }
+
+    int regionOr() {
+        return region == null ? -1 : region;
     }
 }

@@ -1,66 +1,163 @@
 package dev.tranche.app.drawing;
 
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Section;
+import dev.tranche.core.geometry.Thin;
+import dev.tranche.core.plan.Field;
+import dev.tranche.core.plan.LayerColours;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Tint;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Point;
 import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
 
 /**
  * One layer from above.
  *
  * @param layer from 1
- * @param mark of its spool
- * @param path of its plastic
+ * @param toPixels matrix that takes mm of the model to px, as SVG writes it
+ * @param patches its plastic, a piece a region
  * @param ghost outline of the layer below
+ * @param zones outlines of the zones that reach the layer
+ * @param thin stretches into which no line of plastic fits
+ * @param closings straight lines that close the outline where the model is open
  * @param lines of the bed's grid
  * @param pitch of that grid, mm
- * @param area mm²
- * @param pieces how many separate ones
+ * @param colours what it holds, one a spool
  */
 public record LayerDrawing(
         int width,
         int height,
         int layer,
-        SpoolMark mark,
-        String path,
+        String toPixels,
+        List<Patch> patches,
         String ghost,
+        List<Zone> zones,
+        List<Narrow> thin,
+        String closings,
         String lines,
         String pitch,
-        String area,
-        int pieces) {
+        List<Colour> colours) {
     private static final int MARGIN = 14;
+    private static final int MOST_THIN = 40;
 
-    public static LayerDrawing of(Workpiece work, int layer, int width, int height) {
-        Envelope box = work.cut().model().mesh().footprint();
-        double scale = Math.min(
-                (width - 2 * MARGIN) / Math.max(box.getWidth(), 1e-3),
-                (height - 2 * MARGIN) / Math.max(box.getHeight(), 1e-3));
-        double left = (width - box.getWidth() * scale) / 2;
-        double bottom = (height + box.getHeight() * scale) / 2;
-        Frame frame = new Frame(left, bottom, box.getMinX(), box.getMinY(), scale, scale);
-        Section section = work.cut().model().section(layer);
-        String ghost = layer == 1 ? "" : outline(work.cut().model().section(layer - 1), frame);
+    /** The plastic of one region, or of the colour by height. */
+    public record Patch(SpoolMark mark, int region, String path) {}
+
+    /** A zone's outline, whole, with its middle. */
+    public record Zone(int region, String name, String path, double x, double y, boolean chosen) {}
+
+    /** A stretch that is too thin, with its width. */
+    public record Narrow(String path, double x, double y, String width) {}
+
+    /** One colour of the layer in figures. */
+    public record Colour(SpoolMark mark, String area, String perimeter, int pieces, boolean prints) {}
+
+    /**
+     * @param chosen region whose zone is being worked on, or −1
+     * @param drawnIn whether the first layer is shown as its slicing program draws it in
+     */
+    public static LayerDrawing of(Workpiece work, int layer, int chosen, boolean drawnIn, int width, int height) {
+        Frame frame = frame(work, width, height);
+        LayerColours colours = work.colouring().layer(layer);
+        double shrink = drawnIn && layer == 1 ? work.colours().layers().shrink() : 0;
+        String ghost =
+                layer == 1 ? "" : outline(work.cut().model().section(layer - 1).outline(), frame);
+        Envelope box = work.cut().model().body().footprint();
         double pitch = Ticks.step(Math.max(box.getWidth(), box.getHeight()), 8);
         return new LayerDrawing(
                 width,
                 height,
                 layer,
-                SpoolMark.of(work, work.trancheOf(layer).spool()),
-                outline(section, frame),
+                "matrix(%s 0 0 %s %s %s)".formatted(frame.scaleX(), -frame.scaleY(), frame.x(0), frame.y(0)),
+                colours.fields().stream()
+                        .filter(f -> !f.isEmpty())
+                        .map(f -> patch(work, f, shrink, frame))
+                        .toList(),
                 ghost,
+                zones(work, layer, chosen, frame),
+                thin(work, colours, frame),
+                closings(work.cut().model().section(layer), frame),
                 lines(frame, width, height, pitch),
                 SvgPath.round(pitch),
-                String.format(Locale.ROOT, "%.1f", section.area()),
-                section.outline().getNumGeometries());
+                colours.tints().stream().map(t -> colour(work, t)).toList());
+    }
+
+    private static Frame frame(Workpiece work, int width, int height) {
+        Envelope box = work.cut().model().body().footprint();
+        double scale = Math.min(
+                (width - 2 * MARGIN) / Math.max(box.getWidth(), 1e-3),
+                (height - 2 * MARGIN) / Math.max(box.getHeight(), 1e-3));
+        double left = (width - box.getWidth() * scale) / 2;
+        double bottom = (height + box.getHeight() * scale) / 2;
+        return new Frame(left, bottom, box.getMinX(), box.getMinY(), scale, scale);
+    }
+
+    private static Patch patch(Workpiece work, Field field, double shrink, Frame frame) {
+        MultiPolygon area = shrink == 0 ? field.area() : Areas.of(field.area().buffer(-shrink));
+        return new Patch(SpoolMark.of(work, field.spool()), field.region(), outline(area, frame));
+    }
+
+    private static List<Zone> zones(Workpiece work, int layer, int chosen, Frame frame) {
+        List<Zone> zones = new ArrayList<>();
+        List<Region> regions = work.colours().regions().list();
+        for (int i = 0; i < regions.size(); i++) {
+            Region region = regions.get(i);
+            if (region.shape() instanceof Shape.Zone zone
+                    && (i == chosen || region.range().covers(layer, work.grid()))) {
+                zones.add(new Zone(
+                        i,
+                        region.name(),
+                        outline(zone.area(), frame),
+                        frame.x(zone.x()),
+                        frame.y(zone.y()),
+                        i == chosen));
+            }
+        }
+        return zones;
+    }
+
+    private static List<Narrow> thin(Workpiece work, LayerColours colours, Frame frame) {
+        double width = work.machine().printer().lineWidth();
+        return colours.tints().stream()
+                .flatMap(t -> Thin.of(t.area(), width).stream())
+                .limit(MOST_THIN)
+                .map(t -> {
+                    Point at = t.area().getInteriorPoint();
+                    return new Narrow(
+                            new SvgPath().polygons(t.area(), frame).toString(),
+                            frame.x(at.getX()),
+                            frame.y(at.getY()),
+                            String.format(Locale.ROOT, "%.2f", t.width()));
+                })
+                .toList();
+    }
+
+    private static String closings(Section section, Frame frame) {
+        SvgPath path = new SvgPath();
+        section.closings()
+                .forEach(c -> path.move(frame.x(c.p0.x), frame.y(c.p0.y)).line(frame.x(c.p1.x), frame.y(c.p1.y)));
+        return path.toString();
+    }
+
+    private static Colour colour(Workpiece work, Tint tint) {
+        MultiPolygon area = tint.area();
+        return new Colour(
+                SpoolMark.of(work, tint.spool()),
+                String.format(Locale.ROOT, "%.1f", tint.squareMillimetres()),
+                String.format(Locale.ROOT, "%.0f", area.getLength()),
+                area.getNumGeometries(),
+                tint.prints());
     }
 
     /** To a third of a pixel: finer than anyone sees, coarser than a scanned model. */
-    private static String outline(Section section, Frame frame) {
-        MultiPolygon polygons = section.outline();
+    private static String outline(MultiPolygon polygons, Frame frame) {
         var drawn = polygons.getNumPoints() < 400
                 ? polygons
                 : DouglasPeuckerSimplifier.simplify(polygons, 0.33 / frame.scaleX());

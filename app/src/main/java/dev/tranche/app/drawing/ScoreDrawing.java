@@ -2,11 +2,13 @@ package dev.tranche.app.drawing;
 
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.estimate.Stretch;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.plan.Tranche;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 
 /**
  * The print as time goes by: a line a spool, and a ribbon that runs along the line of the loaded one.
@@ -36,6 +38,9 @@ public record ScoreDrawing(
     private static final double TOP = 24;
     private static final double BOTTOM = 26;
     private static final int DEEPEST_ZOOM = 64;
+    private static final double FINEST = 1.5;
+    /** Swaps nearer to one another are drawn when the score is stretched, px. */
+    private static final double CLOSEST = 4;
 
     /** A spool's line. */
     public record Stave(SpoolMark mark, double y, String total) {}
@@ -122,16 +127,23 @@ public record ScoreDrawing(
 
     private static List<Bar> bars(Workpiece work, Figures figures, Scale scale, List<Stave> staves) {
         List<Bar> bars = new ArrayList<>();
-        for (Tranche t : work.tranches()) {
-            double begins = t.firstLayer() == 1 ? 0 : work.ledger().secondsUntil(t.firstLayer());
-            double lasts = work.ledger().secondsAfter(t.lastLayer()) - begins;
-            double x = scale.x(begins);
-            double to = scale.x(begins + lasts);
-            if (to > x) {
-                SpoolMark mark = SpoolMark.of(work, t.spool());
+        Map<SpoolId, Double> lastEnd = new HashMap<>();
+        for (Stretch stretch : work.ledger().stretches()) {
+            double x = scale.x(stretch.from());
+            double to = scale.x(stretch.to());
+            // On one line, what is nearer than can be told apart is drawn once.
+            if (to > x && to > lastEnd.getOrDefault(stretch.spool(), Double.NEGATIVE_INFINITY) + FINEST) {
+                lastEnd.put(stretch.spool(), to);
+                SpoolMark mark = SpoolMark.of(work, stretch.spool());
                 String title = "%s %s, layers %d–%d, %s"
-                        .formatted(mark.letter(), mark.name(), t.firstLayer(), t.lastLayer(), figures.time(lasts));
-                bars.add(new Bar(mark, x, to - x, line(staves, mark.id()), t.firstLayer(), t.lastLayer(), title));
+                        .formatted(
+                                mark.letter(),
+                                mark.name(),
+                                stretch.firstLayer(),
+                                stretch.lastLayer(),
+                                figures.time(stretch.to() - stretch.from()));
+                bars.add(new Bar(
+                        mark, x, to - x, line(staves, mark.id()), stretch.firstLayer(), stretch.lastLayer(), title));
             }
         }
         return bars;
@@ -143,22 +155,32 @@ public record ScoreDrawing(
                 .mapToDouble(s -> s.purge().volume().cubicMillimetres())
                 .max()
                 .orElse(1);
-        double mostRadius = Math.min(11, pitch * 0.42);
+        long shown = work.ledger().swaps().stream()
+                .filter(s -> scale.shows(s.startsAt()))
+                .count();
+        // Where swaps crowd, their drops get out of one another's way.
+        double apart = (scale.right() - scale.left()) / Math.max(1, shown);
+        double mostRadius = Math.min(Math.min(11, pitch * 0.42), Math.max(2, apart * 0.45));
         double lastLabel = Double.NEGATIVE_INFINITY;
+        double lastStep = Double.NEGATIVE_INFINITY;
         for (Swap swap : work.ledger().swaps()) {
             if (!scale.shows(swap.startsAt())) {
                 continue;
             }
             double x = scale.x(swap.startsAt());
             double share = largest == 0 ? 0 : swap.purge().volume().cubicMillimetres() / largest;
+            if (x - lastStep < CLOSEST) {
+                continue;
+            }
+            lastStep = x;
             boolean labelled = x - lastLabel > 30;
             if (labelled) {
                 lastLabel = x;
             }
-            String title = "Swap %d before layer %d: %s out, %s in, purge %s, after %s"
+            String title = "Swap %d %s: %s out, %s in, purge %s, after %s"
                     .formatted(
                             swap.number(),
-                            swap.layer(),
+                            swap.place(),
                             swap.out().name(),
                             swap.in().name(),
                             figures.length(swap.purgeLength()),

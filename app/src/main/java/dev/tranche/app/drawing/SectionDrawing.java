@@ -5,6 +5,7 @@ import dev.tranche.core.geometry.Span;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.Surface;
 import dev.tranche.core.layer.UprightCut;
+import dev.tranche.core.plan.Strata;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.units.Height;
 import java.util.ArrayList;
@@ -25,7 +26,8 @@ import org.locationtech.jts.geom.Envelope;
  * @param stretch how many times heights are drawn larger than widths
  * @param depth y of the cut, mm
  * @param outline what the model reaches at other depths
- * @param strata one a tranche
+ * @param strata one a spool
+ * @param labels of the tranches, where there is room
  * @param borders between strata, without the bed
  * @param halts stops without a change of spool
  * @param ruler ticks in mm on the left
@@ -43,14 +45,18 @@ public record SectionDrawing(
         String depth,
         String outline,
         List<Stratum> strata,
+        List<Label> labels,
         List<Border> borders,
         List<Stop> halts,
         List<Tick> ruler,
         List<Tick> layers,
         List<Flat> surfaces) {
 
-    /** A tranche's plastic. */
-    public record Stratum(SpoolMark mark, String path, double labelX, double labelY, boolean labelled) {}
+    /** What one spool fills. */
+    public record Stratum(SpoolMark mark, String path) {}
+
+    /** A tranche's letter beside it. */
+    public record Label(char letter, double x, double y) {}
 
     /** Where a colour starts. */
     public record Border(int index, double y, String height, int layer) {}
@@ -78,7 +84,7 @@ public record SectionDrawing(
 
     private static SectionDrawing draw(Workpiece work, int width, int height, Margins m) {
         LayerGrid grid = work.grid();
-        Envelope box = work.cut().model().mesh().footprint();
+        Envelope box = work.cut().model().body().footprint();
         double printed =
                 Math.max(grid.printedHeight().millimetres(), grid.modelHeight().millimetres());
         double room = width - m.left() - m.right();
@@ -87,10 +93,20 @@ public record SectionDrawing(
         double bottom = height - m.bottom();
         Frame frame = new Frame(m.left(), bottom, box.getMinX(), 0, scaleX, scaleY);
         UprightCut upright = work.cut().upright();
+        Strata colours = Strata.of(work.colouring(), upright);
         List<Stratum> strata = new ArrayList<>();
+        colours.colours()
+                .forEach((spool, spans) ->
+                        strata.add(new Stratum(SpoolMark.of(work, spool), rows(spans, 1, grid.count(), grid, frame))));
+        List<Label> labels = new ArrayList<>();
         List<Border> borders = new ArrayList<>();
         for (Tranche t : work.tranches()) {
-            strata.add(stratum(work, t, upright.cut(), grid, frame, box));
+            double top = frame.y(grid.top(t.lastLayer()).millimetres());
+            double base = frame.y(grid.bottom(t.firstLayer()).millimetres());
+            if (base - top >= 11) {
+                labels.add(
+                        new Label(work.colours().letter(t.spool()), frame.x(box.getMaxX()) + 2, (top + base) / 2 + 4));
+            }
             if (t.firstLayer() > 1) {
                 String at = grid.bottom(t.firstLayer()).toString();
                 borders.add(new Border(
@@ -105,9 +121,10 @@ public record SectionDrawing(
                 bottom,
                 scaleY,
                 String.format(Locale.ROOT, "%.1f", scaleY / scaleX),
-                String.format(Locale.ROOT, "%.1f", upright.y()),
+                String.format(Locale.ROOT, "%.1f", colours.y()),
                 rows(upright.outline(), 1, grid.count(), grid, frame),
                 strata,
+                labels,
                 borders,
                 work.ledger().pauses().stream()
                         .map(p -> new Stop(
@@ -118,19 +135,6 @@ public record SectionDrawing(
                 ruler(printed, frame),
                 layerTicks(grid, frame),
                 flats(work.cut().model().surfaces(), frame));
-    }
-
-    private static Stratum stratum(
-            Workpiece work, Tranche t, List<List<Span>> cut, LayerGrid grid, Frame frame, Envelope box) {
-        double top = frame.y(grid.top(t.lastLayer()).millimetres());
-        double base = frame.y(grid.bottom(t.firstLayer()).millimetres());
-        double middle = (top + base) / 2;
-        return new Stratum(
-                SpoolMark.of(work, t.spool()),
-                rows(cut, t.firstLayer(), t.lastLayer(), grid, frame),
-                frame.x(box.getMaxX()) + 2,
-                middle + 4,
-                base - top >= 11);
     }
 
     /** Layers as they will be printed, neighbours of one shape drawn as one block. */

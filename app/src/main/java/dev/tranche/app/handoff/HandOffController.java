@@ -12,6 +12,7 @@ import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -29,13 +30,21 @@ class HandOffController {
     private final ModelImport models;
     private final GcodeFiles gcode;
     private final SwapLists lists;
+    private final ColourFiles colours;
 
-    HandOffController(Plans plans, Workbench workbench, ModelImport models, GcodeFiles gcode, SwapLists lists) {
+    HandOffController(
+            Plans plans,
+            Workbench workbench,
+            ModelImport models,
+            GcodeFiles gcode,
+            SwapLists lists,
+            ColourFiles colours) {
         this.plans = plans;
         this.workbench = workbench;
         this.models = models;
         this.gcode = gcode;
         this.lists = lists;
+        this.colours = colours;
     }
 
     @GetMapping("/plans/{id}/hand-off")
@@ -63,7 +72,7 @@ class HandOffController {
     @PostMapping("/plans/{id}/files")
     String drop(@PathVariable String id, @RequestParam MultipartFile file, Model model, HttpServletResponse response)
             throws IOException {
-        Job job = models.isModel(file) ? models.begin(file) : gcode.take(plans.get(id), file);
+        Job job = models.isModel(file) ? models.begin(List.of(file)) : gcode.take(plans.get(id), file);
         return JobPages.show(job, model, response);
     }
 
@@ -107,5 +116,19 @@ class HandOffController {
         String csv = lists.csv(lists.of(work, start));
         Attachment.begin(response, FileNames.safe(work.plan().name()) + "-swaps.csv", "text/csv");
         response.getOutputStream().write(csv.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+    }
+
+    @GetMapping("/plans/{id}/coloured.3mf")
+    void threeMf(@PathVariable String id, HttpServletResponse response) throws IOException {
+        Workpiece work = workbench.openNow(plans.get(id));
+        Attachment.begin(response, FileNames.safe(work.plan().name()) + ".3mf", "model/3mf");
+        colours.threeMf(work, response.getOutputStream());
+    }
+
+    @GetMapping("/plans/{id}/colours.zip")
+    void stls(@PathVariable String id, HttpServletResponse response) throws IOException {
+        Workpiece work = workbench.openNow(plans.get(id));
+        Attachment.begin(response, FileNames.safe(work.plan().name()) + "-colours.zip", "application/zip");
+        colours.stls(work, response.getOutputStream());
     }
 }

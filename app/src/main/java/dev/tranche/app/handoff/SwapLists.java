@@ -51,6 +51,7 @@ class SwapLists {
     /**
      * A swap or a halt as a line of the list; a halt has a note instead of spools and purge.
      *
+     * @param within whether it comes inside the layer, not before it
      * @param fromZero the layer as programs that count from 0 show it
      * @param inFile the layer as the sliced file's own comments number it
      * @param after from the start
@@ -59,6 +60,7 @@ class SwapLists {
     record Row(
             int number,
             int layer,
+            boolean within,
             int fromZero,
             String inFile,
             String height,
@@ -77,7 +79,7 @@ class SwapLists {
 
     SwapList of(Workpiece work, String start) {
         Optional<LocalTime> begins = time(start);
-        var first = work.spool(work.tranches().get(0).spool());
+        var first = work.firstSpool();
         return new SwapList(
                 SpoolMark.of(work, first.id()),
                 first.firstLayerTemperature(),
@@ -103,6 +105,7 @@ class SwapLists {
         return new Row(
                 pause.number(),
                 pause.layer(),
+                false,
                 pause.layer() - 1,
                 inFile(work, pause.layer()),
                 pause.height().toString(),
@@ -125,6 +128,7 @@ class SwapLists {
         return new Row(
                 swap.number(),
                 swap.layer(),
+                swap.within(),
                 swap.layer() - 1,
                 inFile(work, swap.layer()),
                 swap.height().toString(),

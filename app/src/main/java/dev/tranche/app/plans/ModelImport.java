@@ -8,6 +8,7 @@ import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.format.ModelReader;
+import dev.tranche.core.format.Part;
 import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
@@ -17,6 +18,7 @@ import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import java.io.IOException;
 import java.io.InputStream;
+import java.util.ArrayList;
 import java.util.List;
 import org.springframework.stereotype.Service;
 import org.springframework.web.multipart.MultipartFile;
@@ -24,6 +26,8 @@ import org.springframework.web.multipart.MultipartFile;
 /** From a model file to a plan: kept, read, cut, and given the first spool of the shelf from the bed up. */
 @Service
 public class ModelImport {
+    private static final int MOST_FILES = 20;
+
     private final Plans plans;
     private final Shelf shelf;
     private final Workshop workshop;
@@ -31,6 +35,7 @@ public class ModelImport {
     private final ModelCuts cuts;
     private final Jobs jobs;
     private final TrancheProperties properties;
+    private final FileColours fileColours;
 
     ModelImport(
             Plans plans,
@@ -39,7 +44,8 @@ public class ModelImport {
             FileStore files,
             ModelCuts cuts,
             Jobs jobs,
-            TrancheProperties properties) {
+            TrancheProperties properties,
+            FileColours fileColours) {
         this.plans = plans;
         this.shelf = shelf;
         this.workshop = workshop;
@@ -47,6 +53,7 @@ public class ModelImport {
         this.cuts = cuts;
         this.jobs = jobs;
         this.properties = properties;
+        this.fileColours = fileColours;
     }
 
     /** Whether a file is a model, by its content. */
@@ -56,8 +63,8 @@ public class ModelImport {
         }
     }
 
-    /** Keeps the file and goes on in the background; ends on the new plan's desk. */
-    public Job begin(MultipartFile file) throws IOException {
+    /** Keeps the files and goes on in the background; ends on the new plan's desk. */
+    public Job begin(List<MultipartFile> given) throws IOException {
         List<Spool> spools = shelf.all();
         if (spools.isEmpty()) {
             throw new Refusal("The shelf is empty; add a spool under Shelf, then give the model again.");
@@ -66,24 +73,49 @@ public class ModelImport {
         if (machines.isEmpty()) {
             throw new Refusal("There is no printer yet; add one under Printers, then give the model again.");
         }
-        String name = FileNames.shown(file.getOriginalFilename());
-        FileStore.Kept kept;
-        try (InputStream in = file.getInputStream()) {
-            kept = files.keep(in, properties.largestModel());
+        if (given.isEmpty() || given.size() > MOST_FILES) {
+            throw Refusal.of("A plan takes 1 to %d files, and %d were given; choose fewer.", MOST_FILES, given.size());
         }
-        PlanState.Model model = new PlanState.Model(kept.hash(), name, kept.size());
+        List<ModelFile> kept = new ArrayList<>();
+        for (MultipartFile file : given) {
+            kept.add(keep(file));
+        }
+        ColourPlan colours = ColourPlan.of(LayerSettings.COMMON, spools.get(0).id());
         PlanContent content = new PlanContent(
-                ColourPlan.of(LayerSettings.COMMON, spools.get(0).id()),
-                PurgeSettings.USUAL,
-                machines.get(0).id());
+                kept, colours, PurgeSettings.USUAL, machines.get(0).id(), Placement.AS_IS, PartNotes.NONE);
         return jobs.start(
-                "Reading and cutting " + name,
-                progress -> "/plans/" + create(model, content, progress).id());
+                "Reading and cutting " + kept.get(0).name(),
+                progress -> "/plans/" + create(content, progress).id());
     }
 
-    private PlanState create(PlanState.Model model, PlanContent content, Progress progress) {
-        cuts.mesh(model.hash(), Placement.AS_IS, progress);
-        cuts.cut(model.hash(), content.colours().layers(), progress);
-        return plans.create(FileNames.stem(model.name()), model, content);
+    private PlanState create(PlanContent content, Progress progress) {
+        List<Part> parts = cuts.model(content.files(), progress).parts();
+        PlanContent coloured = content.with(fileColours.begin(content.colours(), parts));
+        cuts.cut(coloured, progress);
+        return plans.create(FileNames.stem(content.files().get(0).name()), coloured);
+    }
+
+    /** Adds a file to a plan, aligned by its own origin. */
+    public Job add(PlanState plan, long seen, MultipartFile file) throws IOException {
+        if (plan.content().files().size() >= MOST_FILES) {
+            throw Refusal.of("A plan takes at most %d files.", MOST_FILES);
+        }
+        ModelFile kept = keep(file);
+        return jobs.start("Reading " + kept.name(), progress -> {
+            int before = cuts.model(plan.content().files(), progress).parts().size();
+            PlanContent more = plan.content().plus(kept);
+            List<Part> all = cuts.model(more.files(), progress).parts();
+            cuts.cut(more, progress);
+            plans.editAll(plan.id(), seen, "add " + kept.name(), c -> c.plus(kept)
+                    .with(fileColours.add(c.colours(), all.subList(before, all.size()), before)));
+            return "/plans/" + plan.id() + "?side=parts";
+        });
+    }
+
+    private ModelFile keep(MultipartFile file) throws IOException {
+        try (InputStream in = file.getInputStream()) {
+            FileStore.Kept kept = files.keep(in, properties.largestModel());
+            return new ModelFile(kept.hash(), FileNames.shown(file.getOriginalFilename()), kept.size());
+        }
     }
 }

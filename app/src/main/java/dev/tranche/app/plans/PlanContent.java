@@ -2,42 +2,99 @@ package dev.tranche.app.plans;
 
 import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Shape;
 import dev.tranche.core.purge.PurgeSettings;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
 
 /**
  * What undo and redo go back and forth through.
  *
- * @param colours by height
+ * @param files of the model, aligned by their own origins; the parts are numbered through them in this order
+ * @param colours by height and by region
  * @param purge how it wants to be purged
  * @param printer id of the printer that will print it
  * @param placement how the model is scaled and which way it lies
+ * @param parts names, and which are left out
  */
-public record PlanContent(ColourPlan colours, PurgeSettings purge, long printer, Placement placement) {
+public record PlanContent(
+        List<ModelFile> files,
+        ColourPlan colours,
+        PurgeSettings purge,
+        long printer,
+        Placement placement,
+        PartNotes parts) {
+    public PlanContent {
+        files = List.copyOf(files);
+    }
+
     /** A model as its file has it. */
-    public PlanContent(ColourPlan colours, PurgeSettings purge, long printer) {
-        this(colours, purge, printer, Placement.AS_IS);
+    public PlanContent(ModelFile file, ColourPlan colours, PurgeSettings purge, long printer) {
+        this(List.of(file), colours, purge, printer, Placement.AS_IS, PartNotes.NONE);
     }
 
     public PlanContent with(ColourPlan changed) {
-        return new PlanContent(changed, purge, printer, placement);
+        return new PlanContent(files, changed, purge, printer, placement, parts);
     }
 
     public PlanContent with(PurgeSettings changed) {
-        return new PlanContent(colours, changed, printer, placement);
+        return new PlanContent(files, colours, changed, printer, placement, parts);
+    }
+
+    public PlanContent with(PartNotes changed) {
+        return new PlanContent(files, colours, purge, printer, placement, changed);
+    }
+
+    public PlanContent plus(ModelFile file) {
+        List<ModelFile> more = new ArrayList<>(files);
+        more.add(file);
+        return new PlanContent(more, colours, purge, printer, placement, parts);
     }
 
     public PlanContent on(long otherPrinter) {
-        return new PlanContent(colours, purge, otherPrinter, placement);
+        return new PlanContent(files, colours, purge, otherPrinter, placement, parts);
     }
 
     /**
-     * The model placed otherwise. Heights of colours and halts move along where it is scaled as it lies; where it
-     * is laid on another side they stay, as nobody but its owner knows where they belong now.
+     * The model placed otherwise. Heights of colours, halts and regions move along where it is scaled as it lies, and
+     * zones where it is scaled evenly or turned; where it is laid on another side they stay, as nobody but its owner
+     * knows where they belong now.
      */
     public PlanContent with(Placement other) {
-        boolean upright = placement.downX() == 0 && placement.downY() == 0;
-        boolean along = placement.liesAs(other) && (upright || placement.scalesEvenly() && other.scalesEvenly());
         double factor = other.scaleZ() / placement.scaleZ();
-        return new PlanContent(along && factor != 1 ? colours.scaledBy(factor) : colours, purge, printer, other);
+        ColourPlan moved = heightsFollow(other) && factor != 1 ? colours.scaledBy(factor) : colours;
+        if (zonesFollow(other)) {
+            moved = moved.along(factor, other.turn() - placement.turn());
+        }
+        return new PlanContent(files, moved, purge, printer, other, parts);
+    }
+
+    private boolean heightsFollow(Placement other) {
+        boolean upright = placement.downX() == 0 && placement.downY() == 0;
+        return placement.liesAs(other) && (upright || placement.scalesEvenly() && other.scalesEvenly());
+    }
+
+    private boolean zonesFollow(Placement other) {
+        return placement.liesAs(other) && placement.scalesEvenly() && other.scalesEvenly();
+    }
+
+    /** What did not follow the model when it was placed otherwise, as a sentence; nothing if all did. */
+    public Optional<String> leftBehindSince(PlanContent before) {
+        if (placement.equals(before.placement)) {
+            return Optional.empty();
+        }
+        boolean heights = !before.heightsFollow(placement)
+                && (colours.starts().size() > 1
+                        || !colours.halts().isEmpty()
+                        || colours.regions().list().stream()
+                                .anyMatch(r -> !r.range().equals(Range.ALL)));
+        boolean zones = !before.zonesFollow(placement)
+                && colours.regions().list().stream().anyMatch(r -> r.shape() instanceof Shape.Zone);
+        return heights || zones
+                ? Optional.of("%s stayed where they were; look whether they still belong there."
+                        .formatted(heights && zones ? "Heights and zones" : heights ? "Heights of colours" : "Zones"))
+                : Optional.empty();
     }
 }

@@ -13,9 +13,6 @@ class PlanEntity {
     String id;
 
     String name;
-    String modelHash;
-    String modelName;
-    long modelSize;
     Instant created;
     Instant changed;
 

@@ -2,6 +2,7 @@ package dev.tranche.app.plans;
 
 import java.time.Instant;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /**
  * A plan as it is stored.
@@ -14,7 +15,6 @@ import java.util.Optional;
 public record PlanState(
         String id,
         String name,
-        Model model,
         PlanContent content,
         long edition,
         Optional<String> undo,
@@ -23,8 +23,15 @@ public record PlanState(
         Optional<String> written,
         Instant changed) {
 
-    /** The model file. */
-    public record Model(String hash, String name, long size) {}
+    /** Bytes of all model files. */
+    public long modelSize() {
+        return content.files().stream().mapToLong(ModelFile::size).sum();
+    }
+
+    /** The model files' names, for people. */
+    public String modelNames() {
+        return content.files().stream().map(ModelFile::name).collect(Collectors.joining(", "));
+    }
 
     /** The sliced file. */
     public record Gcode(String hash, String name) {}

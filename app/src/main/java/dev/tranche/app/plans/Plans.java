@@ -4,7 +4,6 @@ import dev.tranche.app.history.Histories;
 import dev.tranche.app.history.StalePage;
 import dev.tranche.app.history.Version;
 import dev.tranche.app.plans.PlanState.Gcode;
-import dev.tranche.app.plans.PlanState.Model;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Refusal;
@@ -45,13 +44,10 @@ public class Plans {
         return state(find(plans.findById(id)));
     }
 
-    public PlanState create(String name, Model model, PlanContent content) {
+    public PlanState create(String name, PlanContent content) {
         PlanEntity plan = new PlanEntity();
         plan.id = UUID.randomUUID().toString().substring(0, 8);
         plan.name = checkedName(name);
-        plan.modelHash = model.hash();
-        plan.modelName = model.name();
-        plan.modelSize = model.size();
         plan.created = clock.instant();
         plan.changed = plan.created;
         plans.save(plan);
@@ -95,8 +91,7 @@ public class Plans {
     public PlanState duplicate(String id) {
         PlanState original = get(id);
         String name = original.name() + " (copy)";
-        PlanState copy =
-                create(name.length() <= LONGEST_NAME ? name : original.name(), original.model(), original.content());
+        PlanState copy = create(name.length() <= LONGEST_NAME ? name : original.name(), original.content());
         original.gcode().ifPresent(g -> giveGcode(copy.id(), g));
         return copy;
     }
@@ -163,7 +158,6 @@ public class Plans {
         return new PlanState(
                 plan.id,
                 plan.name,
-                new Model(plan.modelHash, plan.modelName, plan.modelSize),
                 version.content(),
                 version.edition(),
                 version.undo(),

@@ -49,8 +49,9 @@ class PlansController {
     }
 
     @PostMapping("/plans")
-    String begin(@RequestParam MultipartFile file, Model model, HttpServletResponse response) throws IOException {
-        return JobPages.show(models.begin(file), model, response);
+    String begin(@RequestParam("file") List<MultipartFile> files, Model model, HttpServletResponse response)
+            throws IOException {
+        return JobPages.show(models.begin(files), model, response);
     }
 
     @PostMapping("/plans/{id}/duplicate")

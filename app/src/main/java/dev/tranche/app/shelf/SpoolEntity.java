@@ -31,6 +31,7 @@ class SpoolEntity {
     private int firstLayerTemperature;
     private int temperature;
     private double gramsLeft;
+    private double coverDepth;
 
     /** Off the shelf, but still named by plans' histories. */
     boolean retired;
@@ -44,6 +45,7 @@ class SpoolEntity {
         firstLayerTemperature = spool.firstLayerTemperature();
         temperature = spool.temperature();
         gramsLeft = spool.gramsLeft();
+        coverDepth = spool.coverDepth();
     }
 
     Spool spool() {
@@ -56,6 +58,7 @@ class SpoolEntity {
                 pricePerKilogram,
                 firstLayerTemperature,
                 temperature,
-                gramsLeft);
+                gramsLeft,
+                coverDepth);
     }
 }

@@ -15,7 +15,8 @@ record SpoolForm(
         String price,
         String firstTemperature,
         String temperature,
-        String gramsLeft) {
+        String gramsLeft,
+        String coverDepth) {
 
     Spool spool(SpoolId id) {
         Material kind = material == null ? Material.PLA : material;
@@ -28,6 +29,9 @@ record SpoolForm(
                 java.math.BigDecimal.valueOf(Numbers.decimal("price", price)),
                 Numbers.whole("first-layer temperature", firstTemperature),
                 Numbers.whole("temperature", temperature),
-                Numbers.decimal("grams left", gramsLeft));
+                Numbers.decimal("grams left", gramsLeft),
+                coverDepth == null || coverDepth.isBlank()
+                        ? Spool.USUAL_COVER
+                        : Numbers.decimal("cover depth", coverDepth));
     }
 }

@@ -1,6 +1,8 @@
 package dev.tranche.app.storage;
 
+import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import com.fasterxml.jackson.annotation.JsonValue;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.SerializationFeature;
@@ -10,6 +12,9 @@ import com.fasterxml.jackson.datatype.jsr310.JavaTimeModule;
 import dev.tranche.core.machine.Bed;
 import dev.tranche.core.machine.Drive;
 import dev.tranche.core.macro.Step;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Silhouette;
 import org.springframework.stereotype.Component;
 
 /** The core's values as JSON for the database; sealed kinds carry their name in a field {@code kind}. */
@@ -24,17 +29,30 @@ public class CoreJson {
                 .disable(SerializationFeature.WRITE_DURATIONS_AS_TIMESTAMPS)
                 .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
                 .enable(DeserializationFeature.FAIL_ON_NULL_CREATOR_PROPERTIES);
-        for (Class<?> kind : new Class<?>[] {Bed.class, Drive.class, Step.class}) {
+        for (Class<?> kind : new Class<?>[] {Bed.class, Drive.class, Step.class, Shape.class, Outline.class}) {
             builder.addMixIn(kind, Kind.class);
             for (Class<?> permitted : kind.getPermittedSubclasses()) {
                 builder.registerSubtypes(permitted);
             }
         }
+        builder.addMixIn(Silhouette.class, Text.class);
         mapper = builder.build();
     }
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.SIMPLE_NAME, property = "kind")
     private interface Kind {}
+
+    /** A value that is written as one text and read from it. */
+    private abstract static class Text {
+        @JsonCreator
+        static Silhouette parse(String text) {
+            throw new IllegalStateException("only its place counts");
+        }
+
+        @Override
+        @JsonValue
+        public abstract String toString();
+    }
 
     public String write(Object value) {
         try {

@@ -2,38 +2,47 @@ package dev.tranche.app.work;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
-import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.FileNames;
+import dev.tranche.app.plans.ModelFile;
+import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.core.format.ModelReader;
-import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.format.PartedModel;
+import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Placement;
-import dev.tranche.core.geometry.Repair;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.UprightCut;
+import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Progress;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Optional;
+import java.util.List;
+import java.util.Set;
 import org.springframework.stereotype.Service;
 
-/** Models read and cut, kept in memory by the hash of their content while there is room. */
+/** Models read, cut and coloured, kept in memory by the hash of their content while there is room. */
 @Service
 public class ModelCuts {
     private static final long MOST_TRIANGLES = 4_000_000;
-    private static final long MOST_POINTS = 6_000_000;
+    /** A point takes some 32 bytes, and what is counted once is held about twice. */
+    private static final long MOST_POINTS =
+            Math.max(6_000_000, Runtime.getRuntime().maxMemory() / 400);
 
     private final FileStore files;
-    private final Cache<Placed, Mesh> meshes = Caffeine.newBuilder()
+    private final Cache<List<ModelFile>, PartedModel> models = Caffeine.newBuilder()
             .maximumWeight(MOST_TRIANGLES)
-            .weigher((Placed key, Mesh mesh) -> mesh.triangles())
+            .weigher((List<ModelFile> key, PartedModel model) -> model.body().triangles())
             .build();
-    private final Cache<String, Repair.Report> examined =
-            Caffeine.newBuilder().maximumSize(200).build();
+    private final Cache<Placed, Body> bodies = Caffeine.newBuilder()
+            .maximumWeight(MOST_TRIANGLES)
+            .weigher((Placed key, Body body) -> body.triangles())
+            .build();
     private final Cache<Key, Cut> cuts = Caffeine.newBuilder()
             .maximumWeight(MOST_POINTS)
             .weigher((Key key, Cut cut) -> 1
@@ -41,88 +50,127 @@ public class ModelCuts {
                             .mapToInt(s -> s.outline().getNumPoints())
                             .sum())
             .build();
+    /** What was asked for last is kept whatever its size, or a model too large for the caches would never be ready. */
+    private volatile Latest latest = new Latest(null, null, null);
+
+    /** The last colouring of each cut: the next differs little from it. */
+    private final Cache<Key, Colouring> colourings = Caffeine.newBuilder()
+            .maximumWeight(MOST_POINTS)
+            .weigher((Key key, Colouring colouring) -> 1
+                    + colouring.layers().stream()
+                            .flatMap(l -> l.tints().stream())
+                            .flatMap(t -> t.cells().stream())
+                            .mapToInt(c -> c.getNumPoints())
+                            .sum())
+            .build();
 
     ModelCuts(FileStore files) {
         this.files = files;
     }
 
-    private record Placed(String hash, Placement placement) {}
+    private record Latest(Key key, Cut cut, Colouring colouring) {}
 
-    private record Key(Placed model, LayerSettings layers) {
-        static Key of(PlanState plan, LayerSettings layers) {
-            return new Key(new Placed(plan.model().hash(), plan.content().placement()), layers);
+    private record Placed(List<ModelFile> files, Placement placement) {}
+
+    private record Key(Placed model, Set<Integer> hidden, Height firstLayer, Height layerHeight) {
+        static Key of(PlanContent content) {
+            LayerSettings layers = content.colours().layers();
+            return new Key(
+                    new Placed(content.files(), content.placement()),
+                    content.parts().hidden(),
+                    layers.firstLayer(),
+                    layers.layerHeight());
         }
     }
 
     /** A model in layers, from above and from the front. */
     public record Cut(CutModel model, UprightCut upright) {}
 
-    /** The plan's cut, if it is at hand. */
-    public Optional<Cut> ready(PlanState plan) {
-        return Optional.ofNullable(
-                cuts.getIfPresent(Key.of(plan, plan.content().colours().layers())));
+    /** Whether the plan's cut and its colours, but for the last edit, are at hand. */
+    public boolean ready(PlanContent content) {
+        Key key = Key.of(content);
+        return known(key) != null && coloured(key) != null;
     }
 
-    /** Cuts the plan's model, or answers the cut at hand; {@code progress} hears layers done of all layers. */
-    public Cut cut(PlanState plan, Progress progress) {
-        return cut(Key.of(plan, plan.content().colours().layers()), progress);
-    }
-
-    /** As {@link #cut(PlanState, Progress)}, of a model that no plan has yet. */
-    public Cut cut(String hash, LayerSettings layers, Progress progress) {
-        return cut(new Key(new Placed(hash, Placement.AS_IS), layers), progress);
-    }
-
-    private Cut cut(Key key, Progress progress) {
-        Cut known = cuts.getIfPresent(key);
+    /** Cuts a plan's model, or answers the cut at hand; {@code progress} hears layers done of all layers. */
+    public Cut cut(PlanContent content, Progress progress) {
+        Key key = Key.of(content);
+        Cut known = known(key);
         if (known != null) {
             return known;
         }
-        Mesh mesh = mesh(key.model().hash(), key.model().placement(), Progress.UNHEARD);
-        CutModel cut = CutModel.of(mesh, key.layers().on(mesh.height()), progress);
+        Body body = body(content.files(), content.placement(), Progress.UNHEARD);
+        CutModel cut =
+                CutModel.of(body, key.hidden(), grid(content, content.colours().layers()), progress);
         Cut made = new Cut(cut, UprightCut.mostTelling(cut));
         cuts.put(key, made);
+        latest = new Latest(key, made, null);
         return made;
     }
 
-    /** Reads a kept model and places it; {@code progress} hears bytes. */
-    public Mesh mesh(String hash, Placement placement, Progress progress) {
-        Placed key = new Placed(hash, placement);
-        Mesh known = meshes.getIfPresent(key);
-        if (known != null) {
-            return known;
-        }
-        Mesh mesh = placement.equals(Placement.AS_IS)
-                ? read(hash, progress)
-                : mesh(hash, Placement.AS_IS, progress).placed(placement);
-        meshes.put(key, mesh);
-        return mesh;
+    private Cut known(Key key) {
+        Latest last = latest;
+        return key.equals(last.key()) ? last.cut() : cuts.getIfPresent(key);
     }
 
-    /** What was found in a model file, and what was put right. */
-    public Repair.Report examined(String hash) {
-        Repair.Report known = examined.getIfPresent(hash);
+    private Colouring coloured(Key key) {
+        Latest last = latest;
+        return key.equals(last.key()) && last.colouring() != null ? last.colouring() : colourings.getIfPresent(key);
+    }
+
+    /** The colours of every layer; only what changed since the last call for this cut is worked out. */
+    public Colouring colouring(PlanContent content, double lineWidth, Progress progress) {
+        Cut cut = cut(content, progress);
+        Key key = Key.of(content);
+        Colouring last = coloured(key);
+        if (last != null && last.model() == cut.model() && last.isOf(content.colours(), lineWidth)) {
+            return last;
+        }
+        Colouring made = last != null && last.model() == cut.model()
+                ? last.with(content.colours(), lineWidth)
+                : Colouring.of(content.colours(), cut.model(), lineWidth, progress);
+        colourings.put(key, made);
+        latest = new Latest(key, cut, made);
+        return made;
+    }
+
+    /** A plan's model as its files have it; {@code progress} hears bytes. */
+    public PartedModel model(List<ModelFile> of, Progress progress) {
+        PartedModel known = models.getIfPresent(of);
         if (known == null) {
-            read(hash, Progress.UNHEARD);
-            known = examined.getIfPresent(hash);
+            known = of.size() == 1
+                    ? read(of.get(0), progress)
+                    : model(of.subList(0, of.size() - 1), progress)
+                            .with(model(List.of(of.get(of.size() - 1)), progress));
+            models.put(List.copyOf(of), known);
         }
         return known;
     }
 
-    private Mesh read(String hash, Progress progress) {
-        Path path = files.path(hash);
+    /** A plan's model, placed; {@code progress} hears bytes. */
+    public Body body(List<ModelFile> of, Placement placement, Progress progress) {
+        return bodies.get(
+                new Placed(List.copyOf(of), placement),
+                k -> model(of, progress).body().placed(placement));
+    }
+
+    private PartedModel read(ModelFile file, Progress progress) {
+        Path path = files.path(file.hash());
         try (InputStream in = Files.newInputStream(path)) {
-            Repair repair = Repair.of(ModelReader.read(in, Files.size(path), progress));
-            examined.put(hash, repair.report());
-            return repair.mesh();
+            return ModelReader.read(in, Files.size(path), progress).under(FileNames.stem(file.name()));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
     }
 
     /** The grid of a plan's model, in other layers perhaps; for models in memory or quickly read. */
-    public LayerGrid grid(PlanState plan, LayerSettings layers) {
-        return layers.on(mesh(plan.model().hash(), plan.content().placement(), Progress.UNHEARD)
-                .height());
+    public LayerGrid grid(PlanContent content, LayerSettings layers) {
+        Body body = body(content.files(), content.placement(), Progress.UNHEARD);
+        return layers.on(CutModel.height(body, content.parts().hidden()));
+    }
+
+    /** As {@link #grid(PlanContent, LayerSettings)}, in the plan's own. */
+    public LayerGrid grid(PlanContent content) {
+        return grid(content, content.colours().layers());
     }
 }

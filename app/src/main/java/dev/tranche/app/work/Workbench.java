@@ -13,16 +13,19 @@ import dev.tranche.core.estimate.BasePrint;
 import dev.tranche.core.estimate.Estimator;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.PrintSettings;
+import dev.tranche.core.format.Part;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.handoff.SwapWriter;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.purge.PurgeModel;
+import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import java.io.IOException;
@@ -31,6 +34,7 @@ import java.nio.file.Files;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.springframework.stereotype.Service;
@@ -60,7 +64,7 @@ public class Workbench {
     /** The plan with all its figures; empty if that takes longer than a click, and {@link #prepare} is due. */
     public Optional<Workpiece> open(PlanState plan) {
         Machine machine = workshop.get(plan.content().printer());
-        boolean cutReady = plan.model().size() <= QUICK || cuts.ready(plan).isPresent();
+        boolean cutReady = plan.modelSize() <= QUICK || cuts.ready(plan.content());
         boolean fileReady = plan.gcode()
                 .map(g -> size(g.hash()) <= QUICK
                         || sliced.ready(g.hash(), machine.printer().motion()).isPresent())
@@ -84,28 +88,29 @@ public class Workbench {
     private Workpiece assemble(PlanState plan, Machine machine, Progress progress) {
         ColourPlan colours = plan.content().colours();
         Printer printer = machine.printer();
-        ModelCuts.Cut cut = cuts.cut(plan, progress);
+        ModelCuts.Cut cut = cuts.cut(plan.content(), progress);
+        Colouring colouring = cuts.colouring(plan.content(), printer.lineWidth(), progress);
+        PrintOrder order = PrintOrder.carriedOver(colouring);
         LayerGrid grid = cut.model().grid();
         Map<SpoolId, Spool> spools = shelf.byId();
         Optional<SlicedFile> file = plan.gcode().map(g -> sliced.survey(g.hash(), printer.motion(), progress));
         Optional<GridMatch> match = file.flatMap(f -> match(f, grid));
         Envelope footprint = match.map(Workbench::footprint)
-                .orElseGet(() -> centred(cut.model().mesh().footprint(), printer));
+                .orElseGet(() -> centred(cut.model().body().footprint(), printer));
         BasePrint base = match.map(m -> BasePrint.from(m, printer.filament()))
                 .orElseGet(() -> BasePrint.from(cut.model().sections(), grid, printer, PrintSettings.COMMON));
         Coordinate centre = footprint.centre();
         PurgeModel purges = new PurgeModel(printer.deadVolume(), plan.content().purge(), machine.purges());
-        Ledger ledger = new Estimator(machine.rig(), purges, centre).ledger(colours, grid, spools, base, match);
+        Ledger ledger = new Estimator(machine.rig(), purges, centre).ledger(colours, order, grid, spools, base, match);
         List<Tranche> tranches = colours.tranches(grid);
         SwapWriter writer = new SwapWriter(plan.id(), machine.rig());
         String state = writer.state(ledger);
         PlanFacts facts = new PlanFacts(
                 plan.id(),
                 state,
-                colours,
-                grid,
+                colouring,
+                order,
                 tranches,
-                cut.model().sections(),
                 footprint,
                 machine.rig(),
                 spools,
@@ -114,7 +119,31 @@ public class Workbench {
                 match,
                 plan.written());
         return new Workpiece(
-                plan, cut, spools, machine, tranches, ledger, Checks.run(facts), file, match, writer, state);
+                plan,
+                cut,
+                colouring,
+                order,
+                names(plan),
+                spools,
+                machine,
+                tranches,
+                ledger,
+                Checks.run(facts),
+                file,
+                match,
+                writer,
+                state);
+    }
+
+    /** What the parts are called: by their owner, or else by their files. */
+    private List<String> names(PlanState plan) {
+        List<Part> parts = cuts.model(plan.content().files(), Progress.UNHEARD).parts();
+        return IntStream.range(0, parts.size())
+                .mapToObj(i -> {
+                    String own = plan.content().parts().of(i).name();
+                    return own.isEmpty() ? parts.get(i).name() : own;
+                })
+                .toList();
     }
 
     private static Optional<GridMatch> match(SlicedFile file, LayerGrid grid) {

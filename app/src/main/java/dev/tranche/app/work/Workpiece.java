@@ -10,9 +10,11 @@ import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.handoff.SwapWriter;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
+import dev.tranche.core.sequence.PrintOrder;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -20,6 +22,9 @@ import java.util.Optional;
 /**
  * All there is to know about a plan at one moment.
  *
+ * @param colouring of the cut in the plan's colours
+ * @param order in which its colours are printed
+ * @param partNames one a part
  * @param shelf every spool the plan may name
  * @param tranches from the bed up
  * @param file the sliced file, and {@code match} if its layers are the plan's
@@ -28,6 +33,9 @@ import java.util.Optional;
 public record Workpiece(
         PlanState plan,
         ModelCuts.Cut cut,
+        Colouring colouring,
+        PrintOrder order,
+        List<String> partNames,
         Map<SpoolId, Spool> shelf,
         Machine machine,
         List<Tranche> tranches,
@@ -53,6 +61,11 @@ public record Workpiece(
     /** Letter and name. */
     public String label(Spool spool) {
         return Estimator.label(colours(), spool);
+    }
+
+    /** The spool to load before the print. */
+    public Spool firstSpool() {
+        return spool(ledger.stretches().get(0).spool());
     }
 
     /** The tranche that {@code layer} belongs to. */

@@ -113,6 +113,8 @@ class DemoPagesTest {
                         "/",
                         marker,
                         tile,
+                        "/plans/" + plan("Leaf panel").id() + "?side=parts&layer=1",
+                        "/plans/" + plan("Tag of").id() + "?side=regions&region=0&layer=1",
                         marker + "/hand-off",
                         marker + "/swap-list",
                         "/shelf",

@@ -74,6 +74,8 @@ class ScreenshotsIT {
             browser.press(Keys.ARROW_UP);
             browser.until(() -> browser.path().contains("layer=30"));
             save(browser, "desk-relief-tile");
+            shoot(browser, plan("Leaf panel") + "?side=parts&layer=1", "desk-leaf-panel");
+            shoot(browser, plan("Tag of") + "?side=regions&region=0&layer=1", "desk-face-down-inlay");
             shoot(browser, plan("Row marker") + "/hand-off", "hand-off");
             shoot(browser, plan("Row marker") + "/swap-list?start=18:30", "swap-list");
             shoot(browser, printer("Shed printer"), "printers");

@@ -86,11 +86,11 @@ class DrawingTest extends OnePlanTest {
 
     @Test
     void the_layer_plan_keeps_the_models_proportions() {
-        LayerDrawing layer = LayerDrawing.of(twoColours(), 1, 460, 440);
+        LayerDrawing layer = LayerDrawing.of(twoColours(), 1, -1, false, 460, 440);
         assertThat(layer.ghost()).isEmpty();
-        assertThat(layer.area()).isEqualTo("600.0");
+        assertThat(layer.colours()).extracting(LayerDrawing.Colour::area).containsExactly("600.0");
         // 30 mm over 432 px: 14.4 px a mm, so 20 mm are 288 px, in the middle of 440.
-        assertThat(layer.path()).contains("14 364").contains("446 76");
+        assertThat(layer.patches().get(0).path()).contains("14 364").contains("446 76");
     }
 
     @Test

@@ -51,8 +51,7 @@ class PlansTest extends OnePlanTest {
     @Test
     void printer_and_purge_are_part_of_what_is_undone() {
         PlanState plan = plan("purge");
-        PlanState strict = plans.editAll(
-                plan.id(), 0, "strict", c -> new PlanContent(c.colours(), new PurgeSettings(1, 1.2), c.printer()));
+        PlanState strict = plans.editAll(plan.id(), 0, "strict", c -> c.with(new PurgeSettings(1, 1.2)));
         assertThat(strict.content().purge().factor()).isEqualTo(1.2);
         assertThat(plans.undo(plan.id(), strict.edition()).content().purge()).isEqualTo(PurgeSettings.USUAL);
     }

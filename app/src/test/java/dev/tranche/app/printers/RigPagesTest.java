@@ -285,12 +285,7 @@ class RigPagesTest extends BrowserTest {
         browser.choose("#start-spool", "Light");
         browser.click("#start-here");
         browser.see("#ledger", "2 colours");
-        plans.editAll(
-                id,
-                plans.get(id).edition(),
-                "printer",
-                c -> new dev.tranche.app.plans.PlanContent(
-                        c.colours(), c.purge(), Long.parseLong(printer.substring(10))));
+        plans.editAll(id, plans.get(id).edition(), "printer", c -> c.on(Long.parseLong(printer.substring(10))));
         browser.open(printer + "/rack");
         browser.see(".loading", "swap 1");
         assertThat(browser.all(".loading tbody tr")).hasSize(2);
@@ -311,18 +306,12 @@ class RigPagesTest extends BrowserTest {
                 rig -> rig.with(rig.macros()
                         .replace(0, Macro.of(Event.SWAP, new Step.WaitForPerson(Command.M0), new Step.Raw("G91")))));
         String plan = plan("broken").id();
-        plans.editAll(
-                plan,
-                0,
-                "printer and colours",
-                c -> new dev.tranche.app.plans.PlanContent(
-                        c.colours()
-                                .startAt(
-                                        dev.tranche.core.units.Height.ofMillimetres(2.4),
-                                        shelf.all().get(1).id(),
-                                        c.colours().layers().on(dev.tranche.core.units.Height.ofMillimetres(5))),
-                        c.purge(),
-                        id));
+        plans.editAll(plan, 0, "printer and colours", c -> c.with(c.colours()
+                        .startAt(
+                                dev.tranche.core.units.Height.ofMillimetres(2.4),
+                                shelf.all().get(1).id(),
+                                c.colours().layers().on(dev.tranche.core.units.Height.ofMillimetres(5))))
+                .on(id));
         browser.open("/plans/" + plan + "/hand-off");
         give(
                 "#gcode-file",

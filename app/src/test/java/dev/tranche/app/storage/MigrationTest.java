@@ -2,6 +2,7 @@ package dev.tranche.app.storage;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.tranche.app.plans.ModelFile;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.macro.SwapMethod;
@@ -44,7 +45,7 @@ class MigrationTest {
         return Flyway.configure()
                 .dataSource(source)
                 .locations("classpath:db/migration")
-                .javaMigrations(new V3__RigsAndHalts(json))
+                .javaMigrations(new V3__RigsAndHalts(json), new V6__RegionsAndParts())
                 .target(target)
                 .load();
     }
@@ -92,7 +93,10 @@ class MigrationTest {
             assertThat(one(c, "select label from revision where owner = 'plan-abc' and number = 1"))
                     .isEqualTo("an edit");
             String content = one(c, "select content from revision where owner = 'plan-abc' and number = 1");
-            assertThat(json.read(content, PlanContent.class).colours().halts()).isEmpty();
+            PlanContent plan = json.read(content, PlanContent.class);
+            assertThat(plan.colours().halts()).isEmpty();
+            assertThat(plan.colours().regions().size()).isZero();
+            assertThat(plan.files()).containsExactly(new ModelFile("h", "m", 1));
         }
     }
 

@@ -1,5 +1,6 @@
 package dev.tranche.app.support;
 
+import dev.tranche.app.plans.ModelFile;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
@@ -77,8 +78,8 @@ public abstract class OnePlanTest {
             Spool first = shelf.all().get(0);
             return plans.create(
                     name,
-                    new PlanState.Model(kept.hash(), name + ".stl", kept.size()),
                     new PlanContent(
+                            new ModelFile(kept.hash(), name + ".stl", kept.size()),
                             ColourPlan.of(LayerSettings.COMMON, first.id()),
                             PurgeSettings.USUAL,
                             workshop.all().get(0).id()));

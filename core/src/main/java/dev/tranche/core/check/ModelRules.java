@@ -1,10 +1,17 @@
 package dev.tranche.core.check;
 
+import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.geometry.Section;
+import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Severity;
 import dev.tranche.core.units.Words;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.MultiPolygon;
 
 /** Rules on the model. */
 final class ModelRules {
@@ -27,6 +34,49 @@ final class ModelRules {
                 .at(first));
     }
 
+    /** Parts whose lowest layer lies on nothing. */
+    static List<Finding> floating(PlanFacts facts) {
+        CutModel model = facts.colouring().model();
+        int above = IntStream.range(0, model.body().solids().size())
+                .filter(i -> !model.hidden().contains(i))
+                .map(i -> model.body().solids().get(i).bottom())
+                .min()
+                .orElse(0);
+        if (above > 0) {
+            return List.of(Finding.of(
+                    Severity.NOTE,
+                    "lifted",
+                    "The model begins %s mm above the bed; it needs support under it, or set it down."
+                            .formatted(Height.ofMicrometres(above))));
+        }
+        List<Finding> findings = new ArrayList<>();
+        for (int i = 0; i < model.solids().size(); i++) {
+            int layer = lowest(model.solids().get(i));
+            if (layer > 1) {
+                MultiPolygon touching = Areas.intersection(
+                        model.section(i, layer).outline(),
+                        model.section(layer - 1).outline());
+                if (touching.isEmpty()) {
+                    findings.add(Finding.of(
+                                    Severity.WARN,
+                                    "floating-" + i,
+                                    "Part %d begins at %s mm and lies on nothing there; it needs support, or sits too high."
+                                            .formatted(i + 1, facts.grid().bottom(layer)))
+                            .at(layer));
+                }
+            }
+        }
+        return findings;
+    }
+
+    private static int lowest(List<Section> sections) {
+        int layer = 1;
+        while (layer <= sections.size() && sections.get(layer - 1).outline().isEmpty()) {
+            layer++;
+        }
+        return layer > sections.size() ? 0 : layer;
+    }
+
     static List<Finding> tooLarge(PlanFacts facts) {
         Envelope bed = facts.printer().bed().bounds();
         Envelope part = facts.footprint();
@@ -42,14 +92,13 @@ final class ModelRules {
                             bed.getWidth(),
                             bed.getHeight())));
         }
-        if (facts.grid().printedHeight().isAbove(facts.printer().maxHeight())) {
+        Height high = facts.grid().printedHeight().plus(facts.plan().layers().raft());
+        if (high.isAbove(facts.printer().maxHeight())) {
             return List.of(Finding.of(
                     Severity.STOP,
                     "too-high",
                     "The print is %s mm high and the printer reaches %s mm; choose another printer or scale the model."
-                            .formatted(
-                                    facts.grid().printedHeight(),
-                                    facts.printer().maxHeight())));
+                            .formatted(high, facts.printer().maxHeight())));
         }
         return List.of();
     }

@@ -7,10 +7,12 @@ import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.rig.Rig;
+import dev.tranche.core.sequence.PrintOrder;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -21,8 +23,9 @@ import org.locationtech.jts.geom.Envelope;
  *
  * @param planId as stamped into files
  * @param state of the plan's swaps, as stamped into files
- * @param tranches of {@code plan} on {@code grid}
- * @param sections one a layer
+ * @param colouring of the plan's model
+ * @param order in which its colours are printed
+ * @param tranches of the plan on its grid
  * @param footprint where the part stands on the bed, mm
  * @param shelf the spools the plan names
  * @param written the state that the last file written for this plan holds
@@ -31,10 +34,9 @@ import org.locationtech.jts.geom.Envelope;
 public record PlanFacts(
         String planId,
         String state,
-        ColourPlan plan,
-        LayerGrid grid,
+        Colouring colouring,
+        PrintOrder order,
         List<Tranche> tranches,
-        List<Section> sections,
         Envelope footprint,
         Rig rig,
         Map<SpoolId, Spool> shelf,
@@ -43,11 +45,23 @@ public record PlanFacts(
         Optional<GridMatch> match,
         Optional<String> written) {
 
+    ColourPlan plan() {
+        return colouring.plan();
+    }
+
+    LayerGrid grid() {
+        return colouring.model().grid();
+    }
+
+    List<Section> sections() {
+        return colouring.model().sections();
+    }
+
     Printer printer() {
         return rig.printer();
     }
 
     String label(SpoolId spool) {
-        return plan.letter(spool) + " " + shelf.get(spool).name();
+        return plan().letter(spool) + " " + shelf.get(spool).name();
     }
 }

@@ -19,7 +19,7 @@ final class PurgeRules {
     /** Colours by height put one colour on a layer, and both ways of swapping purge beside the print. */
     static List<Finding> towerNotNeeded(PlanFacts facts) {
         List<Swap> swaps = facts.ledger().swaps();
-        if (swaps.isEmpty()) {
+        if (swaps.isEmpty() || facts.order().mixedLayers() > 0) {
             return List.of();
         }
         Map<Integer, Volume> purges = swaps.stream()

@@ -10,7 +10,7 @@ final class SpoolRules {
     private SpoolRules() {}
 
     static List<Finding> firstSpool(PlanFacts facts) {
-        String first = facts.label(facts.tranches().get(0).spool());
+        String first = facts.label(facts.ledger().stretches().get(0).spool());
         boolean stops = facts.file().stream()
                 .flatMap(f -> f.stops().stream())
                 .anyMatch(s -> s.run() < 0 && !s.text().startsWith("T"));

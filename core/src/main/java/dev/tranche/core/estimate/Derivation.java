@@ -1,6 +1,9 @@
 package dev.tranche.core.estimate;
 
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 
 /**
  * A figure that explains itself.
@@ -11,6 +14,8 @@ import java.util.List;
  * @param parts what it was computed from, in order; empty for what was given or measured
  */
 public record Derivation(String label, double value, Unit unit, String how, List<Derivation> parts) {
+    private static final int MOST_PARTS = 30;
+
     public Derivation {
         parts = List.copyOf(parts);
     }
@@ -19,9 +24,28 @@ public record Derivation(String label, double value, Unit unit, String how, List
         return new Derivation(label, value, unit, how, List.of());
     }
 
-    /** The sum of {@code parts}, which is what the figure then is to the last bit. */
+    /**
+     * The sum of {@code parts}, which is what the figure then is to the last bit. Over {@value #MOST_PARTS} parts are
+     * more than anyone reads: those of one name are taken together.
+     */
     public static Derivation sum(String label, Unit unit, String how, List<Derivation> parts) {
-        return new Derivation(
-                label, parts.stream().mapToDouble(Derivation::value).sum(), unit, how, parts);
+        double sum = parts.stream().mapToDouble(Derivation::value).sum();
+        return new Derivation(label, sum, unit, how, parts.size() <= MOST_PARTS ? parts : together(parts));
+    }
+
+    private static List<Derivation> together(List<Derivation> parts) {
+        Map<String, List<Derivation>> byName = new LinkedHashMap<>();
+        parts.forEach(
+                p -> byName.computeIfAbsent(p.label, n -> new ArrayList<>()).add(p));
+        return byName.values().stream()
+                .map(same -> same.size() == 1
+                        ? same.get(0)
+                        : new Derivation(
+                                same.get(0).label,
+                                same.stream().mapToDouble(Derivation::value).sum(),
+                                same.get(0).unit,
+                                same.size() + " times; the first: " + same.get(0).how,
+                                same.get(0).parts))
+                .toList();
     }
 }

@@ -8,21 +8,27 @@ import dev.tranche.core.macro.DryRun;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.Moment;
+import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.purge.Purge;
 import dev.tranche.core.purge.PurgeModel;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Rig;
+import dev.tranche.core.sequence.Pass;
+import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Volume;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.locationtech.jts.geom.Coordinate;
 
@@ -34,15 +40,20 @@ import org.locationtech.jts.geom.Coordinate;
  * @param footprintCentre where the model's middle stands on the bed, mm; swaps start there when no file says better
  */
 public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) {
-
     /**
+     * @param order in which the plan's colours are printed on {@code grid}
      * @param shelf every spool the plan names
      * @param base the print without swaps, on the same grid
      * @param file the sliced file, if it is what {@code base} came from
      */
     public Ledger ledger(
-            ColourPlan plan, LayerGrid grid, Map<SpoolId, Spool> shelf, BasePrint base, Optional<GridMatch> file) {
-        return new Run(plan, grid, shelf, base, file).ledger();
+            ColourPlan plan,
+            PrintOrder order,
+            LayerGrid grid,
+            Map<SpoolId, Spool> shelf,
+            BasePrint base,
+            Optional<GridMatch> file) {
+        return new Run(plan, order, grid, shelf, base, file).ledger();
     }
 
     /** How a spool is named to the machine and its owner: letter and name. */
@@ -57,64 +68,97 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) 
         private final Map<SpoolId, Spool> shelf;
         private final BasePrint base;
         private final Optional<GridMatch> file;
-        private final List<Tranche> tranches;
-        private final List<Tranche> changes = new ArrayList<>();
+        private final List<Pass> passes;
+        private final List<Pass> changes;
         private final Loading loading;
+        private final double[] until;
         private final List<Swap> swaps = new ArrayList<>();
         private final List<Pause> pauses = new ArrayList<>();
+        private final List<Stretch> stretches = new ArrayList<>();
+        /**
+         * Dry runs so far: between the same spools they differ in nothing but their height, and in what their messages
+         * say, as long as there is room above and no lines of the owner's own.
+         */
+        private final Map<Moment, DryRun> dryRuns = new HashMap<>();
+
+        private final Map<List<SpoolId>, Purge> between = new HashMap<>();
         private double delay;
 
         private Run(
-                ColourPlan plan, LayerGrid grid, Map<SpoolId, Spool> shelf, BasePrint base, Optional<GridMatch> file) {
+                ColourPlan plan,
+                PrintOrder order,
+                LayerGrid grid,
+                Map<SpoolId, Spool> shelf,
+                BasePrint base,
+                Optional<GridMatch> file) {
             this.plan = plan;
             this.grid = grid;
             this.shelf = shelf;
             this.base = base;
             this.file = file;
-            this.tranches = plan.tranches(grid);
-            for (int i = 1; i < tranches.size(); i++) {
-                if (!tranches.get(i).spool().equals(tranches.get(i - 1).spool())) {
-                    changes.add(tranches.get(i));
-                }
-            }
+            this.passes = order.passes();
+            this.changes = order.swaps();
+            this.until = until(base);
             this.loading = Loading.of(
                     rig.rack(),
-                    Stream.concat(Stream.of(tranches.get(0)), changes.stream())
-                            .map(Tranche::spool)
+                    Stream.concat(Stream.of(passes.get(0)), changes.stream())
+                            .map(Pass::spool)
                             .toList());
         }
 
+        private static double[] until(BasePrint base) {
+            double[] until = new double[base.layers().size() + 2];
+            until[1] = base.before().seconds();
+            for (int layer = 1; layer <= base.layers().size(); layer++) {
+                until[layer + 1] = until[layer] + base.layers().get(layer - 1).seconds();
+            }
+            return until;
+        }
+
+        /** Seconds of printing before {@code pass}, without stops. */
+        private double printedBefore(Pass pass) {
+            return until[pass.layer()] + pass.from() * (until[pass.layer() + 1] - until[pass.layer()]);
+        }
+
         private Ledger ledger() {
-            Spool first = shelf.get(tranches.get(0).spool());
+            Spool loaded = shelf.get(passes.get(0).spool());
+            Spool first = loaded;
             Optional<FirstLoad> load = rig.macros().answer(Event.FIRST_LOAD).map(macro -> firstLoad(macro, first));
             delay = load.map(FirstLoad::seconds).orElse(0.0);
+            double since = 0;
+            int sinceLayer = 1;
             List<Halt> halts =
                     plan.halts().stream().filter(h -> plan.stops(h, grid)).toList();
-            Spool loaded = first;
             int halt = 0;
-            for (Tranche change : changes) {
-                while (halt < halts.size() && layer(halts.get(halt)) < change.firstLayer()) {
-                    pause(halts, halt++, loaded, true);
+            int last = 1;
+            for (Pass pass : passes) {
+                boolean change = !pass.spool().equals(loaded.id());
+                boolean halted = pass.first() && halt < halts.size() && layer(halts.get(halt)) == pass.layer();
+                if (change) {
+                    Swap swap = swap(pass, loaded);
+                    if (halted) {
+                        pause(halts, halt, loaded, !(swap.dryRun().personSeconds() > 0));
+                        swap = swap(pass, loaded);
+                    }
+                    stretches.add(new Stretch(loaded.id(), sinceLayer, last, since, swap.startsAt()));
+                    swaps.add(swap);
+                    delay += swap.seconds();
+                    since = swap.startsAt() + swap.seconds();
+                    sinceLayer = pass.layer();
+                    loaded = swap.in();
+                } else if (halted) {
+                    pause(halts, halt, loaded, true);
                 }
-                boolean halted = halt < halts.size() && layer(halts.get(halt)) == change.firstLayer();
-                Swap swap = swap(change, loaded);
-                boolean person = swap.dryRun().personSeconds() > 0;
-                if (halted) {
-                    pause(halts, halt++, loaded, !person);
-                    swap = swap(change, loaded);
-                }
-                swaps.add(swap);
-                delay += swap.seconds();
-                loaded = swap.in();
+                halt += halted ? 1 : 0;
+                last = pass.layer();
             }
-            while (halt < halts.size()) {
-                pause(halts, halt++, loaded, true);
-            }
+            stretches.add(new Stretch(loaded.id(), sinceLayer, last, since, until[until.length - 1] + delay));
             return new Ledger(
                     base,
                     load,
                     swaps,
                     pauses,
+                    stretches,
                     uses(load),
                     loading,
                     rig.printer().filament());
@@ -125,29 +169,31 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) 
         }
 
         private FirstLoad firstLoad(Macro macro, Spool spool) {
-            Moment moment = moment(0, 1, 1, Optional.empty(), spool, 0, "");
+            Moment moment = moment(0, 1, 1, Optional.empty(), spool, 0, false);
             return new FirstLoad(moment, spool, DryRun.of(macro, rig.macros(), rig.printer(), moment));
         }
 
-        private Swap swap(Tranche change, Spool out) {
+        private Swap swap(Pass change, Spool out) {
             Spool in = shelf.get(change.spool());
-            Purge purge = purges.between(out, in);
+            boolean within = !change.first();
+            Purge purge = between.computeIfAbsent(List.of(out.id(), in.id()), pair -> purges.between(out, in));
             Moment moment = moment(
                     swaps.size() + 1,
                     changes.size(),
-                    change.firstLayer(),
+                    change.layer(),
                     Optional.of(out),
                     in,
                     rig.printer().filament().length(purge.volume()),
-                    "");
+                    within);
             return new Swap(
                     moment,
-                    grid.bottom(change.firstLayer()),
+                    top(change.layer(), within),
+                    within,
                     out,
                     in,
                     purge,
                     dryRun(Event.SWAP, moment),
-                    base.secondsUntil(change.firstLayer()) + delay);
+                    printedBefore(change) + delay);
         }
 
         private void pause(List<Halt> halts, int index, Spool loaded, boolean stops) {
@@ -165,23 +211,37 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) 
                     0,
                     extruder(),
                     halt.note(),
-                    entry(layer, loaded));
+                    entry(layer, loaded, false));
             Optional<DryRun> run = stops ? Optional.of(dryRun(Event.HALT, moment)) : Optional.empty();
-            Pause pause = new Pause(moment, grid.bottom(layer), loaded, run, base.secondsUntil(layer) + delay);
+            Pause pause = new Pause(moment, grid.bottom(layer), loaded, run, until[layer] + delay);
             pauses.add(pause);
             delay += pause.seconds();
         }
 
         private DryRun dryRun(Event event, Moment moment) {
             Macro macro = rig.macros().answer(event).orElseGet(() -> Macro.of(event));
-            return DryRun.of(macro, rig.macros(), rig.printer(), moment);
+            boolean anywhere = moment.entry().z() + highestLift(macro)
+                            < rig.printer().maxHeight().millimetres()
+                    && macro.steps().stream()
+                            .noneMatch(s -> s.step() instanceof Step.Raw || s.step() instanceof Step.FirmwareRoutine);
+            return anywhere
+                    ? dryRuns.computeIfAbsent(
+                            moment.anyHeight(), m -> DryRun.of(macro, rig.macros(), rig.printer(), moment))
+                    : DryRun.of(macro, rig.macros(), rig.printer(), moment);
+        }
+
+        private static double highestLift(Macro macro) {
+            return macro.steps().stream()
+                    .mapToDouble(s -> s.step() instanceof Step.Lift lift ? lift.height() : 0)
+                    .sum();
         }
 
         private int extruder() {
             return loading.stages().get(swaps.size()).extruder();
         }
 
-        private Moment moment(int number, int of, int layer, Optional<Spool> out, Spool in, double purge, String note) {
+        private Moment moment(
+                int number, int of, int layer, Optional<Spool> out, Spool in, double purge, boolean within) {
             int extruder = loading.stages().get(number).extruder();
             return new Moment(
                     Math.max(1, number),
@@ -194,33 +254,42 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) 
                     rig.rack().extruder(extruder).standby(),
                     purge,
                     extruder,
-                    note,
-                    entry(layer, out.orElse(in)));
+                    "",
+                    entry(layer, out.orElse(in), within));
         }
 
-        private ControllerState entry(int layer, Spool loaded) {
-            return file.flatMap(f -> f.layer(layer).door())
+        /** Where the nozzle stands: on what was printed last. */
+        private Height top(int layer, boolean within) {
+            return within ? grid.top(layer) : grid.bottom(layer);
+        }
+
+        /** The state at the layer's door in the sliced file; inside a layer it has none that is known. */
+        private ControllerState entry(int layer, Spool loaded, boolean within) {
+            double raft = plan.layers().raft().millimetres();
+            return file.filter(f -> !within)
+                    .flatMap(f -> f.layer(layer).door())
                     .map(SlicedLayer.Door::state)
                     .orElseGet(() -> ControllerState.standingAt(
                             footprintCentre.x,
                             footprintCentre.y,
-                            grid.bottom(layer).millimetres(),
+                            raft + top(layer, within).millimetres(),
                             loaded.temperature()));
         }
 
         private List<SpoolUse> uses(Optional<FirstLoad> load) {
             Map<SpoolId, double[]> sums = new LinkedHashMap<>();
             plan.palette().forEach(id -> sums.put(id, new double[4]));
-            double[] first = sums.get(tranches.get(0).spool());
+            double[] first = sums.get(passes.get(0).spool());
             first[0] += base.before().plastic().cubicMillimetres();
             first[2] += base.before().seconds();
             first[3] += load.map(FirstLoad::seconds).orElse(0.0);
-            for (Tranche tranche : tranches) {
-                double[] sum = sums.get(tranche.spool());
-                for (int layer = tranche.firstLayer(); layer <= tranche.lastLayer(); layer++) {
-                    sum[0] += base.layers().get(layer - 1).plastic().cubicMillimetres();
-                    sum[2] += base.layers().get(layer - 1).seconds();
-                }
+            Set<SpoolId> used = new HashSet<>();
+            for (Pass pass : passes) {
+                double[] sum = sums.get(pass.spool());
+                used.add(pass.spool());
+                sum[0] += pass.share()
+                        * base.layers().get(pass.layer() - 1).plastic().cubicMillimetres();
+                sum[2] += pass.share() * base.layers().get(pass.layer() - 1).seconds();
             }
             for (Swap swap : swaps) {
                 double[] sum = sums.get(swap.in().id());
@@ -232,7 +301,7 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) 
             }
             List<SpoolUse> uses = new ArrayList<>();
             sums.forEach((id, sum) -> {
-                if (tranches.stream().anyMatch(t -> t.spool().equals(id))) {
+                if (used.contains(id)) {
                     uses.add(new SpoolUse(shelf.get(id), new Volume(sum[0]), new Volume(sum[1]), sum[2], sum[3]));
                 }
             });

@@ -15,6 +15,7 @@ import java.util.Optional;
  * @param firstLoad if the printer has a macro for it
  * @param swaps in order
  * @param pauses halts in order
+ * @param stretches of printing between the swaps, one more than there are
  * @param uses one a spool, in the order of the palette; their seconds add up to the total
  * @param loading which spool is in which virtual extruder: the first load, then one stage a swap
  * @param filament of the printer
@@ -24,12 +25,14 @@ public record Ledger(
         Optional<FirstLoad> firstLoad,
         List<Swap> swaps,
         List<Pause> pauses,
+        List<Stretch> stretches,
         List<SpoolUse> uses,
         Loading loading,
         Filament filament) {
     public Ledger {
         swaps = List.copyOf(swaps);
         pauses = List.copyOf(pauses);
+        stretches = List.copyOf(stretches);
         uses = List.copyOf(uses);
     }
 
@@ -42,18 +45,18 @@ public record Ledger(
 
     /** Seconds from the start to the first plastic of {@code layer}, with every stop up to it. */
     public double secondsUntil(int layer) {
-        return base.secondsUntil(layer) + stopsUntil(layer);
+        return base.secondsUntil(layer) + stopsUntil(layer, false);
     }
 
     /** Seconds from the start to the last plastic of {@code layer}. */
     public double secondsAfter(int layer) {
-        return base.secondsUntil(layer + 1) + stopsUntil(layer);
+        return base.secondsUntil(layer + 1) + stopsUntil(layer, true);
     }
 
-    private double stopsUntil(int layer) {
+    private double stopsUntil(int layer, boolean itsOwn) {
         return firstLoad.map(FirstLoad::seconds).orElse(0.0)
                 + swaps.stream()
-                        .filter(s -> s.layer() <= layer)
+                        .filter(s -> s.layer() < layer || s.layer() == layer && (itsOwn || !s.within()))
                         .mapToDouble(Swap::seconds)
                         .sum()
                 + pauses.stream()
@@ -70,10 +73,9 @@ public record Ledger(
         return Derivation.sum(
                 "Swaps",
                 Unit.COUNT,
-                "one wherever a layer's spool is not the one before it; the first load is none",
+                "one wherever what is printed next has another spool; the first load is none",
                 swaps.stream()
-                        .map(s -> Derivation.of(
-                                s.out().name() + " → " + s.in().name(), 1, Unit.COUNT, "before layer " + s.layer()))
+                        .map(s -> Derivation.of(s.out().name() + " → " + s.in().name(), 1, Unit.COUNT, s.place()))
                         .toList());
     }
 
@@ -162,17 +164,18 @@ public record Ledger(
 
     public Derivation addedTime() {
         List<Derivation> parts = new ArrayList<>();
-        firstLoad.ifPresent(f -> parts.add(stop("First load of " + f.spool().name(), f.dryRun(), 1)));
-        swaps.forEach(s -> parts.add(stop(s.out().name() + " → " + s.in().name(), s.dryRun(), s.layer())));
-        pauses.forEach(p -> p.dryRun().ifPresent(run -> parts.add(stop("Halt: " + p.note(), run, p.layer()))));
+        firstLoad.ifPresent(f -> parts.add(stop("First load of " + f.spool().name(), f.dryRun(), "before layer 1")));
+        swaps.forEach(s -> parts.add(stop(s.out().name() + " → " + s.in().name(), s.dryRun(), s.place())));
+        pauses.forEach(p ->
+                p.dryRun().ifPresent(run -> parts.add(stop("Halt: " + p.note(), run, "before layer " + p.layer()))));
         return Derivation.sum("Added time", Unit.SECONDS, "swaps and halts, machine and person", parts);
     }
 
-    private static Derivation stop(String name, DryRun run, int layer) {
+    private static Derivation stop(String name, DryRun run, String place) {
         return Derivation.sum(
                 name,
                 Unit.SECONDS,
-                "before layer " + layer,
+                place,
                 List.of(
                         Derivation.of("Machine", run.machineSeconds(), Unit.SECONDS, "dry run of the macro"),
                         Derivation.of("Person", run.personSeconds(), Unit.SECONDS, "at its stops, as the macro says")));

@@ -10,20 +10,29 @@ import dev.tranche.core.units.Height;
  * One swap of a print.
  *
  * @param moment at which its macro runs
- * @param height at which it happens: the top of the layer below
+ * @param height of the nozzle at which it happens: the top of what was printed last
+ * @param within whether another colour of the same layer was printed before it
  * @param out spool that comes out, {@code in} that goes in
  * @param purge to push through
  * @param dryRun of the macro there
  * @param startsAt seconds from the start of the print, earlier swaps and halts included
  */
-public record Swap(Moment moment, Height height, Spool out, Spool in, Purge purge, DryRun dryRun, double startsAt) {
+public record Swap(
+        Moment moment,
+        Height height,
+        boolean within,
+        Spool out,
+        Spool in,
+        Purge purge,
+        DryRun dryRun,
+        double startsAt) {
 
     /** From 1. */
     public int number() {
         return moment.number();
     }
 
-    /** Layer before which it happens, from 1. */
+    /** Layer before which, or in which, it happens, from 1. */
     public int layer() {
         return moment.layer();
     }
@@ -35,5 +44,10 @@ public record Swap(Moment moment, Height height, Spool out, Spool in, Purge purg
 
     public double seconds() {
         return dryRun.seconds();
+    }
+
+    /** Where it happens, in words: “before layer 16”, or “in layer 16”. */
+    public String place() {
+        return (within ? "in layer " : "before layer ") + layer();
     }
 }

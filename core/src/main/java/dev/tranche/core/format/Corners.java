@@ -1,17 +1,45 @@
 package dev.tranche.core.format;
 
+import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Repair;
+import dev.tranche.core.geometry.Shells;
 import dev.tranche.core.units.Refusal;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 
-/** Corners of triangles as they come out of a file, three a triangle. */
+/** Corners of triangles as they come out of a file, three a triangle, and what the file says of each triangle. */
 final class Corners {
     private static final int MOST = 60_000_000;
 
     private float[] x = new float[3072];
     private float[] y = new float[3072];
     private int[] z = new int[3072];
+    private int[] labels = new int[1024];
     private int count;
+    private int label;
+    private final Map<Label, Integer> known = new LinkedHashMap<>();
+
+    /** What a file calls a triangle, in what colour, and of which of its objects. */
+    private record Label(String name, Optional<Srgb> colour, int thing) {}
+
+    Corners() {
+        labelled("", Optional.empty(), 0);
+    }
+
+    /** A model of one mesh of which the file says nothing more. */
+    static PartedModel model(Mesh mesh) {
+        return model(mesh, new int[mesh.triangles()], List.of(new Label("", Optional.empty(), 0)));
+    }
+
+    /** What the triangles that follow are called, in the object {@code thing} of the file. */
+    void labelled(String name, Optional<Srgb> colour, int thing) {
+        label = known.computeIfAbsent(new Label(name, colour, thing), l -> known.size());
+    }
 
     /** @param place where the file gives it, for the sentence that refuses it */
     void add(double px, double py, double pz, String place) {
@@ -30,10 +58,12 @@ final class Corners {
             x = Arrays.copyOf(x, 2 * count);
             y = Arrays.copyOf(y, 2 * count);
             z = Arrays.copyOf(z, 2 * count);
+            labels = Arrays.copyOf(labels, 2 * count / 3 + 1);
         }
         x[count] = fx;
         y[count] = fy;
         z[count] = (int) Math.rint(pz * 1000);
+        labels[count / 3] = label;
         count++;
     }
 
@@ -41,7 +71,23 @@ final class Corners {
         return count == 0;
     }
 
-    Mesh mesh() {
-        return Mesh.of(Arrays.copyOf(x, count), Arrays.copyOf(y, count), Arrays.copyOf(z, count));
+    PartedModel model() {
+        Mesh mesh = Mesh.of(Arrays.copyOf(x, count), Arrays.copyOf(y, count), Arrays.copyOf(z, count));
+        return model(mesh, Arrays.copyOf(labels, count / 3), List.copyOf(known.keySet()));
+    }
+
+    private static PartedModel model(Mesh mesh, int[] labels, List<Label> known) {
+        List<Part> parts = new ArrayList<>();
+        Repair.Report report = null;
+        int painted = 0;
+        for (Shells.Shell shell :
+                Shells.split(mesh, labels, known.stream().mapToInt(Label::thing).toArray())) {
+            Repair repair = Repair.of(shell.mesh());
+            report = report == null ? repair.report() : report.plus(repair.report());
+            Label said = known.get(shell.label());
+            painted += shell.painted() ? 1 : 0;
+            parts.add(new Part(said.name(), said.colour(), repair.mesh()));
+        }
+        return new PartedModel(parts, mesh.lifted(), report, painted);
     }
 }

@@ -1,6 +1,5 @@
 package dev.tranche.core.format;
 
-import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import java.io.BufferedInputStream;
@@ -28,10 +27,10 @@ public final class ModelReader {
      * @param in read to its end and left open
      * @param size bytes that {@code in} will give
      * @param progress hears bytes read of all bytes
-     * @return a mesh that stands on the bed
+     * @return its solids, standing on the bed
      * @throws Refusal if it is no usable model
      */
-    public static Mesh read(InputStream in, long size, Progress progress) throws IOException {
+    public static PartedModel read(InputStream in, long size, Progress progress) throws IOException {
         BufferedInputStream whole = new BufferedInputStream(in, 1 << 16);
         whole.mark(HEAD);
         byte[] head = whole.readNBytes(HEAD);
@@ -39,7 +38,7 @@ public final class ModelReader {
         return switch (kind(head, size)) {
             case THREE_MF -> ThreeMf.read(whole, size, progress);
             case OBJ -> Obj.read(whole, size, progress);
-            case STL -> StlReader.read(whole, size, progress);
+            case STL -> Corners.model(StlReader.read(whole, size, progress));
         };
     }
 

@@ -1,6 +1,5 @@
 package dev.tranche.core.format;
 
-import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Words;
@@ -10,12 +9,14 @@ import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.Optional;
 import java.util.StringTokenizer;
 
 /**
  * Reads OBJ: {@code v} gives a corner, {@code f} a face by the numbers of its corners, from 1, or counted back from
- * the last where negative. Faces of more than three corners are cut into a fan. Groups, normals and textures are
- * passed over; all groups make one model, where they stand. Units are taken as millimetres.
+ * the last where negative. Faces of more than three corners are cut into a fan. Groups
+ * ({@code g}) and objects ({@code o}) give parts their names; normals, textures and material libraries are passed over.
+ * Units are taken as millimetres.
  *
  * <p>Source: Wavefront Technologies, "Advanced Visualizer Manual", Appendix B1, Object Files (1992), from memory.
  */
@@ -27,7 +28,7 @@ final class Obj {
 
     private Obj() {}
 
-    static Mesh read(InputStream in, long size, Progress progress) throws IOException {
+    static PartedModel read(InputStream in, long size, Progress progress) throws IOException {
         Obj obj = new Obj();
         BufferedReader reader = new BufferedReader(new InputStreamReader(in, StandardCharsets.ISO_8859_1), 1 << 16);
         long characters = 0;
@@ -43,7 +44,7 @@ final class Obj {
                     "The file gives %s and no faces; export the model with its faces.",
                     Words.count(obj.vertices, "corner"));
         }
-        return obj.corners.mesh();
+        return obj.corners.model();
     }
 
     private void accept(String text) {
@@ -52,6 +53,8 @@ final class Obj {
             vertex(text);
         } else if (text.startsWith("f ") || text.startsWith("f\t")) {
             face(text);
+        } else if (text.startsWith("g ") || text.startsWith("o ")) {
+            corners.labelled(Words.oneLine(text.substring(2)), Optional.empty(), 0);
         }
     }
 

@@ -1,6 +1,5 @@
 package dev.tranche.core.format;
 
-import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import java.io.FilterInputStream;
@@ -19,9 +18,11 @@ import javax.xml.stream.XMLStreamReader;
 
 /**
  * Reads 3MF: an archive whose start part lists objects, meshes or components of them, and what of them is to be
- * built where. Everything that is to be built makes one model; units become millimetres.
+ * built where. Everything that is to be built makes one model, with the names and colours of its objects; units become
+ * millimetres.
  *
- * <p>Source: 3MF Consortium, "3D Manufacturing Format Core Specification", version 1.3 (2021). Archives are read as
+ * <p>Source: 3MF Consortium, "3D Manufacturing Format Core Specification", version 1.3 (2021), and "3MF Materials and
+ * Properties Extension", version 1.2.1 (2021). Archives are read as
  * they stream, never written anywhere; entries, their size and how far they may unpack are limited; XML without
  * DTDs and external entities.
  */
@@ -44,7 +45,7 @@ final class ThreeMf {
         this.progress = progress;
     }
 
-    static Mesh read(InputStream in, long size, Progress progress) throws IOException {
+    static PartedModel read(InputStream in, long size, Progress progress) throws IOException {
         ThreeMf file = new ThreeMf(size, progress);
         Counting packed = new Counting(in);
         try (ZipInputStream zip = new ZipInputStream(packed)) {
@@ -52,7 +53,7 @@ final class ThreeMf {
         } catch (ZipException | java.io.EOFException e) {
             throw new Refusal("The archive is damaged or cut short; copy or export the 3MF file again.");
         }
-        return file.mesh();
+        return file.model();
     }
 
     private void entries(ZipInputStream zip, Counting packed) throws IOException {
@@ -107,7 +108,7 @@ final class ThreeMf {
         return factory.createXMLStreamReader(in);
     }
 
-    private Mesh mesh() {
+    private PartedModel model() {
         if (parts.isEmpty()) {
             throw new Refusal("The archive holds no 3D model part; it is no 3MF file. Choose the model itself.");
         }

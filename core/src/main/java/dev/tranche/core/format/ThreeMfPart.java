@@ -1,6 +1,6 @@
 package dev.tranche.core.format;
 
-import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Words;
 import java.io.InputStream;
@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 
@@ -16,9 +17,16 @@ import javax.xml.stream.XMLStreamReader;
 final class ThreeMfPart {
     private static final int DEEPEST = 64;
     private static final int MOST_PLACED = 100_000;
+    private static final int NONE = -1;
+    private static final int LONGEST_NAME = 60;
     private static final double[] IDENTITY = {1, 0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0};
 
     private final Map<Integer, ObjectMesh> meshes = new HashMap<>();
+    private final Map<Integer, Said> said = new HashMap<>();
+    /** Base materials and colour groups, by their id. */
+    private final Map<Integer, List<Material>> materials = new HashMap<>();
+
+    private int things;
     private final Map<Integer, List<Placed>> components = new HashMap<>();
     private final List<Placed> items = new ArrayList<>();
     private double unit = 1;
@@ -27,8 +35,36 @@ final class ThreeMfPart {
     /** An object put somewhere by a 4 × 3 matrix, row by row, that multiplies from the right. */
     private record Placed(int object, double[] matrix) {}
 
+    /** What the file says of an object as a whole; {@code group} and {@code index} name its material. */
+    private record Said(String name, int group, int index, boolean support) {
+        static final Said NOTHING = new Said("", NONE, NONE, false);
+    }
+
+    private record Material(String name, Optional<Srgb> colour) {
+        static final Material NONE = new Material("", Optional.empty());
+    }
+
     /** Corners and triangles of one object, in the file's unit. */
     private static final class ObjectMesh {
+        /** Group and index of each triangle's material, where it has its own. */
+        private int[] properties = new int[0];
+
+        void paint(int group, int index) {
+            int at = 2 * (triangleCount - 1);
+            if (properties.length < at + 2) {
+                int from = properties.length;
+                properties = Arrays.copyOf(properties, Math.max(2 * at + 2, 1024));
+                Arrays.fill(properties, from, properties.length, NONE);
+            }
+            properties[at] = group;
+            properties[at + 1] = index;
+        }
+
+        int property(int triangle, int which) {
+            int at = 2 * triangle + which;
+            return at < properties.length ? properties[at] : NONE;
+        }
+
         private double[] vertices = new double[1536];
         private int vertexCount;
         private int[] triangles = new int[1536];
@@ -71,6 +107,7 @@ final class ThreeMfPart {
 
     private void elements(XMLStreamReader xml) throws XMLStreamException {
         int object = -1;
+        int group = NONE;
         ObjectMesh mesh = null;
         while (xml.hasNext()) {
             if (xml.next() != XMLStreamReader.START_ELEMENT) {
@@ -78,7 +115,16 @@ final class ThreeMfPart {
             }
             switch (xml.getLocalName()) {
                 case "model" -> unit = unit(xml.getAttributeValue(null, "unit"));
-                case "object" -> object = whole(xml, "id");
+                case "basematerials", "colorgroup" -> {
+                    group = whole(xml, "id");
+                    materials.put(group, new ArrayList<>());
+                }
+                case "base" -> material(xml, group, xml.getAttributeValue(null, "name"), "displaycolor");
+                case "color" -> material(xml, group, "", "color");
+                case "object" -> {
+                    object = whole(xml, "id");
+                    said.put(object, said(xml));
+                }
                 case "mesh" -> {
                     mesh = new ObjectMesh();
                     meshes.put(object, mesh);
@@ -92,6 +138,41 @@ final class ThreeMfPart {
                 default -> {}
             }
         }
+    }
+
+    private void material(XMLStreamReader xml, int group, String name, String colour) {
+        if (materials.containsKey(group)) {
+            materials.get(group).add(new Material(oneLine(name), colour(xml.getAttributeValue(null, colour))));
+        }
+    }
+
+    /** {@code #RRGGBB} or {@code #RRGGBBAA}; how clear a material is says nothing of its spool. */
+    private static Optional<Srgb> colour(String text) {
+        try {
+            return text != null && text.matches("#[0-9A-Fa-f]{6}([0-9A-Fa-f]{2})?")
+                    ? Optional.of(Srgb.parse(text.substring(0, 7)))
+                    : Optional.empty();
+        } catch (Refusal unreadable) {
+            return Optional.empty();
+        }
+    }
+
+    private static Said said(XMLStreamReader xml) {
+        String type = xml.getAttributeValue(null, "type");
+        return new Said(
+                oneLine(xml.getAttributeValue(null, "name")),
+                wholeOr(xml, "pid"),
+                wholeOr(xml, "pindex"),
+                "support".equals(type) || "solidsupport".equals(type));
+    }
+
+    private static String oneLine(String text) {
+        String line = Words.oneLine(text == null ? "" : text);
+        return line.length() <= LONGEST_NAME ? line : line.substring(0, LONGEST_NAME);
+    }
+
+    private static int wholeOr(XMLStreamReader xml, String attribute) {
+        return xml.getAttributeValue(null, attribute) == null ? NONE : whole(xml, attribute);
     }
 
     private static ObjectMesh require(ObjectMesh mesh, XMLStreamReader xml) {
@@ -113,6 +194,11 @@ final class ThreeMfPart {
             }
         }
         mesh.triangle(corners[0], corners[1], corners[2]);
+        int group = wholeOr(xml, "pid");
+        int index = wholeOr(xml, "p1");
+        if (group != NONE || index != NONE) {
+            mesh.paint(group, index);
+        }
     }
 
     private static Placed placed(XMLStreamReader xml) {
@@ -173,21 +259,22 @@ final class ThreeMfPart {
     }
 
     /** Everything the part says to build, each where it says. */
-    Mesh built() {
+    PartedModel built() {
         if (items.isEmpty()) {
             throw new Refusal("The 3MF file lists nothing to build; export it with the model on its plate.");
         }
         Corners corners = new Corners();
         for (Placed item : items) {
-            place(item.object(), item.matrix(), 0, corners);
+            place(item.object(), item.matrix(), 0, "", corners);
         }
         if (corners.isEmpty()) {
             throw new Refusal("What the 3MF file builds holds no triangles; export the model again.");
         }
-        return corners.mesh();
+        return corners.model();
     }
 
-    private void place(int object, double[] matrix, int depth, Corners corners) {
+    /** @param called what the object that holds this one is called */
+    private void place(int object, double[] matrix, int depth, String called, Corners corners) {
         if (depth > DEEPEST) {
             throw Refusal.of(
                     "Object %d of the 3MF file is nested over %d deep, or holds itself; export it again.",
@@ -201,18 +288,38 @@ final class ThreeMfPart {
         if (mesh == null && inside == null) {
             throw Refusal.of("The 3MF file builds object %d, which is not in it; export it again.", object);
         }
+        Said of = said.getOrDefault(object, Said.NOTHING);
+        if (of.support()) {
+            return;
+        }
+        String name = of.name().isEmpty() ? called : of.name();
         if (mesh != null) {
-            String place = "Object " + object;
-            for (int i = 0; i < 3 * mesh.triangleCount; i++) {
-                int v = 3 * mesh.triangles[i];
-                corner(mesh.vertices[v], mesh.vertices[v + 1], mesh.vertices[v + 2], matrix, place, corners);
-            }
+            build(mesh, of, name, matrix, "Object " + object, corners);
         }
         if (inside != null) {
             for (Placed component : inside) {
-                place(component.object(), times(component.matrix(), matrix), depth + 1, corners);
+                place(component.object(), times(component.matrix(), matrix), depth + 1, name, corners);
             }
         }
+    }
+
+    private void build(ObjectMesh mesh, Said of, String name, double[] matrix, String place, Corners corners) {
+        int thing = ++things;
+        for (int t = 0; t < mesh.triangleCount; t++) {
+            int group = mesh.property(t, 0);
+            int index = mesh.property(t, 1);
+            Material material = material(group == NONE ? of.group() : group, index == NONE ? of.index() : index);
+            corners.labelled(name.isEmpty() ? material.name() : name, material.colour(), thing);
+            for (int c = 0; c < 3; c++) {
+                int v = 3 * mesh.triangles[3 * t + c];
+                corner(mesh.vertices[v], mesh.vertices[v + 1], mesh.vertices[v + 2], matrix, place, corners);
+            }
+        }
+    }
+
+    private Material material(int group, int index) {
+        List<Material> of = materials.getOrDefault(group, List.of());
+        return index >= 0 && index < of.size() ? of.get(index) : Material.NONE;
     }
 
     private void corner(double x, double y, double z, double[] m, String place, Corners corners) {

@@ -30,7 +30,7 @@ public final class GcodeScanner {
     }
 
     private final InputStream in;
-    private byte[] buffer = new byte[1 << 18];
+    private byte[] buffer;
     private int filled;
     /** Up to here the buffer holds whole lines. */
     private int whole;
@@ -50,7 +50,13 @@ public final class GcodeScanner {
     private final double[] values = new double[26];
 
     public GcodeScanner(InputStream in) {
+        this(in, 1 << 18);
+    }
+
+    /** @param room bytes to begin with, for streams known to be short */
+    public GcodeScanner(InputStream in, int room) {
         this.in = in;
+        this.buffer = new byte[Math.max(64, room)];
     }
 
     /** Moves on to the next line; false at the end of the file. */

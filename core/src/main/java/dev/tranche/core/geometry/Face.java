@@ -19,19 +19,9 @@ public record Face(double x, double y, double z, double area) {
     private static final double SMALLEST_SHARE = 0.01;
 
     /** The sides with the most area, largest first. */
-    public static List<Face> find(Mesh mesh, int most) {
+    public static List<Face> find(Body body, int most) {
         Map<Long, double[]> sums = new HashMap<>();
-        for (int c = 0; c < 3 * mesh.triangles(); c += 3) {
-            double[] n = mesh.areaVector(c);
-            double area = Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
-            if (area > 1e-12) {
-                double[] sum = sums.computeIfAbsent(
-                        key(n[0] / area) << 20 | key(n[1] / area) << 10 | key(n[2] / area), k -> new double[3]);
-                sum[0] += n[0];
-                sum[1] += n[1];
-                sum[2] += n[2];
-            }
-        }
+        body.solids().forEach(mesh -> addAll(mesh, sums));
         List<Face> faces = new ArrayList<>();
         for (double[] n : sums.values()) {
             double area = Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
@@ -45,6 +35,20 @@ public record Face(double x, double y, double z, double area) {
                 .thenComparingDouble(Face::y)
                 .thenComparingDouble(Face::x));
         return gathered(faces, most);
+    }
+
+    private static void addAll(Mesh mesh, Map<Long, double[]> sums) {
+        for (int c = 0; c < 3 * mesh.triangles(); c += 3) {
+            double[] n = mesh.areaVector(c);
+            double area = Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
+            if (area > 1e-12) {
+                double[] sum = sums.computeIfAbsent(
+                        key(n[0] / area) << 20 | key(n[1] / area) << 10 | key(n[2] / area), k -> new double[3]);
+                sum[0] += n[0];
+                sum[1] += n[1];
+                sum[2] += n[2];
+            }
+        }
     }
 
     /** Neighbouring directions, which the steps of counting have cut apart, taken together; the largest leads. */

@@ -8,15 +8,12 @@ import org.locationtech.jts.algorithm.RayCrossingCounter;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.CoordinateXY;
 import org.locationtech.jts.geom.Envelope;
-import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LinearRing;
 import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.geom.impl.CoordinateArraySequence;
 import org.locationtech.jts.geom.util.GeometryFixer;
-import org.locationtech.jts.operation.overlayng.OverlayNG;
-import org.locationtech.jts.operation.overlayng.OverlayNGRobust;
 
 /**
  * Fills closed loops: solid is where the winding number is above 0, so that solids which overlap are joined and
@@ -68,19 +65,19 @@ final class LoopNest {
     }
 
     private static MultiPolygon overlay(List<Loop> nest, boolean evenOdd) {
-        Geometry solid = Section.PLANE.createPolygon();
-        Geometry hollow = Section.PLANE.createPolygon();
+        MultiPolygon solid = Areas.NOTHING;
+        MultiPolygon hollow = Areas.NOTHING;
         for (Loop loop : nest) {
-            Geometry piece = GeometryFixer.fix(Section.PLANE.createPolygon(loop.points));
+            MultiPolygon piece = Areas.of(GeometryFixer.fix(Section.PLANE.createPolygon(loop.points)));
             if (evenOdd) {
-                solid = OverlayNGRobust.overlay(solid, piece, OverlayNG.SYMDIFFERENCE);
+                solid = Areas.either(solid, piece);
             } else if (loop.area > 0) {
-                solid = OverlayNGRobust.overlay(solid, piece, OverlayNG.UNION);
+                solid = Areas.union(List.of(solid, piece));
             } else {
-                hollow = OverlayNGRobust.overlay(hollow, piece, OverlayNG.UNION);
+                hollow = Areas.union(List.of(hollow, piece));
             }
         }
-        return Section.polygonsOf(OverlayNGRobust.overlay(solid, hollow, OverlayNG.DIFFERENCE));
+        return Areas.difference(solid, hollow);
     }
 
     private enum Role {

@@ -5,11 +5,11 @@ import dev.tranche.core.units.Refusal;
 import org.locationtech.jts.geom.Envelope;
 
 /**
- * Triangles of one model, standing on the bed.
+ * Triangles of one solid, or of a whole model that was not taken apart.
  *
  * <p>Corner {@code c} of triangle {@code t} is at index {@code 3 t + c} of each array; corners run
  * counter-clockwise seen from outside. X and Y are mm in the model's own axes; Z is whole micrometres above the
- * lowest corner, so that comparing a corner with a layer is exact. Moving a corner to the nearest micrometre
+ * bed, so that comparing a corner with a layer is exact. Moving a corner to the nearest micrometre
  * shifts a wall by at most half of one, far below what a printer can place.
  */
 public final class Mesh {
@@ -17,36 +17,19 @@ public final class Mesh {
     private final float[] y;
     private final int[] z;
     private final Envelope footprint;
-    private final Height height;
+    private final int bottom;
+    private final int top;
     private final double lifted;
     /** Computed when first asked for; NaN until then. */
     private double volume = Double.NaN;
 
-    private Mesh(float[] x, float[] y, int[] z, Envelope footprint, int top, double lifted) {
+    private Mesh(float[] x, float[] y, int[] z, double lifted) {
         this.x = x;
         this.y = y;
         this.z = z;
-        this.footprint = footprint;
-        this.height = Height.ofMicrometres(top);
         this.lifted = lifted;
-    }
-
-    /**
-     * A mesh that takes over the three arrays and is set on the bed.
-     *
-     * @param z µm, from any origin; shifted in place so that the lowest corner is at 0
-     */
-    public static Mesh of(float[] x, float[] y, int[] z) {
-        return of(x, y, z, 0);
-    }
-
-    /** As {@link #of(float[], float[], int[])}, of a mesh whose file's Z has been raised by so many mm before. */
-    static Mesh of(float[] x, float[] y, int[] z, double raisedBefore) {
         if (x.length == 0) {
             throw new Refusal("The model holds no triangles; export it again from the program that made it.");
-        }
-        if (x.length % 3 != 0 || y.length != x.length || z.length != x.length) {
-            throw new IllegalArgumentException("three corners a triangle, and as many X as Y as Z");
         }
         float minX = x[0];
         float maxX = x[0];
@@ -62,27 +45,67 @@ public final class Mesh {
             minZ = Math.min(minZ, z[i]);
             maxZ = Math.max(maxZ, z[i]);
         }
-        if (minZ != 0) {
-            for (int i = 0; i < z.length; i++) {
-                z[i] -= minZ;
-            }
-        }
-        if (maxZ == minZ) {
-            throw new Refusal("The model is flat: all its corners lie at one height; it cannot be printed in layers.");
-        }
-        return new Mesh(x, y, z, new Envelope(minX, maxX, minY, maxY), maxZ - minZ, raisedBefore - minZ / 1000.0);
+        this.footprint = new Envelope(minX, maxX, minY, maxY);
+        this.bottom = minZ;
+        this.top = maxZ;
     }
 
     /**
-     * The model scaled, laid and turned, and set on the bed again.
+     * A mesh that takes over the three arrays and is set on the bed.
      *
-     * @throws Refusal if nothing but a flat thing is left, or it is higher than any printer
+     * @param z µm, from any origin; the lowest corner will be at 0
      */
-    public Mesh placed(Placement placement) {
-        if (placement.equals(Placement.AS_IS)) {
-            return this;
+    public static Mesh of(float[] x, float[] y, int[] z) {
+        return of(x, y, z, 0);
+    }
+
+    /** As {@link #of(float[], float[], int[])}, of a mesh whose file's Z has been raised by so many mm before. */
+    static Mesh of(float[] x, float[] y, int[] z, double raisedBefore) {
+        if (x.length % 3 != 0 || y.length != x.length || z.length != x.length) {
+            throw new IllegalArgumentException("three corners a triangle, and as many X as Y as Z");
         }
-        double[] m = placement.matrix();
+        Mesh mesh = new Mesh(x, y, z, raisedBefore);
+        if (mesh.top == mesh.bottom) {
+            throw new Refusal("The model is flat: all its corners lie at one height; it cannot be printed in layers.");
+        }
+        return mesh.bottom == 0 ? mesh : mesh.raised(-mesh.bottom);
+    }
+
+    /** The triangles chosen, where they are. */
+    Mesh only(int[] chosen) {
+        float[] px = new float[3 * chosen.length];
+        float[] py = new float[3 * chosen.length];
+        int[] pz = new int[3 * chosen.length];
+        for (int i = 0; i < chosen.length; i++) {
+            for (int c = 0; c < 3; c++) {
+                px[3 * i + c] = x[3 * chosen[i] + c];
+                py[3 * i + c] = y[3 * chosen[i] + c];
+                pz[3 * i + c] = z[3 * chosen[i] + c];
+            }
+        }
+        return new Mesh(px, py, pz, lifted);
+    }
+
+    /** A mesh whose corners are given where they are to stay. */
+    static Mesh standing(float[] x, float[] y, int[] z, double lifted) {
+        return new Mesh(x, y, z, lifted);
+    }
+
+    /** This one, so many µm higher. */
+    Mesh raised(int micrometres) {
+        int[] pz = new int[z.length];
+        for (int i = 0; i < z.length; i++) {
+            pz[i] = z[i] + micrometres;
+        }
+        return new Mesh(x, y, pz, lifted + micrometres / 1000.0);
+    }
+
+    /**
+     * Multiplied by a 3 × 3 matrix, row by row, and not set on the bed again.
+     *
+     * @throws Refusal if it gets higher than any printer
+     */
+    Mesh times(double[] m) {
         float[] px = new float[x.length];
         float[] py = new float[x.length];
         int[] pz = new int[x.length];
@@ -96,7 +119,7 @@ public final class Mesh {
             }
             pz[i] = (int) Math.rint(up);
         }
-        return Mesh.of(px, py, pz);
+        return new Mesh(px, py, pz, 0);
     }
 
     public int triangles() {
@@ -123,8 +146,19 @@ public final class Mesh {
         return new Envelope(footprint);
     }
 
+    /** How far it reaches above the bed. */
     public Height height() {
-        return height;
+        return Height.ofMicrometres(top);
+    }
+
+    /** Its highest corner above the bed, µm. */
+    int top() {
+        return top;
+    }
+
+    /** Its lowest corner above the bed, µm; 0 if it stands on it. */
+    public int bottom() {
+        return bottom;
     }
 
     /** By how many mm the file's Z had to be raised (or, if negative, lowered) to set the model on the bed. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import org.locationtech.jts.geom.CoordinateXY;
+import org.locationtech.jts.geom.LineSegment;
 
 /**
  * Joins the segments of one section into closed loops. Reused from plane to plane; not for two threads.
@@ -13,6 +14,9 @@ import org.locationtech.jts.geom.CoordinateXY;
  * the nearest other loose end.
  */
 final class OutlineTracer {
+    /** A point this near to the line between its neighbours is on it, mm. */
+    private static final double STRAIGHT = 1e-6;
+
     private final boolean insideOut;
     private int size;
     private double[] x = new double[0];
@@ -20,7 +24,7 @@ final class OutlineTracer {
     private int[] head = new int[0];
     private int[] next = new int[0];
     private boolean[] used = new boolean[0];
-    private int openEnds;
+    private List<LineSegment> closings = new ArrayList<>();
     private boolean againstTheGrain;
 
     OutlineTracer(boolean insideOut) {
@@ -30,7 +34,7 @@ final class OutlineTracer {
     /** Forgets the last section and makes room for {@code most} segments. */
     void begin(int most) {
         size = 0;
-        openEnds = 0;
+        closings = new ArrayList<>();
         againstTheGrain = false;
         if (x.length < 2 * most) {
             int room = Math.max(64, 3 * most);
@@ -67,7 +71,7 @@ final class OutlineTracer {
             }
         }
         closeByNearest(chains, loops);
-        return Section.of(LoopNest.fill(loops, insideOut, againstTheGrain), openEnds);
+        return Section.of(LoopNest.fill(loops, insideOut, againstTheGrain), closings);
     }
 
     private void index() {
@@ -99,7 +103,7 @@ final class OutlineTracer {
         while (true) {
             path.add(new CoordinateXY(x[end], y[end]));
             if (path.get(0).equals2D(path.get(path.size() - 1))) {
-                loops.add(path.toArray(CoordinateXY[]::new));
+                loops.add(straightened(path));
                 return;
             }
             int follow = following(end);
@@ -111,6 +115,35 @@ final class OutlineTracer {
             againstTheGrain |= (follow & 1) == 1;
             end = follow ^ 1;
         }
+    }
+
+    /**
+     * A closed ring without the points that lie on the line between their neighbours: they come from the diagonals of
+     * flat walls, move with the height, and would let no two layers of a prism be alike.
+     */
+    private static CoordinateXY[] straightened(List<CoordinateXY> ring) {
+        int n = ring.size() - 1;
+        List<CoordinateXY> kept = new ArrayList<>(n + 1);
+        for (int i = 0; i < n; i++) {
+            CoordinateXY before = kept.isEmpty() ? ring.get(n - 1) : kept.get(kept.size() - 1);
+            if (!between(before, ring.get(i), ring.get(i + 1))) {
+                kept.add(ring.get(i));
+            }
+        }
+        if (kept.size() < 3) {
+            return ring.toArray(CoordinateXY[]::new);
+        }
+        kept.add(kept.get(0));
+        return kept.toArray(CoordinateXY[]::new);
+    }
+
+    private static boolean between(CoordinateXY a, CoordinateXY b, CoordinateXY c) {
+        double ux = c.x - a.x;
+        double uy = c.y - a.y;
+        double along = (b.x - a.x) * ux + (b.y - a.y) * uy;
+        double length = ux * ux + uy * uy;
+        double cross = (b.x - a.x) * uy - (b.y - a.y) * ux;
+        return along > 0 && along < length && cross * cross < STRAIGHT * STRAIGHT * length;
     }
 
     /** The end of an unused segment that lies where {@code end} lies; a start if there is one; else −1. */
@@ -146,14 +179,20 @@ final class OutlineTracer {
                     break;
                 }
                 chains.remove(best);
-                openEnds += nearest > 0 ? 1 : 0;
+                close(tail, best.get(0));
                 path.addAll(best);
             }
-            openEnds += path.get(path.size() - 1).equals2D(path.get(0)) ? 0 : 1;
+            close(path.get(path.size() - 1), path.get(0));
             path.add(new CoordinateXY(path.get(0)));
             if (path.size() > 3) {
-                loops.add(path.toArray(CoordinateXY[]::new));
+                loops.add(straightened(path));
             }
+        }
+    }
+
+    private void close(CoordinateXY from, CoordinateXY to) {
+        if (!from.equals2D(to)) {
+            closings.add(new LineSegment(from, to));
         }
     }
 }

@@ -9,11 +9,19 @@ import dev.tranche.core.units.Refusal;
  * @param scaleX factor along the model's X, as {@code scaleY} and {@code scaleZ}
  * @param downX of the direction that is to face the bed, a unit vector of the scaled model
  * @param turn degrees, counter-clockwise seen from above
+ * @param lift mm by which it is held above the bed
  */
 public record Placement(
-        double scaleX, double scaleY, double scaleZ, double downX, double downY, double downZ, double turn) {
+        double scaleX,
+        double scaleY,
+        double scaleZ,
+        double downX,
+        double downY,
+        double downZ,
+        double turn,
+        double lift) {
     /** As the file has it. */
-    public static final Placement AS_IS = new Placement(1, 1, 1, 0, 0, -1, 0);
+    public static final Placement AS_IS = new Placement(1, 1, 1, 0, 0, -1, 0, 0);
 
     public Placement {
         scale(scaleX);
@@ -26,6 +34,9 @@ public record Placement(
         if (!(Math.abs(turn) <= 360)) {
             throw Refusal.of("A turn of %s° is out of range; give −360 to 360.", turn);
         }
+        if (!(lift >= 0 && lift <= 1000)) {
+            throw Refusal.of("A lift of %s mm is out of range; give 0 to 1000.", lift);
+        }
     }
 
     private static void scale(double factor) {
@@ -35,11 +46,15 @@ public record Placement(
     }
 
     public Placement scaled(double x, double y, double z) {
-        return new Placement(x, y, z, downX, downY, downZ, turn);
+        return new Placement(x, y, z, downX, downY, downZ, turn, lift);
     }
 
     public Placement turned(double degrees) {
-        return new Placement(scaleX, scaleY, scaleZ, downX, downY, downZ, degrees);
+        return new Placement(scaleX, scaleY, scaleZ, downX, downY, downZ, degrees, lift);
+    }
+
+    public Placement lifted(double mm) {
+        return new Placement(scaleX, scaleY, scaleZ, downX, downY, downZ, turn, mm);
     }
 
     /** Laid on the side that now looks in the given direction of the model; need not be of length 1. */
@@ -48,7 +63,7 @@ public record Placement(
         if (!(length > 1e-9)) {
             throw new Refusal("That face looks nowhere; choose another.");
         }
-        return new Placement(scaleX, scaleY, scaleZ, x / length, y / length, z / length, turn);
+        return new Placement(scaleX, scaleY, scaleZ, x / length, y / length, z / length, turn, lift);
     }
 
     /** Laid on the side that looks in the given direction as the model lies now; need not be of length 1. */
@@ -60,7 +75,7 @@ public record Placement(
 
     /** Turned upside down: for face-down work. */
     public Placement flipped() {
-        return new Placement(scaleX, scaleY, scaleZ, -downX, -downY, -downZ, turn);
+        return new Placement(scaleX, scaleY, scaleZ, -downX, -downY, -downZ, turn, lift);
     }
 
     public boolean liesAs(Placement other) {

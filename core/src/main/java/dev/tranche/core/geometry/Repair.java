@@ -36,6 +36,17 @@ public record Repair(Mesh mesh, Report report) {
         public boolean done() {
             return dropped > 0 || turned > 0 || insideOut || closed > 0;
         }
+
+        /** What was found and done in both. */
+        public Report plus(Report other) {
+            return new Report(
+                    found.plus(other.found),
+                    dropped + other.dropped,
+                    turned + other.turned,
+                    insideOut || other.insideOut,
+                    closed + other.closed,
+                    left + other.left);
+        }
     }
 
     public static Repair of(Mesh mesh) {
@@ -323,7 +334,7 @@ public record Repair(Mesh mesh, Report report) {
                 py[c] = (float) y(triangles[c]);
                 pz[c] = (int) Math.rint(z(triangles[c]));
             }
-            return Mesh.of(px, py, pz, mesh.lifted());
+            return Mesh.standing(px, py, pz, mesh.lifted());
         }
     }
 }

@@ -3,9 +3,11 @@ package dev.tranche.core.geometry;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.LineSegment;
 import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
@@ -14,19 +16,46 @@ import org.locationtech.jts.geom.Polygon;
  * The model cut level at one height.
  *
  * @param outline valid polygons with holes, mm; empty where the plane misses the model
- * @param openEnds places where the mesh was open and the outline was closed by a straight line; 0 if watertight
+ * @param closings straight lines by which the outline was closed where the mesh was open; none if watertight
  * @param area solid area, mm²
  * @param perimeter length of all outlines, holes included, mm
  */
-public record Section(MultiPolygon outline, int openEnds, double area, double perimeter) {
+public record Section(MultiPolygon outline, List<LineSegment> closings, double area, double perimeter) {
     static final GeometryFactory PLANE = new GeometryFactory();
 
     /** A section in which nothing is solid. */
-    public static final Section EMPTY = of(PLANE.createMultiPolygon(), 0);
+    public static final Section EMPTY = of(PLANE.createMultiPolygon(), List.of());
 
     /** A section of a given outline, measured once and for all. */
-    public static Section of(MultiPolygon outline, int openEnds) {
-        return new Section(outline, openEnds, outline.getArea(), outline.getLength());
+    public static Section of(MultiPolygon outline, List<LineSegment> closings) {
+        return new Section(outline, List.copyOf(closings), outline.getArea(), outline.getLength());
+    }
+
+    /** In how many places the mesh was open here. */
+    public int openEnds() {
+        return closings.size();
+    }
+
+    /**
+     * Sections of several solids taken together, layer by layer.
+     *
+     * @param solids for each the same number of sections
+     */
+    public static List<Section> unions(List<List<Section>> solids, int count) {
+        return IntStream.range(0, count)
+                .parallel()
+                .mapToObj(i -> union(solids.stream().map(s -> s.get(i)).toList()))
+                .toList();
+    }
+
+    private static Section union(List<Section> sections) {
+        List<Section> some = sections.stream().filter(s -> !s.outline.isEmpty()).toList();
+        if (some.size() < 2) {
+            return some.isEmpty() ? EMPTY : some.get(0);
+        }
+        List<LineSegment> closings =
+                some.stream().flatMap(s -> s.closings.stream()).toList();
+        return of(Areas.union(some.stream().map(Section::outline).toList()), closings);
     }
 
     /**
@@ -36,6 +65,11 @@ public record Section(MultiPolygon outline, int openEnds, double area, double pe
      * @return ascending, disjoint stretches of X, mm
      */
     public List<Span> spansAt(double y) {
+        return spans(outline, y);
+    }
+
+    /** As {@link #spansAt}, of any area. */
+    public static List<Span> spans(MultiPolygon outline, double y) {
         double[] crossings = new double[16];
         int n = 0;
         for (int p = 0; p < outline.getNumGeometries(); p++) {

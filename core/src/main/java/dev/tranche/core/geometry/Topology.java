@@ -19,6 +19,17 @@ public record Topology(int solids, int openEdges, int crowdedEdges, int againstE
         return openEdges == 0 && crowdedEdges == 0 && againstEachOther == 0;
     }
 
+    /** Of two meshes that have nothing to do with each other. */
+    public Topology plus(Topology other) {
+        return new Topology(
+                solids + other.solids,
+                openEdges + other.openEdges,
+                crowdedEdges + other.crowdedEdges,
+                againstEachOther + other.againstEachOther,
+                degenerate + other.degenerate,
+                area + other.area);
+    }
+
     public static Topology of(Mesh mesh) {
         return new Count(mesh).topology();
     }

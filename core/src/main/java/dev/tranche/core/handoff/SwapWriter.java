@@ -18,8 +18,10 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Map;
 
 /**
  * Writes a plan's swaps and halts, and its first load where there is a macro for it, into a sliced file.
@@ -40,8 +42,7 @@ public record SwapWriter(String planId, Rig rig) {
     private List<RenderedLine> lines(Event event, Moment moment) {
         return rig.macros()
                 .answer(event)
-                .map(macro ->
-                        DryRun.of(macro, rig.macros(), rig.printer(), moment).lines())
+                .map(macro -> DryRun.lines(macro, rig.printer(), moment))
                 .orElse(List.of());
     }
 
@@ -62,9 +63,15 @@ public record SwapWriter(String planId, Rig rig) {
     /**
      * The patch that makes {@code match}'s file stop where the plan does, and nowhere else.
      *
-     * @throws Refusal if a layer that begins with a stop begins without a travel
+     * @throws Refusal if a layer that begins with a stop begins without a travel, or a swap lies inside a layer
      */
     public Patch patch(GridMatch match, Ledger ledger) {
+        ledger.swaps().stream().filter(Swap::within).findFirst().ifPresent(s -> {
+            throw Refusal.of(
+                    "The plan changes colour inside layer %d, and a file sliced in one colour has no place for that; "
+                            + "slice the coloured 3MF, with a tool for each spool.",
+                    s.layer());
+        });
         List<Patch.Insertion> insertions = new ArrayList<>();
         String state = state(ledger);
         for (Stop stop : stops(ledger)) {
@@ -89,10 +96,17 @@ public record SwapWriter(String planId, Rig rig) {
      */
     public String state(Ledger ledger) {
         StringBuilder all = new StringBuilder();
+        Map<Map.Entry<Event, Moment>, List<String>> known = new HashMap<>();
         for (Stop stop : stops(ledger)) {
+            all.append('|').append(stop.what()).append(stop.moment().layer());
+            all.append('/').append(stop.moment().number()).append('\n');
+            // Lines between the same spools differ in nothing but the number and the layer.
             Moment anywhere = stop.moment().at(rig.typical(stop.event(), 0).entry());
-            all.append('|').append(stop.what()).append(stop.moment().layer()).append('\n');
-            all.append(String.join("\n", RenderedLine.texts(lines(stop.event(), anywhere))));
+            all.append(String.join(
+                    "\n",
+                    known.computeIfAbsent(
+                            Map.entry(stop.event(), anywhere.anyHeight()),
+                            m -> RenderedLine.texts(lines(stop.event(), m.getValue())))));
         }
         try {
             byte[] hash =

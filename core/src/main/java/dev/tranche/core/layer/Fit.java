@@ -61,6 +61,80 @@ public record Fit(Height firstLayer, Height layerHeight, int layers, List<Snap> 
         return List.copyOf(fits.subList(0, Math.min(most, fits.size())));
     }
 
+    /**
+     * A dimension of the model along Z that has to change for its upper end to fall on a layer border.
+     *
+     * @param from lower end as it is, {@code to} its upper
+     * @param needed how long it has to be
+     */
+    public record Dimension(Height from, Height to, Height needed) {
+        /** µm to add, or to take away where negative. */
+        public int change() {
+            return needed.micrometres() - (to.micrometres() - from.micrometres());
+        }
+    }
+
+    /**
+     * The other way round: the smallest changes of the model's steps that put every border on the grid as it is.
+     *
+     * @param borders rising, above 0
+     * @return the dimensions from each border to the next that have to change, lowest first
+     */
+    public static List<Dimension> dimensions(LayerGrid grid, List<Height> borders) {
+        List<Dimension> found = new ArrayList<>();
+        Height from = Height.ZERO;
+        Height printedFrom = Height.ZERO;
+        for (Height border : borders) {
+            if (grid.firstAbove(border) > grid.count()) {
+                break;
+            }
+            Height printed = grid.snap(border).actual();
+            Height needed = Height.ofMicrometres(printed.micrometres() - printedFrom.micrometres());
+            Dimension dimension = new Dimension(from, border, needed);
+            if (dimension.change() != 0) {
+                found.add(dimension);
+            }
+            from = border;
+            printedFrom = printed;
+        }
+        return found;
+    }
+
+    /**
+     * The scale of Z, within 3 % of 1, that brings the borders nearest to layers of the same heights: first by the
+     * largest snap error, then by how little it changes.
+     */
+    public static double scale(LayerGrid grid, List<Height> borders) {
+        double best = 1;
+        int worst = worstAt(grid, borders, 1);
+        for (Height border : borders) {
+            for (int layer = 1; layer <= grid.count(); layer++) {
+                double factor = grid.top(layer).micrometres() / (double) border.micrometres();
+                if (Math.abs(factor - 1) <= 0.03) {
+                    int error = worstAt(grid, borders, factor);
+                    if (error < worst || error == worst && Math.abs(factor - 1) < Math.abs(best - 1)) {
+                        worst = error;
+                        best = factor;
+                    }
+                }
+            }
+        }
+        return best;
+    }
+
+    private static int worstAt(LayerGrid grid, List<Height> borders, double factor) {
+        LayerGrid scaled = new LayerGrid(
+                grid.firstLayer(),
+                grid.layerHeight(),
+                Height.ofMillimetres(grid.modelHeight().millimetres() * factor));
+        return borders.stream()
+                .map(b -> Height.ofMillimetres(b.millimetres() * factor))
+                .filter(b -> scaled.firstAbove(b) <= scaled.count())
+                .mapToInt(b -> Math.abs(scaled.snap(b).error()))
+                .max()
+                .orElse(0);
+    }
+
     private static void of(Height first, Height layer, List<Height> borders, Height modelHeight, List<Fit> fits) {
         LayerGrid grid;
         try {

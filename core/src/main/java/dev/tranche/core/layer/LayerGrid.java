@@ -88,10 +88,7 @@ public record LayerGrid(Height firstLayer, Height layerHeight, Height modelHeigh
      * @throws Refusal if no layer's middle is above {@code height}
      */
     public Snap snap(Height height) {
-        int b = height.micrometres();
-        int h = layerHeight.micrometres();
-        int h1 = firstLayer.micrometres();
-        int layer = h1 > 2 * b ? 1 : Math.max(2, Math.floorDiv(2 * b - 2 * h1 + 3 * h, 2 * h) + 1);
+        int layer = firstAbove(height);
         if (layer > count()) {
             throw Refusal.of(
                     "%s mm is above the last layer that could start a colour; the model is %s mm high and prints to %s mm.",
@@ -100,20 +97,36 @@ public record LayerGrid(Height firstLayer, Height layerHeight, Height modelHeigh
         return new Snap(layer, height, top(layer - 1));
     }
 
+    /** The lowest layer whose middle is above {@code height}; one more than there are if none is. */
+    public int firstAbove(Height height) {
+        int b = height.micrometres();
+        int h = layerHeight.micrometres();
+        int h1 = firstLayer.micrometres();
+        int layer = h1 > 2 * b ? 1 : Math.max(2, Math.floorDiv(2 * b - 2 * h1 + 3 * h, 2 * h) + 1);
+        return Math.min(layer, count() + 1);
+    }
+
     /**
      * Reads where a colour is to start: millimetres as {@link Height#parse}, or the layer it is to begin with, as
      * {@code layer 16} or {@code L16}.
      */
     public Height startFrom(String text) {
         Matcher layer = LAYER.matcher(text == null ? "" : text);
-        if (!layer.matches()) {
-            return Height.parse(text);
-        }
+        return layer.matches() ? bottom(number(layer)) : Height.parse(text);
+    }
+
+    /** Reads where a colour is to end: millimetres, or the layer it is to end with. */
+    public Height endAt(String text) {
+        Matcher layer = LAYER.matcher(text == null ? "" : text);
+        return layer.matches() ? top(number(layer)) : Height.parse(text);
+    }
+
+    private int number(Matcher layer) {
         int number = Integer.parseInt(layer.group(1));
         if (number < 1 || number > count()) {
             throw Refusal.of("There is no layer %d; the model has layers 1 to %d.", number, count());
         }
-        return bottom(number);
+        return number;
     }
 
     /** The layer whose plastic lies at {@code height}, limited to the print. */

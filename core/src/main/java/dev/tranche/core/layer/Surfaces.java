@@ -1,5 +1,6 @@
 package dev.tranche.core.layer;
 
+import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.units.Height;
 import java.util.ArrayList;
@@ -8,7 +9,7 @@ import java.util.Map;
 import java.util.TreeMap;
 
 /**
- * Finds the flat places of a mesh: triangles within 1° of level, summed by height in steps of 1 µm, heights
+ * Finds the flat places of a model: triangles within 1° of level, summed by height in steps of 1 µm, heights
  * within a quarter of a layer taken together.
  */
 public final class Surfaces {
@@ -19,20 +20,22 @@ public final class Surfaces {
     private Surfaces() {}
 
     /**
-     * @param mesh standing on the bed
+     * @param body standing on the bed, or held above it
      * @param layerHeight of the grid in use
      * @param largestSection area of the model's largest section, mm²
      * @return flats of over 4 mm² or 0.5 % of the largest section, whichever is less, lowest first
      */
-    public static List<Surface> find(Mesh mesh, Height layerHeight, double largestSection) {
+    public static List<Surface> find(Body body, Height layerHeight, double largestSection) {
         TreeMap<Integer, Double> up = new TreeMap<>();
         TreeMap<Integer, Double> down = new TreeMap<>();
-        for (int corner = 0; corner < 3 * mesh.triangles(); corner += 3) {
-            addIfLevel(mesh, corner, up, down);
+        for (Mesh mesh : body.solids()) {
+            for (int corner = 0; corner < 3 * mesh.triangles(); corner += 3) {
+                addIfLevel(mesh, corner, up, down);
+            }
         }
         int within = layerHeight.micrometres() / 4;
         double least = Math.min(SMALLEST, SMALLEST_SHARE * largestSection);
-        int top = mesh.height().micrometres();
+        int top = body.height().micrometres();
         List<Surface> found = new ArrayList<>();
         merge(up, within).forEach((z, area) -> {
             if (area >= least && z > 0) {

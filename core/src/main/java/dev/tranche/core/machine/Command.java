@@ -2,9 +2,11 @@ package dev.tranche.core.machine;
 
 import dev.tranche.core.units.Refusal;
 import java.util.Arrays;
+import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /**
  * A firmware command that matters to a swap. The letters are the parameters that some firmware honours; what each
@@ -29,6 +31,8 @@ public enum Command {
     M165("all weights at once", "ABCDHI", "one letter an input"),
     M166("gradient over height", "AZIJS", "A from, Z to, I J extruders, S on");
 
+    private static final Map<String, Command> BY_NAME =
+            Arrays.stream(values()).collect(Collectors.toUnmodifiableMap(Command::name, c -> c));
     private static final Pattern LINE = Pattern.compile("([GMTgmt])(\\d{1,6})(?!\\d)");
 
     private final String meaning;
@@ -61,9 +65,7 @@ public enum Command {
     }
 
     public static Command parse(String code) {
-        return Arrays.stream(values())
-                .filter(c -> c.name().equals(code))
-                .findFirst()
+        return Optional.ofNullable(BY_NAME.get(code))
                 .orElseThrow(() -> Refusal.of("“%s” is not a command Tranche uses in macros.", code));
     }
 
@@ -77,7 +79,6 @@ public enum Command {
 
     /** The command of a line that begins with {@code letter} and {@code number}, if it is one of these. */
     private static Optional<Command> of(char letter, int number) {
-        String code = letter == 'T' ? "T" : letter + Integer.toString(number);
-        return Arrays.stream(values()).filter(c -> c.name().equals(code)).findFirst();
+        return Optional.ofNullable(BY_NAME.get(letter == 'T' ? "T" : letter + Integer.toString(number)));
     }
 }

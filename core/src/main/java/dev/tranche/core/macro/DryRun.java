@@ -57,6 +57,11 @@ public record DryRun(
         return new DryRunner(macro, printer, moment, scripts).run(MacroRenderer.render(macro, printer, moment));
     }
 
+    /** The lines of a macro that is not the host's, without running them. */
+    public static List<RenderedLine> lines(Macro macro, Printer printer, Moment moment) {
+        return MacroRenderer.render(macro, printer, moment);
+    }
+
     public double seconds() {
         return machineSeconds + personSeconds;
     }

@@ -93,7 +93,8 @@ final class DryRunner {
             faults.addAll(AbilityFaults.of(macro, printer, lines));
         }
         String text = lines.stream().map(RenderedLine::text).collect(Collectors.joining("\n"));
-        GcodeScanner scanner = new GcodeScanner(new ByteArrayInputStream(text.getBytes(StandardCharsets.US_ASCII)));
+        byte[] bytes = text.getBytes(StandardCharsets.US_ASCII);
+        GcodeScanner scanner = new GcodeScanner(new ByteArrayInputStream(bytes), bytes.length + 2);
         ControllerState before = controller.state();
         int step = RenderedLine.FRAME;
         try {

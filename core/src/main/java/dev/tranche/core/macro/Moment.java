@@ -35,6 +35,22 @@ public record Moment(
         return extruder + 1;
     }
 
+    /** The same whenever it comes and at whatever height. */
+    public Moment anyHeight() {
+        ControllerState level = new ControllerState(
+                entry.x(),
+                entry.y(),
+                0,
+                entry.e(),
+                entry.retracted(),
+                entry.feed(),
+                entry.relativeMoves(),
+                entry.relativeExtrusion(),
+                entry.inches(),
+                entry.nozzleTemperature());
+        return new Moment(0, of, 0, out, in, temperatureOut, temperatureIn, standby, purge, extruder, note, level);
+    }
+
     public Moment at(ControllerState other) {
         return new Moment(
                 number, of, layer, out, in, temperatureOut, temperatureIn, standby, purge, extruder, note, other);

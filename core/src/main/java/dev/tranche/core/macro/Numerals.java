@@ -1,6 +1,7 @@
 package dev.tranche.core.macro;
 
-import java.util.Locale;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 
 /** Numbers as lines of G-code hold them: a point, no needless zeros, no exponent. */
 final class Numerals {
@@ -12,8 +13,9 @@ final class Numerals {
     }
 
     static String number(double value, int decimals) {
-        String text = String.format(Locale.ROOT, "%." + decimals + "f", value);
-        String trimmed = text.contains(".") ? text.replaceAll("0+$", "").replaceAll("\\.$", "") : text;
-        return "-0".equals(trimmed) ? "0" : trimmed;
+        return BigDecimal.valueOf(value)
+                .setScale(decimals, RoundingMode.HALF_UP)
+                .stripTrailingZeros()
+                .toPlainString();
     }
 }

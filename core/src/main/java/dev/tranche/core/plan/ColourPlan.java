@@ -6,18 +6,22 @@ import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Refusal;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 
 /**
- * The colours of a print by height.
+ * The colours of a print, by height and by region.
  *
  * @param layers heights of the layers
  * @param starts where colours start: the first at 0, then strictly rising
  * @param palette spools in the order in which the plan first used them; a spool's letter is its place here, and
  *     it keeps its place while the plan lives
  * @param halts stops without a change of spool, rising
+ * @param regions parts and zones with colours of their own, over the colours by height
  */
-public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<SpoolId> palette, List<Halt> halts) {
+public record ColourPlan(
+        LayerSettings layers, List<ColourStart> starts, List<SpoolId> palette, List<Halt> halts, Regions regions) {
     /** As many as there are letters. */
     public static final int MOST_SPOOLS = 26;
 
@@ -40,6 +44,11 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
                 throw new IllegalArgumentException("no letter for " + start.spool());
             }
         }
+        for (Region region : regions.list()) {
+            if (!palette.contains(region.spool())) {
+                throw new IllegalArgumentException("no letter for " + region.spool());
+            }
+        }
         for (int i = 1; i < halts.size(); i++) {
             if (!halts.get(i).wished().isAbove(halts.get(i - 1).wished())) {
                 throw new IllegalArgumentException("halts must rise: " + halts);
@@ -49,7 +58,8 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
 
     /** One colour from the bed up. */
     public static ColourPlan of(LayerSettings layers, SpoolId spool) {
-        return new ColourPlan(layers, List.of(new ColourStart(Height.ZERO, spool)), List.of(spool), List.of());
+        return new ColourPlan(
+                layers, List.of(new ColourStart(Height.ZERO, spool)), List.of(spool), List.of(), Regions.NONE);
     }
 
     /** The letter of a spool of this plan: A, B, C… */
@@ -96,7 +106,7 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
         }
         List<ColourStart> changed = new ArrayList<>(starts);
         changed.set(index, new ColourStart(height, starts.get(index).spool()));
-        return new ColourPlan(layers, changed, palette, halts);
+        return new ColourPlan(layers, changed, palette, halts, regions);
     }
 
     /** Gives start {@code index} another spool. */
@@ -118,7 +128,7 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
         if (index == 0) {
             changed.set(0, new ColourStart(Height.ZERO, changed.get(0).spool()));
         }
-        return new ColourPlan(layers, changed, palette, halts);
+        return new ColourPlan(layers, changed, palette, halts, regions);
     }
 
     /**
@@ -144,7 +154,7 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
                 stops.add(new Halt(moved, halt.note()));
             }
         }
-        return new ColourPlan(layers, changed, palette, stops);
+        return new ColourPlan(layers, changed, palette, stops, regions.scaledInHeight(factor));
     }
 
     private static Height scaled(Height height, double factor) {
@@ -170,11 +180,11 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
                 return this;
             }
         }
-        return new ColourPlan(layers, changed, palette, halts);
+        return new ColourPlan(layers, changed, palette, halts, regions);
     }
 
     public ColourPlan withLayers(LayerSettings settings) {
-        return new ColourPlan(settings, starts, palette, halts);
+        return new ColourPlan(settings, starts, palette, halts, regions);
     }
 
     /** Stops at {@code halt}'s height; one already at exactly that height gets the new note. */
@@ -187,7 +197,7 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
         if (changed.size() > MOST_STARTS) {
             throw Refusal.of("A plan holds at most %d halts; remove some first.", MOST_STARTS);
         }
-        return new ColourPlan(layers, starts, palette, changed);
+        return new ColourPlan(layers, starts, palette, changed, regions);
     }
 
     /** Without halt {@code index}, from 0, the lowest first. */
@@ -197,7 +207,7 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
         }
         List<Halt> changed = new ArrayList<>(halts);
         changed.remove(index);
-        return new ColourPlan(layers, starts, palette, changed);
+        return new ColourPlan(layers, starts, palette, changed, regions);
     }
 
     /**
@@ -236,16 +246,42 @@ public record ColourPlan(LayerSettings layers, List<ColourStart> starts, List<Sp
         return 2 * start.wished().micrometres() < middle;
     }
 
+    /** With other regions, for whose spools there are letters or will be. */
+    public ColourPlan with(Regions changed) {
+        ColourPlan plan = this;
+        for (Region region : changed.list()) {
+            plan = plan.lettering(region.spool());
+        }
+        return new ColourPlan(layers, starts, plan.palette, halts, changed);
+    }
+
+    /** Regions moved along with a model that was scaled evenly and turned about its origin; heights stay. */
+    public ColourPlan along(double factor, double degrees) {
+        return new ColourPlan(layers, starts, palette, halts, regions.along(factor, degrees));
+    }
+
+    /** Every spool that a colour by height or a region prints with. */
+    public Set<SpoolId> spools() {
+        Set<SpoolId> all = new LinkedHashSet<>();
+        starts.forEach(s -> all.add(s.spool()));
+        regions.list().forEach(r -> all.add(r.spool()));
+        return all;
+    }
+
     private ColourPlan with(List<ColourStart> changed, SpoolId spool) {
+        return new ColourPlan(layers, changed, lettering(spool).palette, halts, regions);
+    }
+
+    private ColourPlan lettering(SpoolId spool) {
         if (palette.contains(spool)) {
-            return new ColourPlan(layers, changed, palette, halts);
+            return this;
         }
         if (palette.size() == MOST_SPOOLS) {
             throw Refusal.of("A plan holds at most %d spools; use one that it has.", MOST_SPOOLS);
         }
         List<SpoolId> more = new ArrayList<>(palette);
         more.add(spool);
-        return new ColourPlan(layers, changed, more, halts);
+        return new ColourPlan(layers, starts, more, halts, regions);
     }
 
     private void require(int index) {

@@ -1,5 +1,6 @@
 package dev.tranche.core.plan;
 
+import dev.tranche.core.colour.Film;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Words;
@@ -14,6 +15,7 @@ import java.math.BigDecimal;
  * @param pricePerKilogram in the user's currency
  * @param firstLayerTemperature °C, as {@code temperature} for the rest
  * @param gramsLeft on the spool
+ * @param coverDepth thickness at which it hides what lies under it, mm
  */
 public record Spool(
         SpoolId id,
@@ -24,7 +26,11 @@ public record Spool(
         BigDecimal pricePerKilogram,
         int firstLayerTemperature,
         int temperature,
-        double gramsLeft) {
+        double gramsLeft,
+        double coverDepth) {
+    /** Where nobody has looked: PLA hides at about this, from memory. */
+    public static final double USUAL_COVER = 0.8;
+
     public Spool {
         name = Words.oneLine(name == null ? "" : name);
         if (name.isEmpty() || name.length() > 40) {
@@ -44,6 +50,38 @@ public record Spool(
         if (!(gramsLeft >= 0 && gramsLeft <= 100_000)) {
             throw Refusal.of("%s g left on a spool cannot be; give 0 to 100 000.", gramsLeft);
         }
+        if (!(coverDepth >= 0.05 && coverDepth <= 20)) {
+            throw Refusal.of("A cover depth of %s mm is out of range; give 0.05 to 20.", coverDepth);
+        }
+    }
+
+    /** A spool of which nobody knows how well it covers. */
+    public Spool(
+            SpoolId id,
+            String name,
+            Material material,
+            Srgb colour,
+            double density,
+            BigDecimal pricePerKilogram,
+            int firstLayerTemperature,
+            int temperature,
+            double gramsLeft) {
+        this(
+                id,
+                name,
+                material,
+                colour,
+                density,
+                pricePerKilogram,
+                firstLayerTemperature,
+                temperature,
+                gramsLeft,
+                USUAL_COVER);
+    }
+
+    /** In layers so thin that what lies beneath shows. */
+    public Film film() {
+        return Film.of(colour, coverDepth);
     }
 
     private static void temperature(String what, int celsius) {

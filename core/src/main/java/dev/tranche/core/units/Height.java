@@ -54,6 +54,10 @@ public record Height(int micrometres) implements Comparable<Height> {
         return micrometres / 1000.0;
     }
 
+    public Height plus(Height other) {
+        return ofMicrometres(micrometres + other.micrometres);
+    }
+
     public boolean isAbove(Height other) {
         return micrometres > other.micrometres;
     }

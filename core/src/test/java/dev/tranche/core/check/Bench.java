@@ -8,11 +8,12 @@ import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.gcode.Survey;
+import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Section;
-import dev.tranche.core.geometry.SectionSweep;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.handoff.SwapWriter;
+import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.machine.Printer;
@@ -23,14 +24,17 @@ import dev.tranche.core.macro.MacroBook;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.macro.SwapMethod;
 import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.purge.PurgeModel;
 import dev.tranche.core.rig.Rack;
 import dev.tranche.core.rig.Rig;
+import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
@@ -56,6 +60,8 @@ public final class Bench {
     public Optional<SlicedFile> file = Optional.empty();
     public Optional<String> written = Optional.empty();
     public LayerGrid grid = plan.layers().on(mesh.height());
+    /** Taken instead of the mesh where a test wants several solids. */
+    public Optional<Body> body = Optional.empty();
 
     public Bench start(double height, Spool spool) {
         plan = plan.startAt(Height.ofMillimetres(height), spool.id(), grid);
@@ -76,8 +82,23 @@ public final class Bench {
         return this;
     }
 
+    public Body body() {
+        return body.orElseGet(() -> Body.of(mesh));
+    }
+
+    public Colouring colouring() {
+        CutModel model = CutModel.of(body(), grid, Progress.UNHEARD);
+        return Colouring.of(plan, model, printer.lineWidth(), Progress.UNHEARD);
+    }
+
     public List<Section> sections() {
-        return SectionSweep.cut(mesh, grid.middles(), Progress.UNHEARD);
+        return colouring().model().sections();
+    }
+
+    /** Another region, which wins over all there are. */
+    public Bench region(Region region) {
+        plan = plan.with(plan.regions().plus(region));
+        return this;
     }
 
     public Optional<GridMatch> match() {
@@ -107,7 +128,7 @@ public final class Bench {
         BasePrint base = match().map(m -> BasePrint.from(m, printer.filament()))
                 .orElseGet(() -> BasePrint.from(sections(), grid, printer, PrintSettings.COMMON));
         return new Estimator(rig(), PurgeModel.usual(printer.deadVolume()), new Coordinate(110, 110))
-                .ledger(plan, grid, shelf, base, match());
+                .ledger(plan, PrintOrder.carriedOver(colouring()), grid, shelf, base, match());
     }
 
     public SwapWriter writer() {
@@ -119,10 +140,9 @@ public final class Bench {
         return new PlanFacts(
                 "plan-1",
                 writer().state(ledger),
-                plan,
-                grid,
+                colouring(),
+                PrintOrder.carriedOver(colouring()),
                 plan.tranches(grid),
-                sections(),
                 new Envelope(100, 120, 100, 120),
                 rig(),
                 shelf,

@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
-import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Progress;
@@ -56,11 +56,15 @@ class ModelReaderTest {
             <triangle v1="2" v2="3" v3="7"/><triangle v1="7" v2="6" v3="2"/><triangle v1="3" v2="0" v3="4"/><triangle v1="4" v2="7" v3="3"/>\
             </triangles></mesh>""";
 
-    private static Mesh read(byte[] bytes) throws IOException {
+    private static PartedModel model(byte[] bytes) throws IOException {
         return ModelReader.read(new ByteArrayInputStream(bytes), bytes.length, Progress.UNHEARD);
     }
 
-    private static Mesh read(String text) throws IOException {
+    private static Body read(byte[] bytes) throws IOException {
+        return model(bytes).body();
+    }
+
+    private static Body read(String text) throws IOException {
         return read(text.getBytes(StandardCharsets.UTF_8));
     }
 
@@ -108,7 +112,7 @@ class ModelReaderTest {
 
     @Test
     void an_obj_of_quads_groups_and_negative_numbers_is_a_cube() throws IOException {
-        Mesh cube = read(CUBE_OBJ);
+        Body cube = read(CUBE_OBJ);
         assertThat(cube.triangles()).isEqualTo(12);
         assertThat(cube.volume()).isCloseTo(1000, within(1e-6));
         assertThat(cube.height()).isEqualTo(Height.ofMillimetres(10));
@@ -129,7 +133,7 @@ class ModelReaderTest {
 
     @Test
     void the_specifications_cube_is_read() throws IOException {
-        Mesh cube = read(threeMf(model("millimeter", object(1, CUBE_MESH), "<item objectid=\"1\"/>")));
+        Body cube = read(threeMf(model("millimeter", object(1, CUBE_MESH), "<item objectid=\"1\"/>")));
         assertThat(cube.triangles()).isEqualTo(12);
         assertThat(cube.volume()).isCloseTo(1000, within(1e-6));
     }
@@ -138,7 +142,7 @@ class ModelReaderTest {
     @CsvSource({"micron, 0.01", "millimeter, 10", "centimeter, 100", "inch, 254", "foot, 3048", "meter, 10000"})
     void every_unit_of_the_specification_becomes_millimetres(String unit, double side) throws IOException {
         // 3MF Core Specification 1.3, §3.4: the six units of a model.
-        Mesh cube = read(threeMf(model(unit, object(1, CUBE_MESH), "<item objectid=\"1\"/>")));
+        Body cube = read(threeMf(model(unit, object(1, CUBE_MESH), "<item objectid=\"1\"/>")));
         assertThat(cube.footprint().getWidth()).isCloseTo(side, within(side * 1e-6));
         assertThat(cube.height().millimetres()).isCloseTo(side, within(side * 1e-6));
     }
@@ -150,7 +154,7 @@ class ModelReaderTest {
                 2,
                 "<components><component objectid=\"1\"/>"
                         + "<component objectid=\"1\" transform=\"2 0 0 0 1 0 0 0 1 20 0 0\"/></components>");
-        Mesh both = read(threeMf(model(
+        Body both = read(threeMf(model(
                 "millimeter",
                 object(1, CUBE_MESH) + twice,
                 "<item objectid=\"2\" transform=\"0 1 0 -1 0 0 0 0 1 0 0 5\"/>")));
@@ -165,7 +169,7 @@ class ModelReaderTest {
     @Test
     void an_object_that_is_not_built_is_left_out() throws IOException {
         String other = object(2, CUBE_MESH);
-        Mesh one = read(threeMf(model("millimeter", object(1, CUBE_MESH) + other, "<item objectid=\"1\"/>")));
+        Body one = read(threeMf(model("millimeter", object(1, CUBE_MESH) + other, "<item objectid=\"1\"/>")));
         assertThat(one.triangles()).isEqualTo(12);
     }
 
@@ -229,5 +233,41 @@ class ModelReaderTest {
         assertThat(ModelReader.isModel(archive("x", "y"), 100)).isTrue();
         assertThat(ModelReader.isModel("G28\nG1 X10 E1\n".getBytes(), 14)).isFalse();
         refuses(new byte[0], "The file is empty");
+    }
+
+    /** Written by lib3mf 2.4.1, the 3MF Consortium's own library: objects, components, both kinds of material. */
+    @Test
+    void a_file_of_the_consortiums_library_gives_its_parts_names_and_colours() throws IOException {
+        byte[] bytes = getClass().getResourceAsStream("by-lib3mf.3mf").readAllBytes();
+        PartedModel model = model(bytes);
+        assertThat(model.parts()).extracting(Part::name).containsExactly("Red cube", "Blue tag", "Painted", "Painted");
+        assertThat(model.parts())
+                .extracting(p -> p.colour().orElseThrow().hex())
+                .as("two thirds of the painted cube are green")
+                .containsExactly("#C81020", "#2040C8", "#10A040", "#10A040");
+        assertThat(model.painted()).isEqualTo(2);
+        assertThat(model.parts()).allSatisfy(p -> assertThat(p.mesh().volume()).isCloseTo(1000, within(1e-3)));
+        assertThat(model.parts().get(3).mesh().bottom()).isEqualTo(5000);
+        assertThat(model.under("file").parts()).extracting(Part::name).contains("Painted 1", "Painted 2");
+    }
+
+    @Test
+    void groups_of_an_obj_are_parts_where_they_close() throws IOException {
+        StringBuilder obj = new StringBuilder();
+        int[][] quads = {{1, 3, 4, 2}, {5, 6, 8, 7}, {1, 2, 6, 5}, {3, 7, 8, 4}, {1, 5, 7, 3}, {2, 4, 8, 6}};
+        for (int box = 0; box < 2; box++) {
+            for (int i = 0; i < 8; i++) {
+                obj.append("v %d %d %d\n".formatted(20 * box + (i & 1) * 10, (i >> 1 & 1) * 10, (i >> 2 & 1) * 10));
+            }
+            obj.append(box == 0 ? "g base plate\n" : "o lettering\n");
+            for (int[] q : quads) {
+                obj.append("f %d %d %d %d\n".formatted(q[0] + 8 * box, q[1] + 8 * box, q[2] + 8 * box, q[3] + 8 * box));
+            }
+        }
+        PartedModel model = model(obj.toString().getBytes(StandardCharsets.UTF_8));
+        assertThat(model.parts()).extracting(Part::name).containsExactly("base plate", "lettering");
+        // The same box, its sides in groups of their own: paint on one solid, not six open shells.
+        String sides = obj.substring(0, obj.indexOf("v 20")).replace("f ", "g side\nf ");
+        assertThat(model(sides.getBytes(StandardCharsets.UTF_8)).parts()).hasSize(1);
     }
 }

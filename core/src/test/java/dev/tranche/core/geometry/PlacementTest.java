@@ -12,8 +12,8 @@ import net.jqwik.api.constraints.DoubleRange;
 import org.junit.jupiter.api.Test;
 
 class PlacementTest {
-    private static Mesh brick() {
-        return new Shapes().box(5, 6, 7, 30, 20, 10).mesh();
+    private static Body brick() {
+        return new Shapes().box(5, 6, 7, 30, 20, 10).body();
     }
 
     private static Height h(double mm) {
@@ -22,7 +22,7 @@ class PlacementTest {
 
     @Test
     void scaling_an_axis_scales_that_measure_and_the_volume() {
-        Mesh scaled = brick().placed(Placement.AS_IS.scaled(2, 1, 0.5));
+        Body scaled = brick().placed(Placement.AS_IS.scaled(2, 1, 0.5));
         assertThat(scaled.footprint().getWidth()).isCloseTo(60, within(1e-4));
         assertThat(scaled.footprint().getHeight()).isCloseTo(20, within(1e-4));
         assertThat(scaled.height()).isEqualTo(h(5));
@@ -40,10 +40,11 @@ class PlacementTest {
 
     @Test
     void what_faced_down_before_a_flip_faces_up_after_it() {
-        Mesh step = new Shapes().box(0, 0, 0, 20, 20, 2).box(5, 5, 2, 10, 10, 1).mesh();
-        Mesh flipped = step.placed(Placement.AS_IS.flipped());
+        Body step = new Shapes().box(0, 0, 0, 20, 20, 2).box(5, 5, 2, 10, 10, 1).body();
+        Body flipped = step.placed(Placement.AS_IS.flipped());
         assertThat(flipped.height()).isEqualTo(step.height());
-        double low = SectionSweep.cut(flipped, new int[] {2 * 500}, dev.tranche.core.units.Progress.UNHEARD)
+        double low = SectionSweep.cut(
+                        flipped.solids().get(0), new int[] {2 * 500}, dev.tranche.core.units.Progress.UNHEARD)
                 .get(0)
                 .area();
         assertThat(low).isCloseTo(100, within(1e-3));
@@ -52,7 +53,7 @@ class PlacementTest {
 
     @Test
     void a_quarter_turn_swaps_width_and_depth_exactly() {
-        Mesh turned = brick().placed(Placement.AS_IS.turned(90));
+        Body turned = brick().placed(Placement.AS_IS.turned(90));
         assertThat(turned.footprint().getWidth()).isEqualTo(20);
         assertThat(turned.footprint().getHeight()).isEqualTo(30);
         assertThat(brick().placed(Placement.AS_IS.turned(45)).footprint().getWidth())
@@ -108,7 +109,7 @@ class PlacementTest {
                 .hasMessageContaining("A scale of 0.0");
         assertThatThrownBy(() -> Placement.AS_IS.turned(Double.NaN)).isInstanceOf(Refusal.class);
         assertThatThrownBy(() -> Placement.AS_IS.layingDown(0, 0, 0)).isInstanceOf(Refusal.class);
-        Mesh tall = new Shapes().box(0, 0, 0, 10, 10, 2_000).mesh();
+        Body tall = new Shapes().box(0, 0, 0, 10, 10, 2_000).body();
         assertThatThrownBy(() -> tall.placed(Placement.AS_IS.scaled(1000, 1000, 1000)))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("scale it less");

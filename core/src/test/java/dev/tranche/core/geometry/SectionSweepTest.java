@@ -138,4 +138,23 @@ class SectionSweepTest {
         assertThat(cut(hollow, 10).spansAt(2)).containsExactly(new Span(0, 20));
         assertThat(cut(hollow, 10).spansAt(21)).isEmpty();
     }
+
+    /** Areas by manifold-3d 3.5.4, a general geometry library, of the same 2 304 triangles. */
+    @Test
+    void sections_of_a_torus_are_those_of_an_independent_library() {
+        Mesh torus = new Shapes().torus(12, 5, 48, 24).mesh();
+        double[][] known = {
+            {0.9, 421.0201}, {2.35, 633.8054}, {5.001, 751.8111}, {7.7, 628.0390}, {9.3, 381.7986},
+        };
+        for (double[] at : known) {
+            double area = SectionSweep.cut(torus, new int[] {(int) Math.round(at[0] * 2000)}, Progress.UNHEARD)
+                    .get(0)
+                    .area();
+            assertThat(area).as("at " + at[0]).isCloseTo(at[1], within(1e-3));
+        }
+        assertThat(torus.volume()).isCloseTo(5837.8597, within(1e-2));
+        // Closed form, of the round one: 2 π² R r².
+        assertThat(new Shapes().torus(12, 5, 400, 200).mesh().volume())
+                .isCloseTo(2 * Math.PI * Math.PI * 12 * 25, within(3.0));
+    }
 }

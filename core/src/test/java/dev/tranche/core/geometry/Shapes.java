@@ -73,6 +73,28 @@ public final class Shapes {
         return this;
     }
 
+    /** A torus standing on the bed: {@code radius} to the middle of its tube. */
+    public Shapes torus(double radius, double tube, int around, int section) {
+        for (int i = 0; i < around; i++) {
+            for (int j = 0; j < section; j++) {
+                double[] a = onTorus(radius, tube, i, around, j, section);
+                double[] b = onTorus(radius, tube, i + 1, around, j, section);
+                double[] c = onTorus(radius, tube, i + 1, around, j + 1, section);
+                double[] d = onTorus(radius, tube, i, around, j + 1, section);
+                triangle(a, b, c);
+                triangle(a, c, d);
+            }
+        }
+        return this;
+    }
+
+    private static double[] onTorus(double radius, double tube, int i, int around, int j, int section) {
+        double a = 2 * Math.PI * (i % around) / around;
+        double b = 2 * Math.PI * (j % section) / section;
+        double d = radius + tube * Math.cos(b);
+        return new double[] {d * Math.cos(a), d * Math.sin(a), tube + tube * Math.sin(b)};
+    }
+
     private static double[] onCircle(double r, int j, int around) {
         double turn = 2 * Math.PI * (j % around) / around;
         return new double[] {r * Math.cos(turn), r * Math.sin(turn), 0};
@@ -106,6 +128,10 @@ public final class Shapes {
             z[i] = (int) Math.rint(corners.get(i)[2] * 1000);
         }
         return Mesh.of(x, y, z);
+    }
+
+    public Body body() {
+        return Body.of(mesh());
     }
 
     /** The same as an ASCII STL file. */

@@ -69,4 +69,23 @@ class FitTest {
             assertThat(2 * fit.worst()).isLessThanOrEqualTo(fit.layerHeight().micrometres());
         }
     }
+
+    /** The other way round: a base of 4.95 with layers of 0.2 wants to be 5.00 (common practice). */
+    @Test
+    void the_dimensions_to_change_are_those_that_end_between_layers() {
+        LayerGrid grid = new LayerGrid(h(0.2), h(0.2), h(6));
+        assertThat(Fit.dimensions(grid, List.of(h(2), h(4.95))))
+                .containsExactly(new Fit.Dimension(h(2), h(4.95), h(3)));
+        assertThat(Fit.dimensions(grid, List.of(h(2), h(4.95))).get(0).change()).isEqualTo(50);
+        assertThat(Fit.dimensions(grid, List.of(h(2), h(4)))).isEmpty();
+    }
+
+    @Test
+    void a_scale_of_z_brings_a_border_onto_a_layer() {
+        LayerGrid grid = new LayerGrid(h(0.2), h(0.2), h(6));
+        double scale = Fit.scale(grid, List.of(h(4.95)));
+        assertThat(grid.snap(h(4.95 * scale)).error()).isZero();
+        assertThat(Math.abs(scale - 1)).isLessThan(0.011);
+        assertThat(Fit.scale(grid, List.of(h(2), h(4)))).isEqualTo(1);
+    }
 }

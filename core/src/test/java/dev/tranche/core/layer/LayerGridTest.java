@@ -3,7 +3,7 @@ package dev.tranche.core.layer;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Refusal;
@@ -137,7 +137,7 @@ class LayerGridTest {
 
     @Test
     void tops_floors_and_undersides_are_found_lowest_first() {
-        Mesh mesh = new Shapes().box(0, 0, 0, 20, 10, 3).box(2, 2, 3.4, 6, 6, 2).mesh();
+        Body mesh = new Shapes().box(0, 0, 0, 20, 10, 3).box(2, 2, 3.4, 6, 6, 2).body();
         Stream<String> found = Surfaces.find(mesh, Height.ofMillimetres(0.2), 200).stream()
                 .map(s -> s.height() + " " + s.kind().word() + " " + Math.round(s.area()));
         assertThat(found).containsExactly("3.00 floor 200", "3.40 underside 36", "5.40 top 36");
@@ -145,9 +145,9 @@ class LayerGridTest {
 
     @Test
     void slopes_and_specks_are_no_surfaces() {
-        assertThat(Surfaces.find(new Shapes().cone(10, 20, 60).mesh(), Height.ofMillimetres(0.2), 314))
+        assertThat(Surfaces.find(new Shapes().cone(10, 20, 60).body(), Height.ofMillimetres(0.2), 314))
                 .isEmpty();
-        Mesh speck = new Shapes().box(0, 0, 0, 40, 40, 3).box(1, 1, 3, 1, 1, 1).mesh();
+        Body speck = new Shapes().box(0, 0, 0, 40, 40, 3).box(1, 1, 3, 1, 1, 1).body();
         assertThat(Surfaces.find(speck, Height.ofMillimetres(0.2), 1600)).hasSize(1);
     }
 }

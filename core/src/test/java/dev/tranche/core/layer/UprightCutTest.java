@@ -15,7 +15,7 @@ class UprightCutTest {
     /** A plate of three layers with a post of two, far from the middle. */
     private static CutModel post() {
         return CutModel.of(
-                new Shapes().box(0, 0, 0, 20, 20, 3).box(4, 14, 3, 5, 4, 2).mesh(), GRID, Progress.UNHEARD);
+                new Shapes().box(0, 0, 0, 20, 20, 3).box(4, 14, 3, 5, 4, 2).body(), GRID, Progress.UNHEARD);
     }
 
     @Test
@@ -35,7 +35,7 @@ class UprightCutTest {
 
     @Test
     void where_all_cuts_are_alike_the_middle_is_taken() {
-        CutModel box = CutModel.of(new Shapes().box(0, 0, 0, 20, 20, 5).mesh(), GRID, Progress.UNHEARD);
+        CutModel box = CutModel.of(new Shapes().box(0, 0, 0, 20, 20, 5).body(), GRID, Progress.UNHEARD);
         assertThat(UprightCut.mostTelling(box).y()).isEqualTo(10);
         assertThat(box.section(1).area()).isEqualTo(400);
     }

@@ -1,0 +1,292 @@
+package dev.tranche.app.desk;
+
+import dev.tranche.app.plans.FileNames;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.shelf.Shelf;
+import dev.tranche.app.work.ModelCuts;
+import dev.tranche.app.work.Workbench;
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.format.Svg;
+import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Inlay;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Regions;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Silhouette;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.units.Progress;
+import dev.tranche.core.units.Refusal;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+import org.springframework.stereotype.Service;
+import org.springframework.web.multipart.MultipartFile;
+
+/** What people draw, choose and type about regions and parts, as edits of a plan with a name for undo. */
+@Service
+class RegionEdits {
+    /** Zones that are dragged come to rest on this, mm. */
+    private static final double GRID = 0.5;
+
+    private static final double SHARE = 0.4;
+    private static final long LARGEST_DRAWING = 4_000_000;
+    private static final Pattern CORNER = Pattern.compile("\\s*([-+]?\\d*\\.?\\d+)[\\s;]+([-+]?\\d*\\.?\\d+)\\s*");
+
+    private final Plans plans;
+    private final Shelf shelf;
+    private final ModelCuts cuts;
+    private final Workbench workbench;
+
+    RegionEdits(Plans plans, Shelf shelf, ModelCuts cuts, Workbench workbench) {
+        this.plans = plans;
+        this.shelf = shelf;
+        this.cuts = cuts;
+        this.workbench = workbench;
+    }
+
+    /** A disc or box in the middle of the model. */
+    PlanState addSimple(String id, long seen, String kind, long spool) {
+        Envelope box = footprint(plans.get(id));
+        double size = Math.max(1, Math.rint(Math.min(box.getWidth(), box.getHeight()) * SHARE));
+        Outline outline = kind.equals("disc") ? new Outline.Disc(size) : new Outline.Box(size, size);
+        return add(id, seen, middle(outline, box), spool);
+    }
+
+    /** @param corners as typed: pairs of X and Y in mm, pairs apart by commas */
+    PlanState addPolygon(String id, long seen, String corners, long spool) {
+        List<Coordinate> ring = new ArrayList<>();
+        for (String pair : corners.split(",")) {
+            Matcher corner = CORNER.matcher(pair);
+            if (!corner.matches()) {
+                throw Refusal.of(
+                        "“%s” is no corner; give pairs of X and Y in mm, such as 3 4, 10 4, 10 9.", pair.strip());
+            }
+            ring.add(new Coordinate(Double.parseDouble(corner.group(1)), Double.parseDouble(corner.group(2))));
+        }
+        Silhouette silhouette = Silhouette.polygon(ring);
+        Envelope box = new Envelope();
+        ring.forEach(box::expandToInclude);
+        Outline outline = new Outline.Drawing("Polygon", silhouette, silhouette.width());
+        return add(id, seen, new Shape.Zone(outline, box.centre().x, box.centre().y, 0, false), spool);
+    }
+
+    /** An SVG outline in the middle of the model, made smaller where it is larger. */
+    PlanState addSvg(String id, long seen, MultipartFile file, long spool) throws IOException {
+        Outline.Drawing drawing = drawing(file);
+        Envelope box = footprint(plans.get(id));
+        Silhouette s = drawing.silhouette();
+        double room = 0.8 * Math.min(box.getWidth(), box.getHeight() * s.width() / s.depth());
+        return add(
+                id,
+                seen,
+                middle(drawing.wide(Math.max(Outline.SMALLEST, Math.min(drawing.width(), room))), box),
+                spool);
+    }
+
+    private static Shape.Zone middle(Outline outline, Envelope box) {
+        return new Shape.Zone(outline, snapped(box.centre().x), snapped(box.centre().y), 0, false);
+    }
+
+    private PlanState add(String id, long seen, Shape.Zone zone, long spool) {
+        Spool chosen = spool(spool);
+        return regions(
+                id,
+                seen,
+                "add a region in " + chosen.name(),
+                r -> r.plus(new Region(free(r, zone.outline().title()), zone, chosen.id(), Range.ALL)));
+    }
+
+    private static String free(Regions regions, String title) {
+        String name = title.length() > 50 ? title.substring(0, 50) : title;
+        int number = 1;
+        for (String tried = name; ; tried = name + " " + ++number) {
+            String wanted = tried;
+            if (regions.list().stream().noneMatch(r -> r.name().equals(wanted))) {
+                return wanted;
+            }
+        }
+    }
+
+    private static Outline.Drawing drawing(MultipartFile file) throws IOException {
+        if (file.isEmpty()) {
+            throw new Refusal("Choose an SVG file with the outline.");
+        }
+        if (file.getSize() > LARGEST_DRAWING) {
+            throw Refusal.of(
+                    "The drawing is larger than %d MB; save only the outline you need.", LARGEST_DRAWING / 1_000_000);
+        }
+        try (InputStream in = file.getInputStream()) {
+            Silhouette silhouette = Silhouette.of(Svg.read(in).area());
+            String name = FileNames.stem(FileNames.shown(file.getOriginalFilename()));
+            return new Outline.Drawing(
+                    name.length() > 50 ? name.substring(0, 50) : name, silhouette, silhouette.width());
+        }
+    }
+
+    /**
+     * A face-down inlay in one go.
+     *
+     * @param part to be inlaid; without one the drawing is
+     * @param layers deep; without it, as deep as it takes
+     */
+    PlanState inlay(
+            String id, long seen, Optional<Integer> part, MultipartFile file, Optional<Integer> layers, long spool)
+            throws IOException {
+        PlanState plan = plans.get(id);
+        Workpiece work = workbench.openNow(plan);
+        CutModel model = work.cut().model();
+        Spool chosen = spool(spool);
+        int deep = layers.orElseGet(() -> Math.min(
+                model.grid().count() - 1,
+                Inlay.layersToHide(model, chosen, work.spool(work.trancheOf(1).spool()))));
+        Inlay inlay;
+        if (part.isPresent()) {
+            part(work, part.get());
+            inlay = Inlay.of(model, part.get(), work.partNames().get(part.get()), deep, chosen.id());
+        } else {
+            inlay = Inlay.of(model, drawing(file), deep, chosen.id());
+        }
+        return plans.editAll(id, seen, "inlay " + inlay.region().name() + " face down", c -> {
+            var changed = c.with(c.colours().with(c.colours().regions().plus(inlay.region())));
+            return inlay.replaces() ? changed.with(c.parts().hiding(Set.of(part.orElseThrow()), true)) : changed;
+        });
+    }
+
+    PlanState change(String id, long seen, int index, RegionForm form) {
+        var grid = cuts.grid(plans.get(id).content());
+        return region(id, seen, index, "change", r -> form.on(r, grid));
+    }
+
+    PlanState recolour(String id, long seen, int index, long spool) {
+        SpoolId chosen = spool(spool).id();
+        return region(id, seen, index, "recolour", r -> r.in(chosen));
+    }
+
+    /** To where it was dragged, on the grid. */
+    PlanState place(String id, long seen, int index, double x, double y) {
+        return zone(id, seen, index, "move", z -> z.at(snapped(x), snapped(y)));
+    }
+
+    PlanState nudge(String id, long seen, int index, double dx, double dy) {
+        return zone(id, seen, index, "nudge", z -> z.at(rounded(z.x() + dx), rounded(z.y() + dy)));
+    }
+
+    PlanState mirror(String id, long seen, int index) {
+        return zone(id, seen, index, "mirror", Shape.Zone::mirroredOver);
+    }
+
+    /** A copy beside it, which wins over it. */
+    PlanState copy(String id, long seen, int index) {
+        return regions(id, seen, "copy a region", r -> {
+            Region it = r.get(index);
+            Shape beside =
+                    it.shape() instanceof Shape.Zone z ? z.at(rounded(z.x() + 2), rounded(z.y() - 2)) : it.shape();
+            return r.plus(it.of(beside).named(free(r, it.name())));
+        });
+    }
+
+    PlanState remove(String id, long seen, int index) {
+        return regions(id, seen, "remove a region", r -> r.without(index));
+    }
+
+    PlanState reorder(String id, long seen, int from, int to) {
+        return regions(id, seen, "reorder the regions", r -> r.moved(from, to));
+    }
+
+    /** @param spool 0 to leave them to the colours by height */
+    PlanState colourParts(String id, long seen, Set<Integer> parts, long spool) {
+        Workpiece work = some(id, parts);
+        if (spool == 0) {
+            return regions(id, seen, "colour parts by height", r -> r.releasing(parts));
+        }
+        Spool chosen = spool(spool);
+        String name = parts.size() == 1
+                ? work.partNames().get(parts.iterator().next())
+                : free(work.colours().regions(), chosen.name() + " parts");
+        return regions(id, seen, "colour parts in " + chosen.name(), r -> r.colouring(parts, name, chosen.id()));
+    }
+
+    PlanState hideParts(String id, long seen, Set<Integer> parts, boolean hide) {
+        some(id, parts);
+        var content = plans.get(id).content();
+        cuts.grid(content.with(content.parts().hiding(parts, hide)));
+        return plans.editAll(
+                id,
+                seen,
+                hide ? "hide parts" : "show parts",
+                c -> c.with(c.parts().hiding(parts, hide)));
+    }
+
+    PlanState groupParts(String id, long seen, Set<Integer> parts, String group) {
+        some(id, parts);
+        return plans.editAll(id, seen, "group parts", c -> c.with(c.parts().grouping(parts, group)));
+    }
+
+    PlanState namePart(String id, long seen, int part, String name) {
+        some(id, Set.of(part));
+        return plans.editAll(id, seen, "name a part", c -> c.with(c.parts().naming(part, name)));
+    }
+
+    private Workpiece some(String id, Set<Integer> parts) {
+        if (parts.isEmpty()) {
+            throw new Refusal("Choose at least one part first.");
+        }
+        Workpiece work = workbench.openNow(plans.get(id));
+        parts.forEach(p -> part(work, p));
+        return work;
+    }
+
+    private static void part(Workpiece work, int part) {
+        if (part < 0 || part >= work.partNames().size()) {
+            throw Refusal.of("There is no part %d in this plan any more; reload the page.", part + 1);
+        }
+    }
+
+    private PlanState zone(String id, long seen, int index, String verb, UnaryOperator<Shape.Zone> change) {
+        return region(id, seen, index, verb, r -> {
+            if (r.shape() instanceof Shape.Zone zone) {
+                return r.of(change.apply(zone));
+            }
+            throw Refusal.of("“%s” is coloured by part and lies where its part lies.", r.name());
+        });
+    }
+
+    private PlanState region(String id, long seen, int index, String verb, UnaryOperator<Region> change) {
+        return regions(id, seen, verb + " a region", r -> r.replace(index, change.apply(r.get(index))));
+    }
+
+    private PlanState regions(String id, long seen, String label, UnaryOperator<Regions> change) {
+        return plans.edit(id, seen, label, (ColourPlan p) -> p.with(change.apply(p.regions())));
+    }
+
+    private Envelope footprint(PlanState plan) {
+        return cuts.body(plan.content().files(), plan.content().placement(), Progress.UNHEARD)
+                .footprint();
+    }
+
+    private static double snapped(double mm) {
+        return Math.rint(mm / GRID) * GRID + 0.0;
+    }
+
+    private static double rounded(double mm) {
+        return Math.rint(mm * 1000) / 1000 + 0.0;
+    }
+
+    private Spool spool(long id) {
+        return Optional.ofNullable(shelf.byId().get(new SpoolId(id)))
+                .orElseThrow(() -> new Refusal("That spool is not on the shelf; choose another."));
+    }
+}

@@ -1,0 +1,194 @@
+package dev.tranche.app.desk;
+
+import dev.tranche.app.drawing.SpoolMark;
+import dev.tranche.app.plans.PartNotes;
+import dev.tranche.app.shelf.Shelf;
+import dev.tranche.app.web.Figures;
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.plan.Field;
+import dev.tranche.core.plan.Inlay;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Pick;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Relief;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.SpoolId;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+import org.springframework.ui.Model;
+
+/** Fills the lists of regions and parts, and says what lies where a layer was clicked. */
+@Component
+class RegionViews {
+    private final Shelf shelf;
+    private final Figures figures;
+
+    RegionViews(Shelf shelf, Figures figures) {
+        this.shelf = shelf;
+        this.figures = figures;
+    }
+
+    /**
+     * A region as a row, the one that wins over all first.
+     *
+     * @param relief what of it is seen, buried and proud
+     * @param zone its measures, if it is one
+     */
+    record RegionRow(
+            int index,
+            SpoolMark mark,
+            String name,
+            String layers,
+            String relief,
+            String from,
+            String to,
+            Optional<ZoneRow> zone) {}
+
+    record ZoneRow(
+            String kind, String x, String y, String width, Optional<String> depth, String turn, boolean mirrored) {}
+
+    /** @param mark of the spool it is coloured with as a whole, if it is */
+    record PartRow(int number, Optional<SpoolMark> mark, String name, String measures, boolean hidden, String group) {}
+
+    /** What was clicked. */
+    record Piece(String name, SpoolMark mark, String post, String field, String value) {}
+
+    void show(Workpiece work, Shown shown, SpoolId suggested, Model model) {
+        model.addAttribute("side", shown.sideOr());
+        model.addAttribute("regions", regions(work));
+        model.addAttribute("parts", parts(work));
+        int chosen = shown.regionOr();
+        boolean there = chosen >= 0 && chosen < work.colours().regions().size();
+        model.addAttribute("chosen", there ? chosen : null);
+        model.addAttribute(
+                "inlayLayers",
+                Inlay.layersToHide(
+                        work.cut().model(),
+                        work.spool(suggested),
+                        work.spool(work.trancheOf(1).spool())));
+    }
+
+    private List<RegionRow> regions(Workpiece work) {
+        List<RegionRow> rows = new ArrayList<>();
+        List<Region> regions = work.colours().regions().list();
+        LayerGrid grid = work.grid();
+        for (int i = 0; i < regions.size(); i++) {
+            Region r = regions.get(i);
+            rows.add(new RegionRow(
+                    i,
+                    SpoolMark.of(work, r.spool()),
+                    r.name(),
+                    layers(r.range().first(grid), r.range().last(grid), grid),
+                    relief(work.colouring().reliefs().get(i)),
+                    r.range().from().toString(),
+                    r.range().to().map(Object::toString).orElse(""),
+                    r.shape() instanceof Shape.Zone z ? Optional.of(zone(z)) : Optional.empty()));
+        }
+        Collections.reverse(rows);
+        return rows;
+    }
+
+    private ZoneRow zone(Shape.Zone z) {
+        String kind =
+                z.outline() instanceof Outline.Disc ? "disc" : z.outline() instanceof Outline.Box ? "box" : "drawing";
+        return new ZoneRow(
+                kind,
+                figures.plain(z.x()),
+                figures.plain(z.y()),
+                figures.plain(round(z.outline().width())),
+                z.outline() instanceof Outline.Box box
+                        ? Optional.of(figures.plain(round(box.depth())))
+                        : Optional.empty(),
+                figures.plain(z.turn()),
+                z.mirrored());
+    }
+
+    private static double round(double mm) {
+        return Math.rint(mm * 1000) / 1000;
+    }
+
+    private static String layers(int first, int last, LayerGrid grid) {
+        if (first > grid.count() || last < first) {
+            return "no layer";
+        }
+        return first == 1 && last == grid.count()
+                ? "all layers"
+                : first == last ? "layer " + first : "layers " + first + "–" + last;
+    }
+
+    private static String relief(Relief r) {
+        if (r.missing()) {
+            return "meets nothing";
+        }
+        return String.format(Locale.ROOT, "shows %.2f mm, buried %.2f, proud %.2f", r.shown(), r.buried(), r.proud())
+                + (r.above() > 0 ? String.format(Locale.ROOT, ", %.2f under the top", r.above()) : "");
+    }
+
+    private List<PartRow> parts(Workpiece work) {
+        List<PartRow> rows = new ArrayList<>();
+        PartNotes notes = work.plan().content().parts();
+        for (int i = 0; i < work.partNames().size(); i++) {
+            int region = work.colours().regions().ofPart(i);
+            Mesh mesh = work.cut().model().body().solids().get(i);
+            String measures = String.format(
+                    Locale.ROOT,
+                    "%.2f cm³, %.2f–%s mm",
+                    Math.abs(mesh.volume()) / 1000,
+                    mesh.bottom() / 1000.0,
+                    mesh.height());
+            rows.add(new PartRow(
+                    i,
+                    region < 0
+                            ? Optional.empty()
+                            : Optional.of(SpoolMark.of(
+                                    work, work.colours().regions().get(region).spool())),
+                    work.partNames().get(i),
+                    measures,
+                    notes.of(i).hidden(),
+                    notes.of(i).group()));
+        }
+        rows.sort(Comparator.comparing(PartRow::group));
+        return rows;
+    }
+
+    /** What lies at (x, y) mm of the layer under the cursor. */
+    void piece(Workpiece work, Shown shown, double x, double y, Model model) {
+        int layer = Math.max(1, Math.min(work.grid().count(), shown.layer() == null ? 1 : shown.layer()));
+        model.addAttribute("plan", work.plan());
+        model.addAttribute("spools", shelf.all());
+        model.addAttribute(
+                "piece",
+                Pick.at(work.colouring(), layer, x, y)
+                        .map(p -> piece(work, layer, p))
+                        .orElse(null));
+    }
+
+    private static Piece piece(Workpiece work, int layer, Pick pick) {
+        SpoolMark mark = SpoolMark.of(work, pick.spool());
+        String base = "/plans/" + work.plan().id();
+        boolean zone = pick.region() != Field.BASE
+                && work.colours().regions().get(pick.region()).shape() instanceof Shape.Zone;
+        if (zone) {
+            Region region = work.colours().regions().get(pick.region());
+            return new Piece(
+                    region.name(),
+                    mark,
+                    base + "/regions/" + pick.region() + "/recolour",
+                    "region",
+                    "" + pick.region());
+        }
+        if (pick.part().isPresent() && work.partNames().size() > 1) {
+            int part = pick.part().getAsInt();
+            return new Piece(work.partNames().get(part), mark, base + "/parts/colour", "parts", "" + part);
+        }
+        int start = work.trancheOf(layer).index();
+        return new Piece("Colour by height", mark, base + "/starts/" + start + "/recolour", "start", "" + start);
+    }
+}

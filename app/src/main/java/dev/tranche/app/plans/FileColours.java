@@ -1,0 +1,97 @@
+package dev.tranche.app.plans;
+
+import dev.tranche.app.shelf.Shelf;
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.format.Part;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.ColourStart;
+import dev.tranche.core.plan.Material;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Regions;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.units.Height;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Service;
+
+/** Takes colours that model files give their parts into a plan, as spools of the shelf. */
+@Service
+public class FileColours {
+    /** A spool this near is taken for the colour, CIEDE2000. */
+    private static final double NEAR = 6;
+
+    private final Shelf shelf;
+
+    FileColours(Shelf shelf) {
+        this.shelf = shelf;
+    }
+
+    /** A new plan's colours: the one with most plastic from the bed up, the others as regions by part. */
+    public ColourPlan begin(ColourPlan plain, List<Part> parts) {
+        Map<Optional<Srgb>, Double> volumes = new LinkedHashMap<>();
+        parts.forEach(p -> volumes.merge(p.colour(), Math.abs(p.mesh().volume()), Double::sum));
+        Optional<Srgb> most =
+                volumes.entrySet().stream().max(Map.Entry.comparingByValue()).flatMap(Map.Entry::getKey);
+        ColourPlan begun = most.isEmpty() ? plain : ColourPlan.of(plain.layers(), spool(most.get()));
+        return add(begun, parts, 0);
+    }
+
+    /**
+     * Regions for parts whose colour is not the one from the bed up.
+     *
+     * @param first number of the first of {@code parts}
+     */
+    ColourPlan add(ColourPlan plan, List<Part> parts, int first) {
+        ColourStart base = plan.starts().get(0);
+        Map<SpoolId, List<Integer>> bySpool = new LinkedHashMap<>();
+        for (int i = 0; i < parts.size(); i++) {
+            int number = first + i;
+            parts.get(i)
+                    .colour()
+                    .map(this::spool)
+                    .filter(s ->
+                            plan.starts().size() > 1 || !base.wished().equals(Height.ZERO) || !s.equals(base.spool()))
+                    .ifPresent(s ->
+                            bySpool.computeIfAbsent(s, k -> new ArrayList<>()).add(number));
+        }
+        Regions regions = plan.regions();
+        Map<SpoolId, Spool> spools = shelf.byId();
+        for (Map.Entry<SpoolId, List<Integer>> entry : bySpool.entrySet()) {
+            String name = entry.getValue().size() == 1
+                    ? parts.get(entry.getValue().get(0) - first).name()
+                    : spools.get(entry.getKey()).name() + " parts";
+            regions = regions.plus(new Region(name, new Shape.Parts(entry.getValue()), entry.getKey(), Range.ALL));
+        }
+        return plan.with(regions);
+    }
+
+    /** The spool of the shelf that is nearest, or a new one where none is near. */
+    private SpoolId spool(Srgb colour) {
+        return shelf.all().stream()
+                .min(Comparator.comparingDouble(s -> difference(s, colour)))
+                .filter(s -> difference(s, colour) <= NEAR)
+                .orElseGet(() -> shelf.add(new Spool(
+                        new SpoolId(0),
+                        "Colour " + colour.hex(),
+                        Material.PLA,
+                        colour,
+                        Material.PLA.density(),
+                        BigDecimal.valueOf(20),
+                        210,
+                        205,
+                        1000)))
+                .id();
+    }
+
+    private static double difference(Spool spool, Srgb colour) {
+        return spool.colour().lab().differenceTo(colour.lab());
+    }
+}

@@ -1,0 +1,88 @@
+package dev.tranche.app.plans;
+
+import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Words;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+
+/**
+ * What a plan says of its model's parts beside their colours.
+ *
+ * @param notes by the number of the part, from 0; parts without one are as their file has them
+ */
+public record PartNotes(Map<Integer, Note> notes) {
+    public static final PartNotes NONE = new PartNotes(Map.of());
+
+    private static final int LONGEST = 60;
+
+    /**
+     * @param name in place of the file's, empty to keep that
+     * @param hidden left out of the print
+     * @param group it is listed with, empty for none
+     */
+    public record Note(String name, boolean hidden, String group) {
+        static final Note NOTHING = new Note("", false, "");
+
+        public Note {
+            name = line(name, "part");
+            group = line(group, "group");
+        }
+
+        private static String line(String text, String what) {
+            String line = Words.oneLine(text);
+            if (line.length() > LONGEST) {
+                throw Refusal.of(
+                        "A %s's name of %d letters is too long; %d are allowed.", what, line.length(), LONGEST);
+            }
+            return line;
+        }
+    }
+
+    public PartNotes {
+        notes = Map.copyOf(notes);
+    }
+
+    public Note of(int part) {
+        return notes.getOrDefault(part, Note.NOTHING);
+    }
+
+    /** Numbers of the parts that are left out. */
+    public Set<Integer> hidden() {
+        return notes.entrySet().stream()
+                .filter(e -> e.getValue().hidden())
+                .map(Map.Entry::getKey)
+                .collect(Collectors.toUnmodifiableSet());
+    }
+
+    public PartNotes naming(int part, String name) {
+        return with(part, new Note(name, of(part).hidden(), of(part).group()));
+    }
+
+    public PartNotes hiding(Set<Integer> parts, boolean hide) {
+        PartNotes changed = this;
+        for (int part : parts) {
+            changed = changed.with(part, new Note(of(part).name(), hide, of(part).group()));
+        }
+        return changed;
+    }
+
+    public PartNotes grouping(Set<Integer> parts, String group) {
+        PartNotes changed = this;
+        for (int part : parts) {
+            changed = changed.with(part, new Note(of(part).name(), of(part).hidden(), group));
+        }
+        return changed;
+    }
+
+    private PartNotes with(int part, Note note) {
+        Map<Integer, Note> changed = new TreeMap<>(notes);
+        if (note.equals(Note.NOTHING)) {
+            changed.remove(part);
+        } else {
+            changed.put(part, note);
+        }
+        return new PartNotes(changed);
+    }
+}

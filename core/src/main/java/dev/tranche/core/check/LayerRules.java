@@ -1,0 +1,116 @@
+package dev.tranche.core.check;
+
+import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.LayerColours;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plan.Tint;
+import dev.tranche.core.units.Severity;
+import dev.tranche.core.units.Words;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+
+/** Rules on the colours of single layers. */
+final class LayerRules {
+    private static final double SPECK = 0.05;
+    private static final double MOST_LAYERS = 0.8;
+    private static final int MANY = 10;
+    private static final double NEAR = 0.02;
+
+    private LayerRules() {}
+
+    /** Colours, or pieces of them, into which no line of plastic fits. */
+    static List<Finding> tooThin(PlanFacts facts) {
+        List<Finding> findings = new ArrayList<>();
+        for (SpoolId spool : facts.plan().palette()) {
+            int first = 0;
+            int last = 0;
+            int pieces = 0;
+            for (int layer = 1; layer <= facts.grid().count(); layer++) {
+                int lost = facts.colouring()
+                        .layer(layer)
+                        .tint(spool)
+                        .map(Tint::lost)
+                        .orElse(0);
+                if (lost > 0) {
+                    first = first == 0 ? layer : first;
+                    last = layer;
+                    pieces = Math.max(pieces, lost);
+                }
+            }
+            if (first > 0) {
+                findings.add(Finding.of(
+                                Severity.WARN,
+                                "thin-" + facts.plan().letter(spool),
+                                String.format(
+                                        Locale.ROOT,
+                                        "%s of %s on %s %s thinner than a line of %.2f mm and will not print.",
+                                        Words.count(pieces, "piece"),
+                                        facts.label(spool),
+                                        first == last ? "layer " + first : "layers " + first + " to " + last,
+                                        pieces == 1 ? "is" : "are",
+                                        facts.printer().lineWidth()))
+                        .at(first));
+            }
+        }
+        return findings;
+    }
+
+    /** Colours side by side on nearly every layer: a swap on each. */
+    static List<Finding> sideBySide(PlanFacts facts) {
+        long mixed = facts.order().mixedLayers();
+        int layers = facts.grid().count();
+        if (mixed < MANY || mixed < MOST_LAYERS * layers) {
+            return List.of();
+        }
+        return List.of(Finding.of(
+                Severity.WARN,
+                "side-by-side",
+                "Colours lie side by side on %d of %d layers, which takes %s; thicker layers, or each colour printed several layers high before the next, need fewer."
+                        .formatted(
+                                mixed,
+                                layers,
+                                Words.count(facts.ledger().swaps().size(), "swap"))));
+    }
+
+    /** Where the first layer is drawn in, each colour by itself, the colours come apart. */
+    static List<Finding> gapsOnTheFirstLayer(PlanFacts facts) {
+        double shrink = facts.plan().layers().shrink();
+        double along = shrink == 0 ? 0 : shared(facts.colouring());
+        if (along < 1) {
+            return List.of();
+        }
+        return List.of(Finding.of(
+                        Severity.WARN,
+                        "first-layer-gaps",
+                        String.format(
+                                Locale.ROOT,
+                                "The first layer is drawn in by %.2f mm, which leaves a gap of %.2f mm along %.0f mm between its colours; turn that off in the slicing program.",
+                                shrink,
+                                2 * shrink,
+                                along))
+                .at(1)
+                .mendedBy(new Fix(
+                        "Plan without drawing it in",
+                        p -> p.withLayers(p.layers().shrunkBy(0)))));
+    }
+
+    /** Length of what the colours of the first layer share, mm: the band one reaches into another, by its width. */
+    private static double shared(Colouring colouring) {
+        LayerColours first = colouring.layer(1);
+        double along = 0;
+        for (int i = 0; i < first.tints().size(); i++) {
+            for (int j = 0; j < i; j++) {
+                Tint a = first.tints().get(i);
+                Tint b = first.tints().get(j);
+                if (a.squareMillimetres() > SPECK && b.squareMillimetres() > SPECK) {
+                    along += Areas.intersection(Areas.of(a.area().buffer(NEAR)), b.area())
+                                    .getArea()
+                            / NEAR;
+                }
+            }
+        }
+        return along;
+    }
+}

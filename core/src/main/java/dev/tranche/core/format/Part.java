@@ -1,0 +1,17 @@
+package dev.tranche.core.format;
+
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.geometry.Mesh;
+import java.util.Optional;
+
+/**
+ * One solid of a model file.
+ *
+ * @param name as the file has it, with a number where several share it; empty if the file gives none
+ * @param colour that the file gives it
+ */
+public record Part(String name, Optional<Srgb> colour, Mesh mesh) {
+    Part named(String other) {
+        return new Part(other, colour, mesh);
+    }
+}

@@ -1,0 +1,180 @@
+package dev.tranche.core.format;
+
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.geometry.Mesh;
+import java.io.FilterOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import javax.xml.stream.XMLOutputFactory;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamWriter;
+
+/**
+ * Writes 3MF: one object a thing, all in one frame, each with a base material that has a name and a colour.
+ *
+ * <p>Source: 3MF Consortium, "3D Manufacturing Format Core Specification", version 1.3 (2021).
+ */
+public final class ThreeMfWriter {
+    private static final String CORE = "http://schemas.microsoft.com/3dmanufacturing/core/2015/02";
+    private static final String TYPES =
+            """
+            <?xml version="1.0" encoding="UTF-8"?>
+            <Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types">\
+            <Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/>\
+            <Default Extension="model" ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/></Types>""";
+    private static final String RELATIONS =
+            """
+            <?xml version="1.0" encoding="UTF-8"?>
+            <Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">\
+            <Relationship Target="/3D/3dmodel.model" Id="rel0" Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/>\
+            </Relationships>""";
+
+    /**
+     * What is written as one object.
+     *
+     * @param material name of what it is printed in
+     * @param meshes closed surfaces; corners are shared within each, not between them
+     */
+    public record Thing(String name, String material, Srgb colour, List<Mesh> meshes) {}
+
+    private record Material(String name, Srgb colour) {}
+
+    private final XMLStreamWriter xml;
+
+    private ThreeMfWriter(XMLStreamWriter xml) {
+        this.xml = xml;
+    }
+
+    /** @param out left open */
+    public static void write(String title, List<Thing> things, OutputStream out) throws IOException {
+        ZipOutputStream zip = new ZipOutputStream(out, StandardCharsets.UTF_8);
+        entry(zip, "[Content_Types].xml", TYPES);
+        entry(zip, "_rels/.rels", RELATIONS);
+        zip.putNextEntry(new ZipEntry("3D/3dmodel.model"));
+        try {
+            OutputStream open = new FilterOutputStream(zip) {
+                @Override
+                public void write(byte[] bytes, int from, int length) throws IOException {
+                    out.write(bytes, from, length);
+                }
+
+                @Override
+                public void close() {}
+            };
+            XMLStreamWriter xml = XMLOutputFactory.newFactory().createXMLStreamWriter(open, "UTF-8");
+            new ThreeMfWriter(xml).model(title, things);
+            xml.flush();
+        } catch (XMLStreamException e) {
+            throw new IOException(e);
+        }
+        zip.closeEntry();
+        zip.finish();
+    }
+
+    private static void entry(ZipOutputStream zip, String name, String text) throws IOException {
+        zip.putNextEntry(new ZipEntry(name));
+        zip.write(text.getBytes(StandardCharsets.UTF_8));
+        zip.closeEntry();
+    }
+
+    private void model(String title, List<Thing> things) throws XMLStreamException {
+        Map<Material, Integer> materials = new LinkedHashMap<>();
+        things.forEach(t -> materials.putIfAbsent(new Material(t.material(), t.colour()), materials.size()));
+        xml.writeStartDocument("UTF-8", "1.0");
+        xml.writeStartElement("model");
+        xml.writeAttribute("unit", "millimeter");
+        xml.writeAttribute("xml:lang", "en");
+        xml.writeDefaultNamespace(CORE);
+        metadata("Title", title);
+        metadata("Application", "Tranche");
+        xml.writeStartElement("resources");
+        xml.writeStartElement("basematerials");
+        xml.writeAttribute("id", "1");
+        for (Material material : materials.keySet()) {
+            xml.writeEmptyElement("base");
+            xml.writeAttribute("name", material.name());
+            xml.writeAttribute("displaycolor", material.colour().hex());
+        }
+        xml.writeEndElement();
+        for (int i = 0; i < things.size(); i++) {
+            Thing thing = things.get(i);
+            object(i + 2, thing, materials.get(new Material(thing.material(), thing.colour())));
+        }
+        xml.writeEndElement();
+        xml.writeStartElement("build");
+        for (int i = 0; i < things.size(); i++) {
+            xml.writeEmptyElement("item");
+            xml.writeAttribute("objectid", Integer.toString(i + 2));
+        }
+        xml.writeEndElement();
+        xml.writeEndElement();
+        xml.writeEndDocument();
+    }
+
+    private void metadata(String name, String value) throws XMLStreamException {
+        xml.writeStartElement("metadata");
+        xml.writeAttribute("name", name);
+        xml.writeCharacters(value);
+        xml.writeEndElement();
+    }
+
+    private void object(int id, Thing thing, int material) throws XMLStreamException {
+        xml.writeStartElement("object");
+        xml.writeAttribute("id", Integer.toString(id));
+        xml.writeAttribute("type", "model");
+        xml.writeAttribute("name", thing.name());
+        xml.writeAttribute("pid", "1");
+        xml.writeAttribute("pindex", Integer.toString(material));
+        xml.writeStartElement("mesh");
+        xml.writeStartElement("vertices");
+        int count = 0;
+        int[][] corners = new int[thing.meshes().size()][];
+        for (int m = 0; m < corners.length; m++) {
+            corners[m] = new int[3 * thing.meshes().get(m).triangles()];
+            count = vertices(thing.meshes().get(m), corners[m], count);
+        }
+        xml.writeEndElement();
+        xml.writeStartElement("triangles");
+        for (int[] mesh : corners) {
+            for (int c = 0; c < mesh.length; c += 3) {
+                if (mesh[c] != mesh[c + 1] && mesh[c + 1] != mesh[c + 2] && mesh[c + 2] != mesh[c]) {
+                    xml.writeEmptyElement("triangle");
+                    xml.writeAttribute("v1", Integer.toString(mesh[c]));
+                    xml.writeAttribute("v2", Integer.toString(mesh[c + 1]));
+                    xml.writeAttribute("v3", Integer.toString(mesh[c + 2]));
+                }
+            }
+        }
+        xml.writeEndElement();
+        xml.writeEndElement();
+        xml.writeEndElement();
+    }
+
+    private record Corner(double x, double y, int z) {}
+
+    private int vertices(Mesh mesh, int[] corners, int before) throws XMLStreamException {
+        Map<Corner, Integer> known = new HashMap<>();
+        for (int c = 0; c < corners.length; c++) {
+            Corner corner = new Corner(mesh.x(c) + 0.0, mesh.y(c) + 0.0, mesh.z(c));
+            Integer number = known.get(corner);
+            if (number == null) {
+                number = before + known.size();
+                known.put(corner, number);
+                xml.writeEmptyElement("vertex");
+                xml.writeAttribute("x", Float.toString((float) corner.x()));
+                xml.writeAttribute("y", Float.toString((float) corner.y()));
+                xml.writeAttribute("z", BigDecimal.valueOf(corner.z(), 3).toPlainString());
+            }
+            corners[c] = number;
+        }
+        return before + known.size();
+    }
+}

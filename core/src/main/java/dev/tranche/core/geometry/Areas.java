@@ -1,0 +1,176 @@
+package dev.tranche.core.geometry;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.locationtech.jts.algorithm.locate.SimplePointInAreaLocator;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.LinearRing;
+import org.locationtech.jts.geom.Location;
+import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.operation.overlayng.OverlayNG;
+import org.locationtech.jts.operation.overlayng.OverlayNGRobust;
+
+/**
+ * Algebra of areas in the plane, mm, by JTS; pieces that cannot meet are never overlaid.
+ *
+ * <p>Input must be valid; output is valid. What remains of an edge that two areas share may differ from it by the
+ * rounding of a {@code double}, some 1e-13 mm.
+ */
+public final class Areas {
+    public static final MultiPolygon NOTHING = Section.PLANE.createMultiPolygon();
+
+    private Areas() {}
+
+    /**
+     * Areas are gathered into a few groups in which none can meet another, and the groups are overlaid: for many that
+     * overlap only their neighbours that is far less work than one after the other.
+     */
+    public static MultiPolygon union(List<MultiPolygon> areas) {
+        List<MultiPolygon> groups =
+                groups(areas.stream().filter(a -> !a.isEmpty()).toList());
+        return groups.isEmpty() ? NOTHING : pairwise(groups);
+    }
+
+    private static MultiPolygon pairwise(List<MultiPolygon> groups) {
+        int half = groups.size() / 2;
+        return half == 0
+                ? groups.get(0)
+                : overlay(
+                        pairwise(groups.subList(0, half)),
+                        pairwise(groups.subList(half, groups.size())),
+                        OverlayNG.UNION);
+    }
+
+    /** Where edges nearly coincide JTS may answer lines and points among the polygons, and would not take them in again. */
+    private static MultiPolygon overlay(MultiPolygon a, MultiPolygon b, int operation) {
+        return Section.polygonsOf(OverlayNGRobust.overlay(a, b, operation));
+    }
+
+    private static List<MultiPolygon> groups(List<MultiPolygon> areas) {
+        List<List<MultiPolygon>> groups = new ArrayList<>();
+        for (MultiPolygon area : areas) {
+            Envelope box = area.getEnvelopeInternal();
+            groups.stream()
+                    .filter(g ->
+                            g.stream().noneMatch(o -> o.getEnvelopeInternal().intersects(box)))
+                    .findFirst()
+                    .orElseGet(() -> {
+                        groups.add(new ArrayList<>());
+                        return groups.get(groups.size() - 1);
+                    })
+                    .add(area);
+        }
+        return groups.stream().map(Areas::together).toList();
+    }
+
+    /** Areas that do not meet as one. */
+    private static MultiPolygon together(List<MultiPolygon> apart) {
+        if (apart.size() == 1) {
+            return apart.get(0);
+        }
+        List<Polygon> all = new ArrayList<>();
+        apart.forEach(a -> addTo(all, a));
+        return Section.PLANE.createMultiPolygon(all.toArray(Polygon[]::new));
+    }
+
+    public static MultiPolygon intersection(MultiPolygon a, MultiPolygon b) {
+        if (!a.getEnvelopeInternal().intersects(b.getEnvelopeInternal())) {
+            return NOTHING;
+        }
+        return overlay(a, b, OverlayNG.INTERSECTION);
+    }
+
+    /** What of {@code a} is not in {@code b}; pieces that {@code b} comes nowhere near are kept as they are. */
+    public static MultiPolygon difference(MultiPolygon a, MultiPolygon b) {
+        Envelope reach = b.getEnvelopeInternal();
+        if (!a.getEnvelopeInternal().intersects(reach)) {
+            return a;
+        }
+        List<Polygon> kept = new ArrayList<>();
+        List<Polygon> met = new ArrayList<>();
+        for (int i = 0; i < a.getNumGeometries(); i++) {
+            (a.getGeometryN(i).getEnvelopeInternal().intersects(reach) ? met : kept).add((Polygon) a.getGeometryN(i));
+        }
+        if (met.isEmpty()) {
+            return a;
+        }
+        addTo(kept, overlay(Section.PLANE.createMultiPolygon(met.toArray(Polygon[]::new)), b, OverlayNG.DIFFERENCE));
+        return Section.PLANE.createMultiPolygon(kept.toArray(Polygon[]::new));
+    }
+
+    /**
+     * {@code area} less {@code inside}, all of which lies properly within it: as a rule only rings have to be gathered.
+     */
+    public static MultiPolygon punched(MultiPolygon area, MultiPolygon inside) {
+        List<List<LinearRing>> holes = new ArrayList<>();
+        for (int i = 0; i < area.getNumGeometries(); i++) {
+            Polygon polygon = (Polygon) area.getGeometryN(i);
+            List<LinearRing> own = new ArrayList<>();
+            for (int r = 0; r < polygon.getNumInteriorRing(); r++) {
+                own.add(polygon.getInteriorRingN(r));
+            }
+            holes.add(own);
+        }
+        List<Polygon> islands = new ArrayList<>();
+        for (int i = 0; i < inside.getNumGeometries(); i++) {
+            Polygon piece = (Polygon) inside.getGeometryN(i);
+            for (int r = 0; r < piece.getNumInteriorRing(); r++) {
+                LinearRing island = piece.getInteriorRingN(r);
+                if (holds(island.getEnvelopeInternal(), inside, piece)
+                        || anyMeets(holes, island.getEnvelopeInternal())) {
+                    return difference(area, inside);
+                }
+                islands.add(Section.PLANE.createPolygon(island));
+            }
+            holes.get(holder(area, piece)).add(piece.getExteriorRing());
+        }
+        for (int i = 0; i < area.getNumGeometries(); i++) {
+            Polygon polygon = (Polygon) area.getGeometryN(i);
+            islands.add(Section.PLANE.createPolygon(
+                    polygon.getExteriorRing(), holes.get(i).toArray(LinearRing[]::new)));
+        }
+        return Section.PLANE.createMultiPolygon(islands.toArray(Polygon[]::new));
+    }
+
+    private static boolean holds(Envelope island, MultiPolygon inside, Polygon itself) {
+        for (int i = 0; i < inside.getNumGeometries(); i++) {
+            if (inside.getGeometryN(i) != itself
+                    && island.intersects(inside.getGeometryN(i).getEnvelopeInternal())) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private static boolean anyMeets(List<List<LinearRing>> holes, Envelope island) {
+        return holes.stream()
+                .anyMatch(h -> h.stream().anyMatch(r -> r.getEnvelopeInternal().intersects(island)));
+    }
+
+    private static int holder(MultiPolygon area, Polygon piece) {
+        int at = 0;
+        while (at < area.getNumGeometries() - 1
+                && SimplePointInAreaLocator.locate(piece.getCoordinate(), area.getGeometryN(at)) == Location.EXTERIOR) {
+            at++;
+        }
+        return at;
+    }
+
+    /** What is in one of two areas and not in the other. */
+    public static MultiPolygon either(MultiPolygon a, MultiPolygon b) {
+        return overlay(a, b, OverlayNG.SYMDIFFERENCE);
+    }
+
+    /** Whatever is made of polygons as one; lines and points that an operation left are dropped. */
+    public static MultiPolygon of(Geometry geometry) {
+        return Section.polygonsOf(geometry);
+    }
+
+    private static void addTo(List<Polygon> all, MultiPolygon area) {
+        for (int i = 0; i < area.getNumGeometries(); i++) {
+            all.add((Polygon) area.getGeometryN(i));
+        }
+    }
+}

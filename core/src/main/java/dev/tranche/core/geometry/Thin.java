@@ -1,0 +1,63 @@
+package dev.tranche.core.geometry;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.locationtech.jts.algorithm.InteriorPointArea;
+import org.locationtech.jts.algorithm.construct.MaximumInscribedCircle;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.operation.buffer.BufferOp;
+import org.locationtech.jts.operation.buffer.BufferParameters;
+
+/**
+ * What of an area is too thin for a line of plastic: what is lost when it is drawn in by half a line and let out again
+ * (a morphological opening).
+ *
+ * @param area a stretch that is too thin, mm
+ * @param width where it is widest, mm
+ */
+public record Thin(Polygon area, double width) {
+    /** Less than this is the rounding of a corner, mm². */
+    private static final double SPECK = 0.05;
+
+    private static final BufferParameters MITRED =
+            new BufferParameters(8, BufferParameters.CAP_ROUND, BufferParameters.JOIN_MITRE, 5);
+
+    /** Whether a line {@code width} mm wide fits into {@code piece} anywhere. */
+    public static boolean holdsLine(Polygon piece, double width) {
+        if (piece.getArea() < width * width * Math.PI / 4) {
+            return false;
+        }
+        // A disc of that width round the middle of the widest stretch settles it for nearly all.
+        Coordinate middle = InteriorPointArea.getInteriorPoint(piece);
+        if (middle != null && piece.getBoundary().distance(piece.getFactory().createPoint(middle)) >= width / 2) {
+            return true;
+        }
+        return !piece.buffer(-width / 2).isEmpty();
+    }
+
+    /** Every stretch of {@code area} that is thinner than {@code width} mm. */
+    public static List<Thin> of(MultiPolygon area, double width) {
+        List<Thin> found = new ArrayList<>();
+        if (area.isEmpty()) {
+            return found;
+        }
+        // A hair less, so that a wall of just the width is kept.
+        double half = width / 2 * 0.999;
+        Geometry kept = BufferOp.bufferOp(area.buffer(-half), half * 1.002, MITRED);
+        MultiPolygon lost = Areas.difference(area, Areas.of(kept));
+        for (int i = 0; i < lost.getNumGeometries(); i++) {
+            Polygon stretch = (Polygon) lost.getGeometryN(i);
+            if (stretch.getArea() > SPECK) {
+                found.add(new Thin(stretch, 2 * inscribed(stretch)));
+            }
+        }
+        return found;
+    }
+
+    private static double inscribed(Polygon stretch) {
+        return new MaximumInscribedCircle(stretch, 0.005).getRadiusLine().getLength();
+    }
+}

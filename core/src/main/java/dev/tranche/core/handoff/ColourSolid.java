@@ -1,0 +1,148 @@
+package dev.tranche.core.handoff;
+
+import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Prism;
+import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.LayerColours;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plan.Tint;
+import dev.tranche.core.units.Progress;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Polygon;
+
+/**
+ * A piece of the print in one colour, for a slicing program.
+ *
+ * <p>A part that has one colour from bottom to top is handed over as it is. What is cut by heights or zones becomes
+ * steps as high as its layers, each closed, so that slicing it in the plan's layers gives the plan's areas again.
+ *
+ * @param name for people
+ * @param meshes closed surfaces, all in the model's own frame
+ */
+public record ColourSolid(String name, SpoolId spool, List<Mesh> meshes) {
+    /** Less is what rounding leaves where areas meet, mm². */
+    private static final double SLIVER = 1e-3;
+
+    /**
+     * All pieces of a print: together they are the model, and none overlaps another.
+     *
+     * @param names of the parts
+     * @param progress hears layers done of all layers
+     */
+    public static List<ColourSolid> of(Colouring colouring, List<String> names, Progress progress) {
+        CutModel model = colouring.model();
+        List<ColourSolid> solids = new ArrayList<>();
+        Map<SpoolId, List<Integer>> whole = new LinkedHashMap<>();
+        for (int part = 0; part < model.solids().size(); part++) {
+            if (!model.hidden().contains(part)) {
+                int number = part;
+                onlySpool(colouring, part).ifPresent(spool -> {
+                    whole.computeIfAbsent(spool, s -> new ArrayList<>()).add(number);
+                    solids.add(new ColourSolid(
+                            names.get(number),
+                            spool,
+                            List.of(model.body().solids().get(number))));
+                });
+            }
+        }
+        for (SpoolId spool : colouring.plan().palette()) {
+            List<Mesh> steps = steps(colouring, spool, whole.getOrDefault(spool, List.of()), progress);
+            if (!steps.isEmpty()) {
+                solids.add(new ColourSolid("Colour " + colouring.plan().letter(spool), spool, steps));
+            }
+        }
+        return solids;
+    }
+
+    /** The spool in which all of a part prints, on every layer that it reaches, if there is one. */
+    private static Optional<SpoolId> onlySpool(Colouring colouring, int part) {
+        CutModel model = colouring.model();
+        SpoolId only = null;
+        for (int layer = 1; layer <= model.grid().count(); layer++) {
+            MultiPolygon section = model.section(part, layer).outline();
+            if (section.isEmpty()) {
+                continue;
+            }
+            LayerColours colours = colouring.layer(layer);
+            Tint tint = only == null
+                    ? holding(colours, section)
+                    : colours.tint(only).orElse(null);
+            boolean all = tint != null && (colours.tints().size() == 1 || left(section, tint) < SLIVER);
+            if (!all) {
+                return Optional.empty();
+            }
+            only = tint.spool();
+        }
+        return Optional.ofNullable(only);
+    }
+
+    /** How much of a section a colour does not have, mm². */
+    private static double left(MultiPolygon section, Tint tint) {
+        MultiPolygon rest = section;
+        for (MultiPolygon cell : tint.cells()) {
+            rest = Areas.difference(rest, cell);
+        }
+        return rest.getArea();
+    }
+
+    private static Tint holding(LayerColours colours, MultiPolygon section) {
+        Tint best = null;
+        double most = 0;
+        for (Tint tint : colours.tints()) {
+            double shared = colours.tints().size() == 1 ? 1 : section.getArea() - left(section, tint);
+            if (shared > most) {
+                most = shared;
+                best = tint;
+            }
+        }
+        return best;
+    }
+
+    private static List<Mesh> steps(Colouring colouring, SpoolId spool, List<Integer> whole, Progress progress) {
+        CutModel model = colouring.model();
+        LayerGrid grid = model.grid();
+        List<Mesh> steps = new ArrayList<>();
+        MultiPolygon open = Areas.NOTHING;
+        int since = 1;
+        for (int layer = 1; layer <= grid.count() + 1; layer++) {
+            MultiPolygon here = layer > grid.count() ? Areas.NOTHING : left(colouring, spool, whole, layer);
+            if (here != open && !here.equalsExact(open)) {
+                if (!open.isEmpty()) {
+                    steps.addAll(Prism.of(open, grid.bottom(since), grid.top(layer - 1)));
+                }
+                open = here;
+                since = layer;
+            }
+            progress.at(Math.min(layer, grid.count()), grid.count());
+        }
+        return steps;
+    }
+
+    /** What of a colour on a layer is in none of the parts that are handed over as they are. */
+    private static MultiPolygon left(Colouring colouring, SpoolId spool, List<Integer> whole, int layer) {
+        MultiPolygon area = colouring.layer(layer).tint(spool).map(Tint::area).orElse(Areas.NOTHING);
+        for (int part : whole) {
+            area = area.isEmpty()
+                    ? area
+                    : Areas.difference(
+                            area, colouring.model().section(part, layer).outline());
+        }
+        List<Polygon> kept = new ArrayList<>();
+        for (int i = 0; i < area.getNumGeometries(); i++) {
+            if (area.getGeometryN(i).getArea() > SLIVER) {
+                kept.add((Polygon) area.getGeometryN(i));
+            }
+        }
+        return kept.size() == area.getNumGeometries()
+                ? area
+                : Areas.of(area.getFactory().createMultiPolygon(kept.toArray(Polygon[]::new)));
+    }
+}

@@ -1,0 +1,99 @@
+package dev.tranche.core.plan;
+
+import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.geometry.Section;
+import dev.tranche.core.geometry.Span;
+import dev.tranche.core.geometry.Thin;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Polygon;
+
+/**
+ * One colour of a layer.
+ *
+ * @param cells areas that do not overlap, mm; together they are where it is
+ * @param squareMillimetres its size
+ * @param lost pieces of over 0.05 mm² into which no line of plastic fits
+ * @param prints whether a line of plastic fits into it anywhere, and it is over 0.05 mm²
+ */
+public record Tint(SpoolId spool, List<MultiPolygon> cells, double squareMillimetres, int lost, boolean prints) {
+    /** A smaller area does not print, mm². */
+    private static final double SPECK = 0.05;
+    /** Stretches as near as this are one, mm. */
+    private static final double TOUCHING = 1e-6;
+
+    static Tint of(List<MultiPolygon> given, double lineWidth) {
+        List<MultiPolygon> cells = given.stream().filter(c -> !c.isEmpty()).toList();
+        double size = cells.stream().mapToDouble(MultiPolygon::getArea).sum();
+        int lost = lost(cells, lineWidth);
+        if (lost > 0 && cells.size() > 1) {
+            // A sliver of one cell may be the rim of the next.
+            lost = lost(List.of(Areas.union(cells)), lineWidth);
+        }
+        boolean prints = size > SPECK
+                && cells.stream().anyMatch(c -> polygons(c).stream().anyMatch(p -> Thin.holdsLine(p, lineWidth)));
+        return new Tint(null, cells, size, lost, prints);
+    }
+
+    private static int lost(List<MultiPolygon> cells, double lineWidth) {
+        return (int) cells.stream()
+                .flatMap(c -> polygons(c).stream())
+                .filter(p -> p.getArea() > SPECK && !Thin.holdsLine(p, lineWidth))
+                .count();
+    }
+
+    private static List<Polygon> polygons(MultiPolygon area) {
+        List<Polygon> polygons = new ArrayList<>();
+        for (int i = 0; i < area.getNumGeometries(); i++) {
+            polygons.add((Polygon) area.getGeometryN(i));
+        }
+        return polygons;
+    }
+
+    Tint in(SpoolId other) {
+        return new Tint(other, cells, squareMillimetres, lost, prints);
+    }
+
+    public boolean isEmpty() {
+        return cells.isEmpty();
+    }
+
+    /** Its cells taken together: its pieces are polygons that do not touch. Worked out at every call. */
+    public MultiPolygon area() {
+        return Areas.union(cells);
+    }
+
+    /** Whether the box round any of its cells reaches {@code y}. */
+    boolean reaches(double y) {
+        return cells.stream().anyMatch(c -> reaches(c, y));
+    }
+
+    private static boolean reaches(MultiPolygon cell, double y) {
+        Envelope box = cell.getEnvelopeInternal();
+        return y >= box.getMinY() && y <= box.getMaxY();
+    }
+
+    /** Where a line parallel to the X axis runs through it: ascending stretches of X that do not touch, mm. */
+    public List<Span> spansAt(double y) {
+        List<Span> spans = new ArrayList<>();
+        for (MultiPolygon cell : cells) {
+            if (reaches(cell, y)) {
+                spans.addAll(Section.spans(cell, y));
+            }
+        }
+        spans.sort(Comparator.comparingDouble(Span::from));
+        List<Span> joined = new ArrayList<>();
+        for (Span span : spans) {
+            Span last = joined.isEmpty() ? null : joined.get(joined.size() - 1);
+            if (last != null && span.from() <= last.to() + TOUCHING) {
+                joined.set(joined.size() - 1, new Span(last.from(), Math.max(last.to(), span.to())));
+            } else {
+                joined.add(span);
+            }
+        }
+        return joined;
+    }
+}

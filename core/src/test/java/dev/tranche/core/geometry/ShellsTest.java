@@ -1,0 +1,128 @@
+package dev.tranche.core.geometry;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.Arrays;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class ShellsTest {
+    private static List<Mesh> split(Shapes shapes) {
+        Mesh mesh = shapes.mesh();
+        return Shells.split(mesh, new int[mesh.triangles()], new int[] {0}).stream()
+                .map(Shells.Shell::mesh)
+                .toList();
+    }
+
+    @Test
+    void two_solids_in_one_file_are_two_parts_where_they_stand() {
+        List<Mesh> parts = split(new Shapes().box(0, 0, 0, 10, 10, 3).box(20, 0, 1, 4, 4, 6));
+        assertThat(parts).hasSize(2);
+        assertThat(parts.get(0).volume()).isCloseTo(300, within(1e-6));
+        assertThat(parts.get(1).volume()).isCloseTo(96, within(1e-6));
+        assertThat(parts.get(1).bottom()).isEqualTo(1000);
+        assertThat(parts.get(1).height().millimetres()).isEqualTo(7);
+    }
+
+    @Test
+    void a_model_of_one_solid_is_kept_as_it_is() {
+        Mesh ball = new Shapes().sphere(10, 12, 24).mesh();
+        assertThat(Shells.split(ball, new int[ball.triangles()], new int[] {0})
+                        .get(0)
+                        .mesh())
+                .isSameAs(ball);
+    }
+
+    @Test
+    void a_cavity_belongs_to_the_smallest_solid_round_it() {
+        List<Mesh> parts = split(new Shapes()
+                .box(0, 0, 0, 40, 40, 40)
+                .cavity(2, 2, 2, 36, 36, 36)
+                .box(10, 10, 10, 20, 20, 20)
+                .cavity(15, 15, 15, 5, 5, 5));
+        assertThat(parts).hasSize(2);
+        assertThat(parts.get(0).volume()).isCloseTo(40 * 40 * 40 - 36 * 36 * 36, within(1e-3));
+        assertThat(parts.get(1).volume()).isCloseTo(20 * 20 * 20 - 125, within(1e-3));
+    }
+
+    @Test
+    void solids_that_share_a_face_or_an_edge_come_apart() {
+        assertThat(split(new Shapes().box(0, 0, 0, 10, 10, 3).box(10, 10, 0, 5, 5, 3)))
+                .as("along an upright edge")
+                .hasSize(2);
+        assertThat(split(new Shapes().box(0, 0, 0, 10, 10, 3).box(10, 0, 0, 10, 10, 3)))
+                .as("face to face: the four edges they share each have four triangles")
+                .extracting(Mesh::volume)
+                .allSatisfy(v -> assertThat(v).isCloseTo(300, within(1e-6)))
+                .hasSize(2);
+        assertThat(split(new Shapes()
+                        .box(0, 0, 0, 10, 10, 3)
+                        .box(0, 0, 3, 10, 10, 3)
+                        .box(0, 0, 6, 10, 10, 1)))
+                .as("stacked")
+                .extracting(m -> Math.round(m.volume()))
+                .containsExactly(300L, 300L, 100L);
+    }
+
+    @Test
+    void open_shells_stay_together_for_nobody_knows_what_they_enclose() {
+        assertThat(split(new Shapes()
+                        .box(0, 0, 0, 10, 10, 3)
+                        .dropLastTriangle()
+                        .box(20, 0, 0, 10, 10, 3)
+                        .dropLastTriangle()))
+                .hasSize(1);
+    }
+
+    @Test
+    void what_would_fall_into_hundreds_of_pieces_is_left_whole() {
+        Shapes dust = new Shapes();
+        for (int i = 0; i < 300; i++) {
+            dust.box(2 * (i % 20), 2 * (i / 20), 0, 1, 1, 1);
+        }
+        assertThat(split(dust)).hasSize(1);
+    }
+
+    @Test
+    void labels_that_close_are_solids_and_labels_that_do_not_are_paint() {
+        Mesh mesh =
+                new Shapes().box(0, 0, 0, 10, 10, 10).box(20, 0, 0, 10, 10, 10).mesh();
+        int[] labels = new int[24];
+        // The second box is a label of its own; of the first, two sides are painted.
+        Arrays.fill(labels, 12, 24, 1);
+        Arrays.fill(labels, 0, 4, 2);
+        List<Shells.Shell> shells = Shells.split(mesh, labels, new int[] {0, 0, 0});
+        assertThat(shells).hasSize(2);
+        assertThat(shells.get(0).label()).isZero();
+        assertThat(shells.get(0).painted()).isTrue();
+        assertThat(shells.get(1).label()).isEqualTo(1);
+        assertThat(shells.get(1).painted()).isFalse();
+    }
+
+    @Test
+    void a_model_turned_inside_out_still_keeps_its_cavity() {
+        List<Mesh> parts = split(new Shapes().cavity(0, 0, 0, 20, 20, 20).box(5, 5, 5, 5, 5, 5));
+        assertThat(parts).hasSize(1);
+        assertThat(Repair.of(parts.get(0)).mesh().volume()).isCloseTo(8000 - 125, within(1e-3));
+    }
+
+    @Test
+    void files_are_put_together_by_their_own_origins() {
+        Body base = new Shapes().box(0, 0, 5, 20, 20, 3).body();
+        Body letters = new Shapes().box(5, 5, 7.6, 4, 4, 1).body();
+        Body both = base.with(letters);
+        assertThat(both.solids()).extracting(Mesh::bottom).containsExactly(0, 2600);
+        assertThat(both.lifted()).isCloseTo(-5, within(1e-9));
+        assertThat(both.height().millimetres()).isEqualTo(3.6);
+        assertThat(letters.with(base).solids()).extracting(Mesh::bottom).containsExactly(2600, 0);
+    }
+
+    @Test
+    void a_lift_holds_the_whole_model_above_the_bed() {
+        Body tag = new Shapes().box(0, 0, 0, 20, 20, 3).box(2, 2, 3, 4, 4, 1).body();
+        Body lifted = tag.placed(Placement.AS_IS.lifted(2.5));
+        assertThat(lifted.solids().get(0).bottom()).isEqualTo(2500);
+        assertThat(lifted.height().millimetres()).isEqualTo(6.5);
+    }
+}
