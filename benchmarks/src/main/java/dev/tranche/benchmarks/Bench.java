@@ -22,6 +22,7 @@ public final class Bench {
         Map<String, Statistics> samples = new HashMap<>();
         for (RunResult result : new Runner(new OptionsBuilder()
                         .include(CoreBenchmark.class.getSimpleName())
+                        .include(RegionBenchmark.class.getSimpleName())
                         .build())
                 .run()) {
             samples.put(
@@ -63,6 +64,26 @@ public final class Bench {
                 median(samples, "dryRunSixtySteps"),
                 best(samples, "dryRunSixtySteps") / best(samples, "obeySixtySteps"),
                 best(samples, "obeySixtySteps"));
+        say(
+                "Colours of %d parts (%,d triangles) on %d layers, cut and all: %.0f ms (%.0f); reading them into parts: %.0f ms (%.0f), %.1f × reading one mesh.",
+                RegionBenchmark.PARTS,
+                CoreBenchmark.TRIANGLES,
+                RegionBenchmark.LAYERS,
+                best(samples, "colourParts"),
+                median(samples, "colourParts"),
+                best(samples, "readParts"),
+                median(samples, "readParts"),
+                best(samples, "readParts") / stl);
+        say(
+                "One of %d regions nudged on %d layers: %.0f ms (%.0f), %.2f × the same areas by JTS alone (%.0f ms); all of them anew: %.0f ms (%.0f).",
+                RegionBenchmark.REGIONS,
+                RegionBenchmark.EDITED_LAYERS,
+                best(samples, "nudgeOneOfTwelve"),
+                median(samples, "nudgeOneOfTwelve"),
+                best(samples, "nudgeOneOfTwelve") / best(samples, "overlayByJtsAlone"),
+                best(samples, "overlayByJtsAlone"),
+                best(samples, "colourTwelveAnew"),
+                median(samples, "colourTwelveAnew"));
     }
 
     private static double best(Map<String, Statistics> samples, String name) {

@@ -46,6 +46,45 @@ final class Inputs {
         return file;
     }
 
+    /** So many balls of so many triangles each, in rows, every one reaching into its neighbours. */
+    static Path balls(int parts, int triangles) throws IOException {
+        int around = 160;
+        int rings = triangles / (2 * around) + 1;
+        Path file = Files.createTempFile("tranche-balls", ".stl");
+        file.toFile().deleteOnExit();
+        int count = parts * 2 * around * (rings - 1);
+        ByteBuffer record = ByteBuffer.allocate(50).order(ByteOrder.LITTLE_ENDIAN);
+        try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(file), 1 << 20)) {
+            out.write(ByteBuffer.allocate(84)
+                    .order(ByteOrder.LITTLE_ENDIAN)
+                    .putInt(80, count)
+                    .array());
+            for (int part = 0; part < parts; part++) {
+                float dx = 57 * (part % 8);
+                float dy = 57 * (part / 8);
+                for (int i = 0; i < rings; i++) {
+                    for (int j = 0; j < around; j++) {
+                        float[] a = moved(point(i, rings, j, around), dx, dy);
+                        float[] b = moved(point(i, rings, j + 1, around), dx, dy);
+                        float[] c = moved(point(i + 1, rings, j + 1, around), dx, dy);
+                        float[] d = moved(point(i + 1, rings, j, around), dx, dy);
+                        if (i > 0) {
+                            write(out, record, a, b, c);
+                        }
+                        if (i < rings - 1) {
+                            write(out, record, a, c, d);
+                        }
+                    }
+                }
+            }
+        }
+        return file;
+    }
+
+    private static float[] moved(float[] point, float dx, float dy) {
+        return new float[] {point[0] + dx, point[1] + dy, point[2]};
+    }
+
     private static float[] point(int ring, int rings, int j, int around) {
         double polar = Math.PI * ring / rings;
         double turn = 2 * Math.PI * (j % around) / around;
