@@ -9,8 +9,7 @@ import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.Relief;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spool;
-import dev.tranche.core.plan.Tint;
-import dev.tranche.core.units.Height;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Severity;
 import dev.tranche.core.units.Words;
 import java.util.ArrayList;
@@ -23,64 +22,73 @@ import org.locationtech.jts.geom.Geometry;
 final class RegionRules {
     private RegionRules() {}
 
-    /** Regions of which nothing prints. */
-    static List<Finding> lost(PlanFacts facts) {
+    /** What a rule says of one region. */
+    private interface Look {
+        Optional<Finding> at(int index, Region region, Relief relief);
+    }
+
+    private static List<Finding> each(PlanFacts facts, Look look) {
         List<Finding> findings = new ArrayList<>();
-        Regions regions = facts.plan().regions();
-        for (int i = 0; i < regions.size(); i++) {
-            int index = i;
-            Region region = regions.get(i);
-            Relief relief = facts.colouring().reliefs().get(i);
-            if (relief.wholly()) {
-                findings.add(Finding.of(
+        for (int i = 0; i < facts.plan().regions().size(); i++) {
+            look.at(
+                            i,
+                            facts.plan().regions().get(i),
+                            facts.colouring().reliefs().get(i))
+                    .ifPresent(findings::add);
+        }
+        return findings;
+    }
+
+    /** Regions that later ones cover altogether. */
+    static List<Finding> buried(PlanFacts facts) {
+        return each(facts, (i, region, relief) -> Optional.of(Finding.of(
                                 Severity.WARN,
                                 "buried-" + i,
-                                "“%s” is buried: regions after it take all of its %.2f mm, so nothing of it prints."
-                                        .formatted(region.name(), relief.buried()))
+                                String.format(
+                                        Locale.ROOT,
+                                        "“%s” is buried: regions after it take all of its %.2f mm, so nothing of it prints.",
+                                        region.name(),
+                                        relief.buried()))
                         .at(layer(facts, region))
                         .mendedBy(new Fix(
                                 "Let it win over them",
-                                p -> p.with(p.regions().moved(index, p.regions().size() - 1)))));
-            } else if (relief.missing()) {
-                findings.add(Finding.of(
+                                p -> p.with(p.regions().moved(i, p.regions().size() - 1)))))
+                .filter(f -> relief.wholly()));
+    }
+
+    /** Regions that meet no plastic. */
+    static List<Finding> nowhere(PlanFacts facts) {
+        return each(facts, (i, region, relief) -> Optional.of(Finding.of(
                                 Severity.WARN,
                                 "nowhere-" + i,
                                 "“%s” meets nothing of the model between its heights, so it colours nothing; move it, or give other heights."
                                         .formatted(region.name()))
                         .at(layer(facts, region))
-                        .mendedBy(new Fix("Remove it", p -> p.with(p.regions().without(index)))));
-            }
-        }
-        return findings;
+                        .mendedBy(new Fix("Remove it", p -> p.with(p.regions().without(i)))))
+                .filter(f -> relief.missing()));
     }
 
     /** Regions that have plastic of their own, all of it inside other plastic. */
     static List<Finding> unseen(PlanFacts facts) {
-        List<Finding> findings = new ArrayList<>();
-        Regions regions = facts.plan().regions();
-        for (int i = 0; i < regions.size(); i++) {
-            int index = i;
-            Region region = regions.get(i);
-            Relief relief = facts.colouring().reliefs().get(i);
-            if (relief.above() > 0 && relief.below() > 0 && !reachesTheSide(facts.colouring(), i)) {
-                Finding finding = Finding.of(
-                                Severity.WARN,
-                                "unseen-" + i,
-                                String.format(
-                                        Locale.ROOT,
-                                        "“%s” lies inside the model, %.2f mm below its top and %.2f mm above its underside, and is never seen.",
-                                        region.name(),
-                                        relief.above(),
-                                        relief.below()))
-                        .at(layer(facts, region));
-                findings.add(
-                        region.shape() instanceof Shape.Zone
-                                ? finding.mendedBy(
-                                        new Fix("Let it reach the top", p -> p.with(raised(p.regions(), index))))
-                                : finding);
+        return each(facts, (i, region, relief) -> {
+            if (relief.above() == 0 || relief.below() == 0 || reachesTheSide(facts.colouring(), i)) {
+                return Optional.empty();
             }
-        }
-        return findings;
+            Finding finding = Finding.of(
+                            Severity.WARN,
+                            "unseen-" + i,
+                            String.format(
+                                    Locale.ROOT,
+                                    "“%s” lies inside the model, %.2f mm below its top and %.2f mm above its underside, and is never seen.",
+                                    region.name(),
+                                    relief.above(),
+                                    relief.below()))
+                    .at(layer(facts, region));
+            return Optional.of(
+                    region.shape() instanceof Shape.Zone
+                            ? finding.mendedBy(new Fix("Let it reach the top", p -> p.with(raised(p.regions(), i))))
+                            : finding);
+        });
     }
 
     private static Regions raised(Regions regions, int index) {
@@ -107,73 +115,58 @@ final class RegionRules {
 
     /** Zones whose heights go on where the model has ended. */
     static List<Finding> beyondTheModel(PlanFacts facts) {
-        List<Finding> findings = new ArrayList<>();
-        Regions regions = facts.plan().regions();
-        for (int i = 0; i < regions.size(); i++) {
-            int index = i;
-            Region region = regions.get(i);
-            double proud = facts.colouring().reliefs().get(i).proud();
-            if (region.shape() instanceof Shape.Zone && proud > 0.01) {
-                findings.add(Finding.of(
+        return each(facts, (i, region, relief) -> Optional.of(Finding.of(
                                 Severity.NOTE,
                                 "proud-" + i,
                                 String.format(
                                         Locale.ROOT,
                                         "“%s” reaches %.2f mm above the model, where there is nothing to colour.",
                                         region.name(),
-                                        proud))
-                        .mendedBy(new Fix("End it at the top", p -> p.with(raised(p.regions(), index)))));
-            }
-        }
-        return findings;
+                                        relief.proud()))
+                        .mendedBy(new Fix("End it at the top", p -> p.with(raised(p.regions(), i)))))
+                .filter(f -> region.shape() instanceof Shape.Zone && relief.proud() > 0.01));
     }
 
     /** Zones on the bed, seen from beneath, through which the colour behind them shows. */
     static List<Finding> shinesThrough(PlanFacts facts) {
-        List<Finding> findings = new ArrayList<>();
-        Regions regions = facts.plan().regions();
-        for (int i = 0; i < regions.size(); i++) {
-            int index = i;
-            Region region = regions.get(i);
+        return each(facts, (i, region, relief) -> {
             int last = region.range().last(facts.grid());
-            if (!(region.shape() instanceof Shape.Zone)
-                    || region.range().first(facts.grid()) != 1
-                    || last >= facts.grid().count()
-                    || last < 1) {
-                continue;
-            }
-            Optional<Tint> behind = facts.colouring().layer(last + 1).tints().stream()
-                    .filter(t -> !t.spool().equals(region.spool()))
-                    .findFirst();
-            if (behind.isEmpty()) {
-                continue;
-            }
-            Spool own = facts.shelf().get(region.spool());
-            Spool other = facts.shelf().get(behind.get().spool());
-            int needed = Inlay.layersToHide(facts.colouring().model(), own, other);
-            if (last < needed && needed <= facts.grid().count()) {
-                Height top = facts.grid().top(needed);
-                findings.add(Finding.of(
-                                Severity.WARN,
-                                "shines-through-" + i,
-                                "“%s” is %s deep, and %s shines through %s until it is %d layers deep."
-                                        .formatted(
-                                                region.name(),
-                                                Words.count(last, "layer"),
-                                                facts.label(other.id()),
-                                                facts.label(own.id()),
-                                                needed))
-                        .at(1)
-                        .mendedBy(new Fix(
-                                "Make it " + needed + " layers deep",
-                                p -> p.with(p.regions()
-                                        .replace(
-                                                index,
-                                                region.over(Range.between(
-                                                        region.range().from(), top)))))));
-            }
+            boolean faceDown = region.shape() instanceof Shape.Zone
+                    && region.range().first(facts.grid()) == 1
+                    && last >= 1
+                    && last < facts.grid().count();
+            return faceDown
+                    ? facts.colouring().layer(last + 1).spools().stream()
+                            .filter(s -> !s.equals(region.spool()))
+                            .findFirst()
+                            .flatMap(behind -> shines(facts, i, last, behind))
+                    : Optional.empty();
+        });
+    }
+
+    private static Optional<Finding> shines(PlanFacts facts, int index, int last, SpoolId behind) {
+        Region region = facts.plan().regions().get(index);
+        Spool own = facts.shelf().get(region.spool());
+        int needed =
+                Inlay.layersToHide(facts.colouring().model(), own, facts.shelf().get(behind));
+        if (last >= needed || needed > facts.grid().count()) {
+            return Optional.empty();
         }
-        return findings;
+        Range deeper = Range.between(region.range().from(), facts.grid().top(needed));
+        return Optional.of(Finding.of(
+                        Severity.WARN,
+                        "shines-through-" + index,
+                        "“%s” is %s deep, and %s shines through %s until it is %d layers deep."
+                                .formatted(
+                                        region.name(),
+                                        Words.count(last, "layer"),
+                                        facts.label(behind),
+                                        facts.label(own.id()),
+                                        needed))
+                .at(1)
+                .mendedBy(new Fix(
+                        "Make it " + needed + " layers deep",
+                        p -> p.with(p.regions().replace(index, region.over(deeper))))));
     }
 
     private static int layer(PlanFacts facts, Region region) {
