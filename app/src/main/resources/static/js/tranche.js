@@ -286,10 +286,7 @@
     const to = millimetres(plan, event);
     const dx = to.x - from.x;
     const dy = to.y - from.y;
-    if (Math.hypot(dx, dy) < 0.05) return;
-    const x = Number(document.getElementById("r-x").value) + dx;
-    const y = Number(document.getElementById("r-y").value) + dy;
-    post(`regions/${zone.dataset.zone}/place`, { x, y });
+    if (Math.hypot(dx, dy) >= 0.05) post(`regions/${zone.dataset.zone}/drag`, { dx, dy });
   });
 
   // --- Typing goes on while an answer arrives ------------------------------------------------------------------

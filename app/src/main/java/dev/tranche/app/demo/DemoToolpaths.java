@@ -32,7 +32,7 @@ final class DemoToolpaths {
 
     /** A file that prints {@code model} in the middle of a bed of this size. */
     static String of(CutModel model, double bedWidth, double bedDepth) {
-        Coordinate centre = model.body().footprint().centre();
+        Coordinate centre = model.footprint().centre();
         DemoToolpaths paths = new DemoToolpaths(bedWidth / 2 - centre.x, bedDepth / 2 - centre.y);
         paths.out.append(
                 "; toolpaths of the Fernhollow demo\nM140 S60\nM104 S210\nG28\nM190 S60\nM109 S210\nG90\nM82\nG92 E0\n");

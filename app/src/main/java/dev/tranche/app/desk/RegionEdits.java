@@ -1,13 +1,11 @@
 package dev.tranche.app.desk;
 
-import dev.tranche.app.plans.FileNames;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
-import dev.tranche.core.format.Svg;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Inlay;
@@ -21,8 +19,6 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
-import java.io.IOException;
-import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -33,7 +29,6 @@ import java.util.regex.Pattern;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.springframework.stereotype.Service;
-import org.springframework.web.multipart.MultipartFile;
 
 /** What people draw, choose and type about regions and parts, as edits of a plan with a name for undo. */
 @Service
@@ -42,7 +37,6 @@ class RegionEdits {
     private static final double GRID = 0.5;
 
     private static final double SHARE = 0.4;
-    private static final long LARGEST_DRAWING = 4_000_000;
     private static final Pattern CORNER = Pattern.compile("\\s*([-+]?\\d*\\.?\\d+)[\\s;]+([-+]?\\d*\\.?\\d+)\\s*");
 
     private final Plans plans;
@@ -83,9 +77,8 @@ class RegionEdits {
         return add(id, seen, new Shape.Zone(outline, box.centre().x, box.centre().y, 0, false), spool);
     }
 
-    /** An SVG outline in the middle of the model, made smaller where it is larger. */
-    PlanState addSvg(String id, long seen, MultipartFile file, long spool) throws IOException {
-        Outline.Drawing drawing = drawing(file);
+    /** A drawing in the middle of the model, made smaller where it is larger. */
+    PlanState addDrawing(String id, long seen, Outline.Drawing drawing, long spool) {
         Envelope box = footprint(plans.get(id));
         Silhouette s = drawing.silhouette();
         double room = 0.8 * Math.min(box.getWidth(), box.getHeight() * s.width() / s.depth());
@@ -120,22 +113,6 @@ class RegionEdits {
         }
     }
 
-    private static Outline.Drawing drawing(MultipartFile file) throws IOException {
-        if (file.isEmpty()) {
-            throw new Refusal("Choose an SVG file with the outline.");
-        }
-        if (file.getSize() > LARGEST_DRAWING) {
-            throw Refusal.of(
-                    "The drawing is larger than %d MB; save only the outline you need.", LARGEST_DRAWING / 1_000_000);
-        }
-        try (InputStream in = file.getInputStream()) {
-            Silhouette silhouette = Silhouette.of(Svg.read(in).area());
-            String name = FileNames.stem(FileNames.shown(file.getOriginalFilename()));
-            return new Outline.Drawing(
-                    name.length() > 50 ? name.substring(0, 50) : name, silhouette, silhouette.width());
-        }
-    }
-
     /**
      * A face-down inlay in one go.
      *
@@ -143,8 +120,12 @@ class RegionEdits {
      * @param layers deep; without it, as deep as it takes
      */
     PlanState inlay(
-            String id, long seen, Optional<Integer> part, MultipartFile file, Optional<Integer> layers, long spool)
-            throws IOException {
+            String id,
+            long seen,
+            Optional<Integer> part,
+            Optional<Outline.Drawing> drawing,
+            Optional<Integer> layers,
+            long spool) {
         PlanState plan = plans.get(id);
         Workpiece work = workbench.openNow(plan);
         CutModel model = work.cut().model();
@@ -157,7 +138,7 @@ class RegionEdits {
             part(work, part.get());
             inlay = Inlay.of(model, part.get(), work.partNames().get(part.get()), deep, chosen.id());
         } else {
-            inlay = Inlay.of(model, drawing(file), deep, chosen.id());
+            inlay = Inlay.of(model, drawing.orElseThrow(), deep, chosen.id());
         }
         return plans.editAll(id, seen, "inlay " + inlay.region().name() + " face down", c -> {
             var changed = c.with(c.colours().with(c.colours().regions().plus(inlay.region())));
@@ -175,9 +156,9 @@ class RegionEdits {
         return region(id, seen, index, "recolour", r -> r.in(chosen));
     }
 
-    /** To where it was dragged, on the grid. */
-    PlanState place(String id, long seen, int index, double x, double y) {
-        return zone(id, seen, index, "move", z -> z.at(snapped(x), snapped(y)));
+    /** So far from where it was, and onto the grid. */
+    PlanState drag(String id, long seen, int index, double dx, double dy) {
+        return zone(id, seen, index, "move", z -> z.at(snapped(z.x() + dx), snapped(z.y() + dy)));
     }
 
     PlanState nudge(String id, long seen, int index, double dx, double dy) {

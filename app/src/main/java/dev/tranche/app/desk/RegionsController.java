@@ -66,7 +66,9 @@ class RegionsController {
             Model model,
             HttpServletResponse response)
             throws IOException {
-        return added(edits.addSvg(id, shown.edition(), file, spool), shown, model, response);
+        Taken taken = Taken.from(file);
+        model.addAttribute("said", taken.said());
+        return added(edits.addDrawing(id, shown.edition(), taken.drawing(), spool), shown, model, response);
     }
 
     @PostMapping("/regions/inlay")
@@ -80,7 +82,9 @@ class RegionsController {
             Model model,
             HttpServletResponse response)
             throws IOException {
-        PlanState plan = edits.inlay(id, shown.edition(), part, file, layers, spool);
+        Optional<Taken> taken = part.isPresent() ? Optional.empty() : Optional.of(Taken.from(file));
+        model.addAttribute("said", taken.map(Taken::said).orElse(null));
+        PlanState plan = edits.inlay(id, shown.edition(), part, taken.map(Taken::drawing), layers, spool);
         return added(plan, shown.at(1), model, response);
     }
 
@@ -112,16 +116,16 @@ class RegionsController {
         return answers.desk(edits.recolour(id, shown.edition(), index, spool), shown, model, response);
     }
 
-    @PostMapping("/regions/{index}/place")
-    String place(
+    @PostMapping("/regions/{index}/drag")
+    String drag(
             @PathVariable String id,
             @PathVariable int index,
             Shown shown,
-            @RequestParam double x,
-            @RequestParam double y,
+            @RequestParam double dx,
+            @RequestParam double dy,
             Model model,
             HttpServletResponse response) {
-        return answers.desk(edits.place(id, shown.edition(), index, x, y), shown, model, response);
+        return answers.desk(edits.drag(id, shown.edition(), index, dx, dy), shown, model, response);
     }
 
     @PostMapping("/regions/{index}/nudge")

@@ -69,7 +69,7 @@ public record LayerDrawing(
         double shrink = drawnIn && layer == 1 ? work.colours().layers().shrink() : 0;
         String ghost =
                 layer == 1 ? "" : outline(work.cut().model().section(layer - 1).outline(), frame);
-        Envelope box = work.cut().model().body().footprint();
+        Envelope box = work.cut().model().footprint();
         double pitch = Ticks.step(Math.max(box.getWidth(), box.getHeight()), 8);
         return new LayerDrawing(
                 width,
@@ -90,7 +90,7 @@ public record LayerDrawing(
     }
 
     private static Frame frame(Workpiece work, int width, int height) {
-        Envelope box = work.cut().model().body().footprint();
+        Envelope box = work.cut().model().footprint();
         double scale = Math.min(
                 (width - 2 * MARGIN) / Math.max(box.getWidth(), 1e-3),
                 (height - 2 * MARGIN) / Math.max(box.getHeight(), 1e-3));

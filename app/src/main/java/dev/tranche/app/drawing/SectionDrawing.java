@@ -84,7 +84,7 @@ public record SectionDrawing(
 
     private static SectionDrawing draw(Workpiece work, int width, int height, Margins m) {
         LayerGrid grid = work.grid();
-        Envelope box = work.cut().model().body().footprint();
+        Envelope box = work.cut().model().footprint();
         double printed =
                 Math.max(grid.printedHeight().millimetres(), grid.modelHeight().millimetres());
         double room = width - m.left() - m.right();

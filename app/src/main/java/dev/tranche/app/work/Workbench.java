@@ -96,19 +96,21 @@ public class Workbench {
         Optional<SlicedFile> file = plan.gcode().map(g -> sliced.survey(g.hash(), printer.motion(), progress));
         Optional<GridMatch> match = file.flatMap(f -> match(f, grid));
         Envelope footprint = match.map(Workbench::footprint)
-                .orElseGet(() -> centred(cut.model().body().footprint(), printer));
+                .orElseGet(() -> centred(cut.model().footprint(), printer));
         BasePrint base = match.map(m -> BasePrint.from(m, printer.filament()))
                 .orElseGet(() -> BasePrint.from(cut.model().sections(), grid, printer, PrintSettings.COMMON));
         Coordinate centre = footprint.centre();
         PurgeModel purges = new PurgeModel(printer.deadVolume(), plan.content().purge(), machine.purges());
         Ledger ledger = new Estimator(machine.rig(), purges, centre).ledger(colours, order, grid, spools, base, match);
         List<Tranche> tranches = colours.tranches(grid);
+        List<String> names = names(plan);
         SwapWriter writer = new SwapWriter(plan.id(), machine.rig());
         String state = writer.state(ledger);
         PlanFacts facts = new PlanFacts(
                 plan.id(),
                 state,
                 colouring,
+                names,
                 order,
                 tranches,
                 footprint,
@@ -123,7 +125,7 @@ public class Workbench {
                 cut,
                 colouring,
                 order,
-                names(plan),
+                names,
                 spools,
                 machine,
                 tranches,

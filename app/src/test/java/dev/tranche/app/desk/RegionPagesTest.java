@@ -187,7 +187,7 @@ class RegionPagesTest extends BrowserTest {
         press("#part-4", Keys.SPACE);
         press("#hide-parts", Keys.ENTER);
         undoable("hide parts");
-        browser.see(".steps", "80.0 × 80.0 × 1.00 mm");
+        browser.see(".steps", "80.0 × 20.0 × 1.00 mm");
         press("#part-4", Keys.SPACE);
         press("#show-parts", Keys.ENTER);
         undoable("show parts");
@@ -346,6 +346,15 @@ class RegionPagesTest extends BrowserTest {
         give("#svg-file", file("words.svg", "a recipe".getBytes(StandardCharsets.UTF_8)));
         browser.click("#add-svg");
         browser.see("#notice", "cannot be read as SVG");
+        give(
+                "#svg-file",
+                file(
+                        "both.svg",
+                        "<svg><text>Leek</text><rect width='30' height='20'/></svg>".getBytes(StandardCharsets.UTF_8)));
+        browser.click("#add-svg");
+        browser.see("#notice", "1 element of the drawing was passed over");
+        browser.click("#undo");
+        browser.until(() -> regions().isEmpty());
         browser.click("#add-disc");
         undoable("add a region in Light");
         retype("#r-width", "-3");

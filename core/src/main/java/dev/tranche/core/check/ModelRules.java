@@ -60,8 +60,10 @@ final class ModelRules {
                     findings.add(Finding.of(
                                     Severity.WARN,
                                     "floating-" + i,
-                                    "Part %d begins at %s mm and lies on nothing there; it needs support, or sits too high."
-                                            .formatted(i + 1, facts.grid().bottom(layer)))
+                                    "The part “%s” begins at %s mm and lies on nothing there; it needs support, or sits too high."
+                                            .formatted(
+                                                    facts.partNames().get(i),
+                                                    facts.grid().bottom(layer)))
                             .at(layer));
                 }
             }

@@ -24,6 +24,7 @@ import org.locationtech.jts.geom.Envelope;
  * @param planId as stamped into files
  * @param state of the plan's swaps, as stamped into files
  * @param colouring of the plan's model
+ * @param partNames what the parts are called, one a part
  * @param order in which its colours are printed
  * @param tranches of the plan on its grid
  * @param footprint where the part stands on the bed, mm
@@ -35,6 +36,7 @@ public record PlanFacts(
         String planId,
         String state,
         Colouring colouring,
+        List<String> partNames,
         PrintOrder order,
         List<Tranche> tranches,
         Envelope footprint,

@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Set;
+import org.locationtech.jts.geom.Envelope;
 
 /**
  * A model cut into the layers of a grid.
@@ -79,6 +80,11 @@ public record CutModel(
             throw new Refusal("All parts are hidden; show one, so that there is something to print.");
         }
         return new Body(left, body.lifted());
+    }
+
+    /** What the solids that are not hidden cover of the XY plane, mm. */
+    public Envelope footprint() {
+        return shown(body, hidden).footprint();
     }
 
     /** The section of {@code layer}, from 1. */

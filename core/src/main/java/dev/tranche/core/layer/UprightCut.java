@@ -20,7 +20,7 @@ public record UprightCut(double y, List<List<Span>> cut, List<List<Span>> outlin
 
     /** The cut, of fifteen over the depth of the model, that meets most layers and, of those, shows most steps. */
     public static UprightCut mostTelling(CutModel model) {
-        Envelope box = model.body().footprint();
+        Envelope box = model.footprint();
         UprightCut best = null;
         double bestScore = -1;
         for (int i = 0; i < CANDIDATES; i++) {

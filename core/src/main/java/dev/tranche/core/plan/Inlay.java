@@ -50,7 +50,7 @@ public record Inlay(Region region, boolean replaces) {
             throw Refusal.of("“%s” has no plastic to take an outline from; show it first, or choose another.", name);
         }
         Coordinate at = outline.getEnvelopeInternal().centre();
-        double middle = model.body().footprint().centre().x;
+        double middle = model.footprint().centre().x;
         Silhouette silhouette = Silhouette.of(outline);
         Shape.Zone zone = new Shape.Zone(
                 new Outline.Drawing(name, silhouette, silhouette.width()), 2 * middle - at.x, at.y, 0, true);

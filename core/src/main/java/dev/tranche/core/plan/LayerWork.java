@@ -76,7 +76,7 @@ final class LayerWork {
         plan.palette().forEach(s -> bySpool.put(s, new ArrayList<>()));
         List<Field> fields = new ArrayList<>();
         List<List<Integer>> owned = owned(active, m);
-        field(fields, bySpool, Field.BASE, base, base(owned, m));
+        field(fields, bySpool, Field.BASE, base, base(m));
         Set<Integer> later = new HashSet<>(m.parts());
         for (int i = 0; i < active.size(); i++) {
             Region region = plan.regions().get(active.get(i));
@@ -117,7 +117,7 @@ final class LayerWork {
     }
 
     /** The colour by height: all of the section, or the parts that no region colours, less what regions take. */
-    private List<Key> base(List<List<Integer>> owned, Masks m) {
+    private List<Key> base(Masks m) {
         if (m.parts().isEmpty()) {
             return List.of(new Key(WHOLE, Set.of(), m.zones(), false));
         }

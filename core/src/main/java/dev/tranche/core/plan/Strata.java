@@ -25,7 +25,7 @@ public record Strata(double y, Map<SpoolId, List<List<Span>>> colours) {
     public static Strata of(Colouring colouring, UprightCut plain) {
         double y = plain.y();
         if (colouring.plan().regions().size() > 0) {
-            Envelope box = colouring.model().body().footprint();
+            Envelope box = colouring.model().footprint();
             long most = met(colouring, y);
             for (int i = 1; i <= CANDIDATES; i++) {
                 double candidate = box.getMinY() + i * box.getHeight() / (CANDIDATES + 1);

@@ -45,6 +45,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 
@@ -141,6 +142,9 @@ public final class Bench {
                 "plan-1",
                 writer().state(ledger),
                 colouring(),
+                IntStream.range(0, body().solids().size())
+                        .mapToObj(i -> "part " + (i + 1))
+                        .toList(),
                 PrintOrder.carriedOver(colouring()),
                 plan.tranches(grid),
                 new Envelope(100, 120, 100, 120),

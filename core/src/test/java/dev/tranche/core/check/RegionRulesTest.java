@@ -133,7 +133,7 @@ class RegionRulesTest {
         Bench bench = new Bench();
         bench.body = Optional.of(
                 bench.body().with(new Shapes().box(25, 0, 1, 5, 5, 1).body()));
-        assertThat(only(bench, "floating").sentence()).contains("Part 2 begins at 1.00 mm");
+        assertThat(only(bench, "floating").sentence()).contains("The part “part 2” begins at 1.00 mm");
         Bench lifted = new Bench();
         Body up = lifted.body().placed(Placement.AS_IS.lifted(1));
         lifted.body = Optional.of(up);
