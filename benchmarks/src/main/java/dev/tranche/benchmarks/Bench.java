@@ -23,6 +23,7 @@ public final class Bench {
         for (RunResult result : new Runner(new OptionsBuilder()
                         .include(CoreBenchmark.class.getSimpleName())
                         .include(RegionBenchmark.class.getSimpleName())
+                        .include(OrderBenchmark.class.getSimpleName())
                         .build())
                 .run()) {
             samples.put(
@@ -58,6 +59,17 @@ public final class Bench {
                 CoreBenchmark.GCODE_MEGABYTES * 1.048576 / gcode * 1000,
                 gcode / best(samples, "countNewlines"),
                 best(samples, "countNewlines"));
+        say(
+                "Best order of %,d layers, eight of 26 colours on each: %.1f ms (%.1f), %,.0f layers a second, %.0f × adding them up as they come (%.2f ms);",
+                OrderBenchmark.LAYERS,
+                best(samples, "bestOfAll"),
+                median(samples, "bestOfAll"),
+                OrderBenchmark.LAYERS / best(samples, "bestOfAll") * 1000,
+                best(samples, "bestOfAll") / best(samples, "asTheyCome"),
+                best(samples, "asTheyCome"));
+        say(
+                "  one to eight of eight colours: %.1f ms (%.1f).",
+                best(samples, "bestOfFew"), median(samples, "bestOfFew"));
         say(
                 "Dry run of a macro of 60 steps: %.2f ms (%.2f); %.1f × its lines through the bare interpreter (%.3f ms).",
                 best(samples, "dryRunSixtySteps"),

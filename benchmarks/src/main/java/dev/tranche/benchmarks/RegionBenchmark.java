@@ -113,7 +113,7 @@ public class RegionBenchmark {
     @Benchmark
     public PrintOrder colourParts() {
         CutModel cut = CutModel.of(parts.body(), grid(parts.body(), LAYERS), Progress.UNHEARD);
-        return PrintOrder.carriedOver(Colouring.of(byPart, cut, LINE, Progress.UNHEARD));
+        return PrintOrder.numbered(Colouring.of(byPart, cut, LINE, Progress.UNHEARD), byPart.numbering());
     }
 
     @Benchmark

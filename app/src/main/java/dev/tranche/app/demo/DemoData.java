@@ -6,6 +6,7 @@ import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.settings.Settings;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.TrancheProperties;
@@ -23,6 +24,7 @@ import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.Inlay;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Material;
+import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
@@ -30,6 +32,7 @@ import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Silhouette;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.rig.Rack;
@@ -59,6 +62,7 @@ class DemoData implements ApplicationRunner {
     private final TrancheProperties properties;
     private final ModelCuts cuts;
     private final FileColours fileColours;
+    private final Settings settings;
 
     DemoData(
             Shelf shelf,
@@ -67,7 +71,8 @@ class DemoData implements ApplicationRunner {
             FileStore files,
             TrancheProperties properties,
             ModelCuts cuts,
-            FileColours fileColours) {
+            FileColours fileColours,
+            Settings settings) {
         this.shelf = shelf;
         this.workshop = workshop;
         this.plans = plans;
@@ -75,6 +80,12 @@ class DemoData implements ApplicationRunner {
         this.properties = properties;
         this.cuts = cuts;
         this.fileColours = fileColours;
+        this.settings = settings;
+    }
+
+    /** The open day is on Saturday; the society sleeps at night. */
+    private void evening() {
+        settings.set(settings.now().currency(), "0.32", "22:30-6:30", "");
     }
 
     @Override
@@ -82,6 +93,7 @@ class DemoData implements ApplicationRunner {
         if (!shelf.all().isEmpty()) {
             return;
         }
+        evening();
         SpoolId soot = spool("Soot", "#1B1B1D", 640);
         SpoolId chalk = spool("Chalk", "#F4F1E8", 412, 0.5);
         SpoolId leaf = spool("Leaf", "#3E7D3A", 755);
@@ -171,9 +183,20 @@ class DemoData implements ApplicationRunner {
         ModelFile file = keep(bytes.toByteArray(), "leaf-panel.3mf");
         ColourPlan plain = ColourPlan.of(LayerSettings.COMMON, soot);
         List<Part> parts = cuts.model(List.of(file), Progress.UNHEARD).parts();
-        plans.create(
+        PlanState plan = plans.create(
                 "Leaf panel for the greenhouse",
                 new PlanContent(file, fileColours.begin(plain, parts), PurgeSettings.USUAL, printer));
+        plans.variant(
+                plan.id(),
+                "best order",
+                c -> c.with(c.colours().with(c.colours().ordering().by(Rule.BEST))));
+        plans.variant(
+                plan.id(),
+                "in bands",
+                c -> c.with(c.colours().with(c.colours().ordering().by(Rule.BANDS))));
+        plans.variant(plan.id(), "four of them, with a tower", c -> c.with(
+                        c.purge().into(new PurgePlace.OnTower(PurgePlace.OnTower.USUAL)))
+                .times(4));
     }
 
     private void marker(SpoolId leaf, SpoolId chalk, SpoolId soot, long printer) throws IOException {

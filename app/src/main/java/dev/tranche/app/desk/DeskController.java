@@ -1,10 +1,14 @@
 package dev.tranche.app.desk;
 
+import dev.tranche.app.plans.FileNames;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
+import dev.tranche.app.web.Attachment;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -22,13 +26,16 @@ class DeskController {
     private final DeskEdits edits;
     private final DeskViews views;
     private final DeskAnswers answers;
+    private final LedgerCsv csv;
 
-    DeskController(Plans plans, Workbench workbench, DeskEdits edits, DeskViews views, DeskAnswers answers) {
+    DeskController(
+            Plans plans, Workbench workbench, DeskEdits edits, DeskViews views, DeskAnswers answers, LedgerCsv csv) {
         this.plans = plans;
         this.workbench = workbench;
         this.edits = edits;
         this.views = views;
         this.answers = answers;
+        this.csv = csv;
     }
 
     @GetMapping("/plans/{id}")
@@ -70,6 +77,13 @@ class DeskController {
     String score(@PathVariable String id, Shown shown, @RequestParam(defaultValue = "1") int zoom, Model model) {
         views.show(workbench.openNow(plans.get(id)), shown, zoom, model);
         return "desk/score :: score(moved=false)";
+    }
+
+    @GetMapping("/plans/{id}/ledger.csv")
+    void ledger(@PathVariable String id, HttpServletResponse response) throws IOException {
+        Workpiece work = workbench.openNow(plans.get(id));
+        Attachment.begin(response, FileNames.safe(work.plan().name()) + "-ledger.csv", "text/csv");
+        response.getOutputStream().write(csv.of(work.ledger()).getBytes(StandardCharsets.UTF_8));
     }
 
     @PostMapping("/plans/{id}/starts")
@@ -155,6 +169,16 @@ class DeskController {
             Model model,
             HttpServletResponse response) {
         return answers.desk(edits.purge(id, shown.edition(), tolerance, factor), shown, model, response);
+    }
+
+    @PostMapping("/plans/{id}/copies")
+    String copies(
+            @PathVariable String id,
+            Shown shown,
+            @RequestParam String copies,
+            Model model,
+            HttpServletResponse response) {
+        return answers.desk(edits.copies(id, shown.edition(), copies), shown, model, response);
     }
 
     @PostMapping("/plans/{id}/findings/{key}/mend")

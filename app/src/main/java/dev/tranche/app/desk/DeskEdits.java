@@ -118,10 +118,20 @@ class DeskEdits {
     }
 
     PlanState purge(String id, long seen, String tolerance, String factor) {
-        PurgeSettings purge = new PurgeSettings(
-                Numbers.decimal("colour tolerance", tolerance), Numbers.decimal("purge factor", factor));
+        double clean = Numbers.decimal("colour tolerance", tolerance);
+        double times = Numbers.decimal("purge factor", factor);
         String label = "purge to a difference of " + tolerance.strip() + ", times " + factor.strip();
-        return plans.editAll(id, seen, label, c -> c.with(purge));
+        return plans.editAll(
+                id,
+                seen,
+                label,
+                c -> c.with(new PurgeSettings(clean, times, c.purge().place())));
+    }
+
+    PlanState copies(String id, long seen, String text) {
+        int copies = Numbers.whole("number of copies", text);
+        return plans.editAll(
+                id, seen, "print " + (copies == 1 ? "one copy" : copies + " copies"), c -> c.times(copies));
     }
 
     PlanState mend(String id, long seen, String key) {
@@ -130,7 +140,9 @@ class DeskEdits {
                 .findFirst()
                 .flatMap(Finding::fix)
                 .orElseThrow(() -> new Refusal("That finding is no longer there; it may be mended already."));
-        return plans.edit(id, seen, fix.label().toLowerCase(java.util.Locale.ROOT), fix.change());
+        return plans.editAll(id, seen, fix.label().toLowerCase(java.util.Locale.ROOT), c -> c.with(
+                        fix.colours().apply(c.colours()))
+                .with(fix.purge().apply(c.purge())));
     }
 
     /** The layer a typed height falls on, for the cursor to go to. */

@@ -182,7 +182,8 @@ class FoldViews {
 
     private FitRow row(Workpiece work, Fit fit) {
         double seconds = work.ledger().base().roughSecondsIn(work.grid(), fit.layerHeight(), fit.layers())
-                + work.ledger().addedSeconds();
+                + work.ledger().totalSeconds()
+                - work.ledger().base().seconds();
         boolean taken = fit.layerHeight().equals(work.grid().layerHeight())
                 && fit.firstLayer().equals(work.grid().firstLayer());
         return new FitRow(

@@ -2,13 +2,16 @@ package dev.tranche.app.drawing;
 
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.Stretch;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.plan.SpoolId;
+import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * The print as time goes by: a line a spool, and a ribbon that runs along the line of the loaded one.
@@ -17,6 +20,8 @@ import java.util.Map;
  * @param bars stretches of the ribbon
  * @param steps from line to line, one a swap
  * @param halts stops without a change of spool, on the line of the loaded one
+ * @param layers where each begins, once the score is stretched so far that there is room: between them lies the order
+ *     inside a layer
  * @param clock ticks under the lines
  * @param zoom times the width is stretched
  */
@@ -31,6 +36,7 @@ public record ScoreDrawing(
         List<Bar> bars,
         List<Step> steps,
         List<Halt> halts,
+        List<Tick> layers,
         List<Tick> clock,
         int zoom) {
     private static final double LEFT = 116;
@@ -39,6 +45,8 @@ public record ScoreDrawing(
     private static final double BOTTOM = 26;
     private static final int DEEPEST_ZOOM = 64;
     private static final double FINEST = 1.5;
+    /** Room a layer needs for its number, px. */
+    private static final double LAYER_ROOM = 24;
     /** Swaps nearer to one another are drawn when the score is stretched, px. */
     private static final double CLOSEST = 4;
 
@@ -70,7 +78,7 @@ public record ScoreDrawing(
         int stretched = Math.max(1, Math.min(zoom, DEEPEST_ZOOM));
         double total = Math.max(1, work.ledger().totalSeconds());
         double span = total / stretched;
-        double from = Math.max(0, Math.min(total - span, work.ledger().secondsUntil(layer) - span / 2));
+        double from = Math.max(0, Math.min(total - span, work.ledger().layers().begin(layer) - span / 2));
         Scale scale = new Scale(LEFT, width - RIGHT, from, from + span);
         List<SpoolId> palette =
                 work.ledger().uses().stream().map(u -> u.spool().id()).toList();
@@ -94,7 +102,8 @@ public record ScoreDrawing(
                 bars(work, figures, scale, staves),
                 steps(work, figures, scale, staves, pitch),
                 halts(work, figures, scale, staves),
-                clock(figures, scale),
+                layers(work, scale),
+                clock(work, figures, scale),
                 stretched);
     }
 
@@ -102,8 +111,9 @@ public record ScoreDrawing(
     public double cursor(Workpiece work, int layer) {
         double total = Math.max(1, work.ledger().totalSeconds());
         double span = total / zoom;
-        double from = Math.max(0, Math.min(total - span, work.ledger().secondsUntil(layer) - span / 2));
-        return new Scale(left, right, from, from + span).x(work.ledger().secondsUntil(layer));
+        double from = Math.max(0, Math.min(total - span, work.ledger().layers().begin(layer) - span / 2));
+        return new Scale(left, right, from, from + span)
+                .x(work.ledger().layers().begin(layer));
     }
 
     private record Scale(double left, double right, double from, double to) {
@@ -183,7 +193,7 @@ public record ScoreDrawing(
                             swap.place(),
                             swap.out().name(),
                             swap.in().name(),
-                            figures.length(swap.purgeLength()),
+                            figures.length(work.ledger().filament().length(swap.pushed())),
                             figures.time(swap.startsAt()));
             steps.add(new Step(
                     swap.number(),
@@ -199,6 +209,10 @@ public record ScoreDrawing(
         return steps;
     }
 
+    private static String clockTime(ZonedDateTime at) {
+        return String.format("%02d:%02d", at.getHour(), at.getMinute());
+    }
+
     private static List<Halt> halts(Workpiece work, Figures figures, Scale scale, List<Stave> staves) {
         return work.ledger().pauses().stream()
                 .filter(p -> scale.shows(p.startsAt()))
@@ -211,7 +225,26 @@ public record ScoreDrawing(
                 .toList();
     }
 
-    private static List<Tick> clock(Figures figures, Scale scale) {
+    private static List<Tick> layers(Workpiece work, Scale scale) {
+        List<Tick> ticks = new ArrayList<>();
+        double last = Double.NEGATIVE_INFINITY;
+        for (int layer = 1; layer <= work.grid().count(); layer++) {
+            double begin = work.ledger().layers().begin(layer);
+            if (scale.shows(begin)) {
+                double x = scale.x(begin);
+                if (x - last < LAYER_ROOM) {
+                    return List.of();
+                }
+                last = x;
+                ticks.add(new Tick(x, Integer.toString(layer)));
+            }
+        }
+        return ticks;
+    }
+
+    /** Time since the start, or time of day where the plan has one. */
+    private static List<Tick> clock(Workpiece work, Figures figures, Scale scale) {
+        Optional<ZonedDateTime> start = work.schedule().map(Schedule::start);
         double[] steps = {1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1200, 1800, 3600, 7200, 10_800, 21_600, 43_200, 86_400
         };
         double step = steps[steps.length - 1];
@@ -222,8 +255,14 @@ public record ScoreDrawing(
             }
         }
         List<Tick> ticks = new ArrayList<>();
-        for (double t = Math.ceil(scale.from() / step) * step; t <= scale.to(); t += step) {
-            ticks.add(new Tick(scale.x(t), t == 0 ? "start" : figures.time(t)));
+        double ahead = start.map(s -> (double) s.toLocalTime().toSecondOfDay()).orElse(0.0);
+        double first = Math.ceil((scale.from() + ahead) / step) * step - ahead;
+        for (double t = first; t <= scale.to(); t += step) {
+            double at = t;
+            ticks.add(new Tick(
+                    scale.x(t),
+                    start.map(s -> clockTime(s.plusSeconds(Math.round(at))))
+                            .orElse(t == 0 ? "start" : figures.time(t))));
         }
         return ticks;
     }

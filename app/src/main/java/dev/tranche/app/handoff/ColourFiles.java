@@ -11,6 +11,7 @@ import dev.tranche.core.units.Progress;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -49,7 +50,11 @@ class ColourFiles {
         zip.finish();
     }
 
+    /** By the number of their spool, so that a slicing program numbers them alike. */
     private static List<ColourSolid> solids(Workpiece work) {
-        return ColourSolid.of(work.colouring(), work.partNames(), Progress.UNHEARD);
+        List<SpoolId> numbering = work.colours().numbering();
+        return ColourSolid.of(work.colouring(), work.partNames(), Progress.UNHEARD).stream()
+                .sorted(Comparator.comparingInt(s -> numbering.indexOf(s.spool())))
+                .toList();
     }
 }

@@ -21,9 +21,11 @@ import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Severity;
 import java.io.BufferedOutputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.util.List;
 import java.util.Optional;
@@ -32,7 +34,7 @@ import org.springframework.web.multipart.MultipartFile;
 
 /** Sliced files on their way in and out. */
 @Service
-class GcodeFiles {
+public class GcodeFiles {
     private final Plans plans;
     private final Workshop workshop;
     private final FileStore files;
@@ -88,8 +90,7 @@ class GcodeFiles {
     }
 
     Optional<Preview> preview(Workpiece work) {
-        return work.ledger().swaps().stream().findFirst().flatMap(swap -> work.match()
-                .flatMap(m -> m.layer(swap.layer()).door())
+        return work.ledger().swaps().stream().findFirst().flatMap(swap -> swap.door()
                 .map(door -> new Preview(swap, work.writer().lines(swap, door), Optional.of(door.line()))));
     }
 
@@ -101,6 +102,17 @@ class GcodeFiles {
             throw new Refusal("The swaps were not written: " + stops.get(0).sentence());
         }
         return download(work, work.writer().patch(match, work.ledger()), "-with-swaps");
+    }
+
+    /** As {@link #withSwaps}, whole. */
+    public byte[] bytesWithSwaps(Workpiece work) {
+        try {
+            ByteArrayOutputStream out = new ByteArrayOutputStream();
+            withSwaps(work).body().writeTo(out);
+            return out.toByteArray();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     Download withoutSwaps(Workpiece work) {

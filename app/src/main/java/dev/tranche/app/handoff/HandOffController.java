@@ -5,6 +5,7 @@ import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.JobPages;
 import dev.tranche.app.plans.FileNames;
 import dev.tranche.app.plans.ModelImport;
+import dev.tranche.app.plans.PlanFileWriter;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.web.Attachment;
@@ -31,6 +32,7 @@ class HandOffController {
     private final GcodeFiles gcode;
     private final SwapLists lists;
     private final ColourFiles colours;
+    private final PlanFileWriter planFiles;
 
     HandOffController(
             Plans plans,
@@ -38,13 +40,15 @@ class HandOffController {
             ModelImport models,
             GcodeFiles gcode,
             SwapLists lists,
-            ColourFiles colours) {
+            ColourFiles colours,
+            PlanFileWriter planFiles) {
         this.plans = plans;
         this.workbench = workbench;
         this.models = models;
         this.gcode = gcode;
         this.lists = lists;
         this.colours = colours;
+        this.planFiles = planFiles;
     }
 
     @GetMapping("/plans/{id}/hand-off")
@@ -72,7 +76,9 @@ class HandOffController {
     @PostMapping("/plans/{id}/files")
     String drop(@PathVariable String id, @RequestParam MultipartFile file, Model model, HttpServletResponse response)
             throws IOException {
-        Job job = models.isModel(file) ? models.begin(List.of(file)) : gcode.take(plans.get(id), file);
+        Job job = models.isPlanFile(file)
+                ? models.open(file)
+                : models.isModel(file) ? models.begin(List.of(file)) : gcode.take(plans.get(id), file);
         return JobPages.show(job, model, response);
     }
 
@@ -123,6 +129,14 @@ class HandOffController {
         Workpiece work = workbench.openNow(plans.get(id));
         Attachment.begin(response, FileNames.safe(work.plan().name()) + ".3mf", "model/3mf");
         colours.threeMf(work, response.getOutputStream());
+    }
+
+    /** The plan itself, for another Tranche. */
+    @GetMapping("/plans/{id}/plan.tranche")
+    void planFile(@PathVariable String id, HttpServletResponse response) throws IOException {
+        PlanState plan = plans.get(id);
+        Attachment.begin(response, FileNames.safe(plan.name()) + ".tranche", "application/zip");
+        planFiles.write(plan, response.getOutputStream());
     }
 
     @GetMapping("/plans/{id}/colours.zip")

@@ -78,7 +78,8 @@ class SwapLists {
     }
 
     SwapList of(Workpiece work, String start) {
-        Optional<LocalTime> begins = time(start);
+        Optional<LocalTime> begins =
+                time(start).or(() -> work.schedule().map(s -> s.start().toLocalTime()));
         var first = work.firstSpool();
         return new SwapList(
                 SpoolMark.of(work, first.id()),
@@ -95,11 +96,14 @@ class SwapLists {
     /** In the order they come; a halt before the swap of the same layer. */
     private List<Row> rows(Workpiece work, Optional<LocalTime> begins) {
         return Stream.concat(
-                        work.ledger().pauses().stream().map(p -> row(work, p, begins)),
-                        work.ledger().swaps().stream().map(s -> row(work, s, begins)))
-                .sorted(Comparator.comparingInt(Row::layer))
+                        work.ledger().pauses().stream().map(p -> new Due(p.startsAt(), row(work, p, begins))),
+                        work.ledger().swaps().stream().map(s -> new Due(s.startsAt(), row(work, s, begins))))
+                .sorted(Comparator.comparingDouble(Due::seconds))
+                .map(Due::row)
                 .toList();
     }
+
+    private record Due(double seconds, Row row) {}
 
     private Row row(Workpiece work, Pause pause, Optional<LocalTime> begins) {
         return new Row(
@@ -135,7 +139,7 @@ class SwapLists {
                 SpoolMark.of(work, swap.out().id()),
                 SpoolMark.of(work, swap.in().id()),
                 work.machine().rig().rack().size() > 1 ? "T" + swap.moment().extruder() : "",
-                figures.length(swap.purgeLength()),
+                figures.length(work.ledger().filament().length(swap.pushed())),
                 temperature(swap),
                 "",
                 figures.time(swap.startsAt()),

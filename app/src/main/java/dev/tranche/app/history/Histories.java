@@ -86,6 +86,11 @@ public class Histories {
         return version(owner, history);
     }
 
+    /** Whether any state of anything but {@code one} has {@code words} in it. */
+    public boolean mention(String words, Owner<?> one) {
+        return revisions.existsByContentContainingAndOwnerNot(words, one.key());
+    }
+
     /** Something beside the content has changed, so pages that show the owner are out of date. */
     public void touch(Owner<?> owner) {
         histories.lock(owner.key()).orElseThrow().edition++;

@@ -10,6 +10,7 @@ import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.format.ModelReader;
 import dev.tranche.core.format.Part;
 import dev.tranche.core.geometry.Placement;
+import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
@@ -18,8 +19,11 @@ import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.stereotype.Service;
 import org.springframework.web.multipart.MultipartFile;
 
@@ -36,6 +40,7 @@ public class ModelImport {
     private final Jobs jobs;
     private final TrancheProperties properties;
     private final FileColours fileColours;
+    private final PlanFileReader planFiles;
 
     ModelImport(
             Plans plans,
@@ -45,7 +50,8 @@ public class ModelImport {
             ModelCuts cuts,
             Jobs jobs,
             TrancheProperties properties,
-            FileColours fileColours) {
+            FileColours fileColours,
+            PlanFileReader planFiles) {
         this.plans = plans;
         this.shelf = shelf;
         this.workshop = workshop;
@@ -54,6 +60,7 @@ public class ModelImport {
         this.jobs = jobs;
         this.properties = properties;
         this.fileColours = fileColours;
+        this.planFiles = planFiles;
     }
 
     /** Whether a file is a model, by its content. */
@@ -63,8 +70,59 @@ public class ModelImport {
         }
     }
 
+    /** Reads a plan file in the background; ends on its desk. */
+    public Job open(MultipartFile file) throws IOException {
+        Path copy = Files.createTempFile(properties.data(), "plan-file-", ".part");
+        file.transferTo(copy);
+        return jobs.start("Reading " + FileNames.shown(file.getOriginalFilename()), progress -> {
+            try (InputStream in = Files.newInputStream(copy)) {
+                return "/plans/" + planFiles.read(in).id();
+            } finally {
+                Files.deleteIfExists(copy);
+            }
+        });
+    }
+
+    /** As {@link #open}, at once. */
+    public PlanState read(MultipartFile file) throws IOException {
+        try (InputStream in = file.getInputStream()) {
+            return planFiles.read(in);
+        }
+    }
+
+    /** As {@link #begin}, at once. */
+    public PlanState make(MultipartFile file) throws IOException {
+        return create(content(List.of(file)), Progress.UNHEARD);
+    }
+
+    /** Gives a plan a sliced file, unread. */
+    public void giveGcode(PlanState plan, MultipartFile file) throws IOException {
+        try (InputStream in = file.getInputStream()) {
+            FileStore.Kept kept = files.keep(in, properties.largestGcode());
+            plans.giveGcode(plan.id(), new PlanState.Gcode(kept.hash(), FileNames.shown(file.getOriginalFilename())));
+        }
+    }
+
+    public LayerGrid grid(PlanContent content) {
+        return cuts.grid(content);
+    }
+
+    /** Whether a file is a plan with all it needs. */
+    public boolean isPlanFile(MultipartFile file) throws IOException {
+        try (InputStream in = file.getInputStream()) {
+            return planFiles.isPlanFile(in);
+        }
+    }
+
     /** Keeps the files and goes on in the background; ends on the new plan's desk. */
     public Job begin(List<MultipartFile> given) throws IOException {
+        PlanContent content = content(given);
+        return jobs.start(
+                "Reading and cutting " + content.files().get(0).name(),
+                progress -> "/plans/" + create(content, progress).id());
+    }
+
+    private PlanContent content(List<MultipartFile> given) throws IOException {
         List<Spool> spools = shelf.all();
         if (spools.isEmpty()) {
             throw new Refusal("The shelf is empty; add a spool under Shelf, then give the model again.");
@@ -81,11 +139,15 @@ public class ModelImport {
             kept.add(keep(file));
         }
         ColourPlan colours = ColourPlan.of(LayerSettings.COMMON, spools.get(0).id());
-        PlanContent content = new PlanContent(
-                kept, colours, PurgeSettings.USUAL, machines.get(0).id(), Placement.AS_IS, PartNotes.NONE);
-        return jobs.start(
-                "Reading and cutting " + kept.get(0).name(),
-                progress -> "/plans/" + create(content, progress).id());
+        return new PlanContent(
+                kept,
+                colours,
+                PurgeSettings.USUAL,
+                machines.get(0).id(),
+                Placement.AS_IS,
+                PartNotes.NONE,
+                1,
+                Optional.empty());
     }
 
     private PlanState create(PlanContent content, Progress progress) {

@@ -1,10 +1,12 @@
 package dev.tranche.app.plans;
 
+import dev.tranche.core.estimate.Terms;
 import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.purge.PurgeSettings;
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -18,6 +20,8 @@ import java.util.Optional;
  * @param printer id of the printer that will print it
  * @param placement how the model is scaled and which way it lies
  * @param parts names, and which are left out
+ * @param copies on the plate
+ * @param start of the print by the clock, where the machine stands
  */
 public record PlanContent(
         List<ModelFile> files,
@@ -25,36 +29,47 @@ public record PlanContent(
         PurgeSettings purge,
         long printer,
         Placement placement,
-        PartNotes parts) {
+        PartNotes parts,
+        int copies,
+        Optional<LocalDateTime> start) {
     public PlanContent {
         files = List.copyOf(files);
+        new Terms(copies, Optional.empty());
     }
 
     /** A model as its file has it. */
     public PlanContent(ModelFile file, ColourPlan colours, PurgeSettings purge, long printer) {
-        this(List.of(file), colours, purge, printer, Placement.AS_IS, PartNotes.NONE);
+        this(List.of(file), colours, purge, printer, Placement.AS_IS, PartNotes.NONE, 1, Optional.empty());
     }
 
     public PlanContent with(ColourPlan changed) {
-        return new PlanContent(files, changed, purge, printer, placement, parts);
+        return new PlanContent(files, changed, purge, printer, placement, parts, copies, start);
     }
 
     public PlanContent with(PurgeSettings changed) {
-        return new PlanContent(files, colours, changed, printer, placement, parts);
+        return new PlanContent(files, colours, changed, printer, placement, parts, copies, start);
     }
 
     public PlanContent with(PartNotes changed) {
-        return new PlanContent(files, colours, purge, printer, placement, changed);
+        return new PlanContent(files, colours, purge, printer, placement, changed, copies, start);
     }
 
     public PlanContent plus(ModelFile file) {
         List<ModelFile> more = new ArrayList<>(files);
         more.add(file);
-        return new PlanContent(more, colours, purge, printer, placement, parts);
+        return new PlanContent(more, colours, purge, printer, placement, parts, copies, start);
     }
 
     public PlanContent on(long otherPrinter) {
-        return new PlanContent(files, colours, purge, otherPrinter, placement, parts);
+        return new PlanContent(files, colours, purge, otherPrinter, placement, parts, copies, start);
+    }
+
+    public PlanContent times(int other) {
+        return new PlanContent(files, colours, purge, printer, placement, parts, other, start);
+    }
+
+    public PlanContent startingAt(Optional<LocalDateTime> other) {
+        return new PlanContent(files, colours, purge, printer, placement, parts, copies, other);
     }
 
     /**
@@ -68,7 +83,7 @@ public record PlanContent(
         if (zonesFollow(other)) {
             moved = moved.along(factor, other.turn() - placement.turn());
         }
-        return new PlanContent(files, moved, purge, printer, other, parts);
+        return new PlanContent(files, moved, purge, printer, other, parts, copies, start);
     }
 
     private boolean heightsFollow(Placement other) {

@@ -18,6 +18,9 @@ class PlanEntity {
 
     boolean deleted;
 
+    /** The plan it was tried beside, if it is a variant. */
+    String variantOf;
+
     String gcodeHash;
     String gcodeName;
 

@@ -10,6 +10,10 @@ import org.springframework.data.jpa.repository.Query;
 interface PlanRepository extends JpaRepository<PlanEntity, String> {
     List<PlanEntity> findByDeletedFalseOrderByChangedDesc();
 
+    List<PlanEntity> findByVariantOfAndDeletedFalseOrderByCreated(String variantOf);
+
+    boolean existsByGcodeHashAndIdNot(String gcodeHash, String id);
+
     /** For an edit: two edits of one plan come one after the other. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     @Query("select p from PlanEntity p where p.id = :id")

@@ -11,6 +11,7 @@ import java.util.stream.Collectors;
  * @param undo what undo would take back, {@code redo} what redo would do again
  * @param gcode the sliced file given for it
  * @param written state of the swaps last written into G-code
+ * @param variantOf the plan it was tried beside, if it is a variant
  */
 public record PlanState(
         String id,
@@ -21,7 +22,13 @@ public record PlanState(
         Optional<String> redo,
         Optional<Gcode> gcode,
         Optional<String> written,
-        Instant changed) {
+        Instant changed,
+        Optional<String> variantOf) {
+
+    /** The plan that it and its variants are compared under. */
+    public String root() {
+        return variantOf.orElse(id);
+    }
 
     /** Bytes of all model files. */
     public long modelSize() {

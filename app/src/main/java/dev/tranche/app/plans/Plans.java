@@ -11,8 +11,10 @@ import dev.tranche.core.units.Words;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -21,6 +23,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional
 public class Plans {
     private static final int LONGEST_NAME = 80;
+    private static final int MOST_VARIANTS = 7;
 
     private final PlanRepository plans;
     private final Histories histories;
@@ -32,9 +35,20 @@ public class Plans {
         this.clock = clock;
     }
 
+    /** All plans with their variants, the last changed first. */
     @Transactional(readOnly = true)
     public List<PlanState> all() {
-        return plans.findByDeletedFalseOrderByChangedDesc().stream()
+        List<PlanState> kept = plans.findByDeletedFalseOrderByChangedDesc().stream()
+                .map(this::state)
+                .toList();
+        Set<String> ids = kept.stream().map(PlanState::id).collect(Collectors.toSet());
+        return kept.stream().filter(p -> ids.contains(p.root())).toList();
+    }
+
+    /** The variants that were tried beside a plan, the oldest first. */
+    @Transactional(readOnly = true)
+    public List<PlanState> variants(String root) {
+        return plans.findByVariantOfAndDeletedFalseOrderByCreated(root).stream()
                 .map(this::state)
                 .toList();
     }
@@ -45,7 +59,32 @@ public class Plans {
     }
 
     public PlanState create(String name, PlanContent content) {
+        return create(name, content, null);
+    }
+
+    /** Tries a plan otherwise, beside it; its sliced file is taken along. */
+    public PlanState variant(String id, String name, UnaryOperator<PlanContent> change) {
+        PlanState plan = get(id);
+        if (variants(plan.root()).size() >= MOST_VARIANTS) {
+            throw Refusal.of("A plan takes at most %d variants; drop one first.", MOST_VARIANTS);
+        }
+        PlanState variant = create(name, change.apply(plan.content()), plan.root());
+        plan.gcode().ifPresent(g -> giveGcode(variant.id(), g));
+        return get(variant.id());
+    }
+
+    /** Makes a plan what its variant is; the variant stays. */
+    public PlanState adopt(String id, long seen, String variant) {
+        PlanState taken = get(variant);
+        if (!taken.root().equals(id)) {
+            throw gone();
+        }
+        return editAll(id, seen, "adopt " + taken.name(), c -> taken.content());
+    }
+
+    private PlanState create(String name, PlanContent content, String variantOf) {
         PlanEntity plan = new PlanEntity();
+        plan.variantOf = variantOf;
         plan.id = UUID.randomUUID().toString().substring(0, 8);
         plan.name = checkedName(name);
         plan.created = clock.instant();
@@ -141,6 +180,12 @@ public class Plans {
                 .toList();
     }
 
+    /** Whether any plan but {@code one}, in any state that undo may bring back, holds the file {@code hash}. */
+    @Transactional(readOnly = true)
+    public boolean hold(String hash, String one) {
+        return plans.existsByGcodeHashAndIdNot(hash, one) || histories.mention(hash, history(one));
+    }
+
     private void touch(PlanEntity plan) {
         plan.changed = clock.instant();
         histories.touch(history(plan.id));
@@ -164,7 +209,8 @@ public class Plans {
                 version.redo(),
                 Optional.ofNullable(plan.gcodeHash).map(h -> new Gcode(h, plan.gcodeName)),
                 Optional.ofNullable(plan.writtenState),
-                plan.changed);
+                plan.changed,
+                Optional.ofNullable(plan.variantOf));
     }
 
     private static String checkedName(String name) {

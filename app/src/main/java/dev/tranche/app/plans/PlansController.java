@@ -30,11 +30,21 @@ class PlansController {
     }
 
     /** A plan on its card; without a drawing while its model has not been cut. */
-    record Card(PlanState plan, Optional<Workpiece> work, Optional<SectionDrawing> section, List<SpoolMark> marks) {}
+    record Card(
+            PlanState plan,
+            Optional<Workpiece> work,
+            Optional<SectionDrawing> section,
+            List<SpoolMark> marks,
+            int variants) {}
 
     @GetMapping("/")
     String all(@RequestParam Optional<String> deleted, Model model) {
-        model.addAttribute("cards", plans.all().stream().map(this::card).toList());
+        model.addAttribute(
+                "cards",
+                plans.all().stream()
+                        .filter(p -> p.variantOf().isEmpty())
+                        .map(this::card)
+                        .toList());
         model.addAttribute("deleted", deleted.orElse(null));
         return "plans/plans";
     }
@@ -45,13 +55,15 @@ class PlansController {
                 plan,
                 work,
                 work.map(w -> SectionDrawing.small(w, 260, 130)),
-                work.map(SpoolMark::palette).orElse(List.of()));
+                work.map(SpoolMark::palette).orElse(List.of()),
+                plans.variants(plan.id()).size());
     }
 
     @PostMapping("/plans")
     String begin(@RequestParam("file") List<MultipartFile> files, Model model, HttpServletResponse response)
             throws IOException {
-        return JobPages.show(models.begin(files), model, response);
+        boolean plan = files.size() == 1 && models.isPlanFile(files.get(0));
+        return JobPages.show(plan ? models.open(files.get(0)) : models.begin(files), model, response);
     }
 
     @PostMapping("/plans/{id}/duplicate")

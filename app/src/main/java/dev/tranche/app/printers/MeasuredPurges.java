@@ -17,7 +17,7 @@ import org.springframework.stereotype.Service;
 
 /** Lengths of filament people measured, as volumes, beside what the model says. */
 @Service
-class MeasuredPurges {
+public class MeasuredPurges {
     private final Workshop workshop;
     private final Shelf shelf;
 
@@ -29,7 +29,8 @@ class MeasuredPurges {
     /** A measured pair, in mm of filament, and what the model would have said. */
     record Row(Spool out, Spool in, double measured, double computed) {}
 
-    void add(long printer, SpoolId out, SpoolId in, double length) {
+    /** @param length mm of filament */
+    public void add(long printer, SpoolId out, SpoolId in, double length) {
         Filament filament = workshop.get(printer).printer().filament();
         if (length <= 0) {
             throw new Refusal("A measured purge needs a length above 0 mm of filament.");
@@ -51,7 +52,8 @@ class MeasuredPurges {
                 .toList();
     }
 
-    Optional<Volume> fitted(Machine machine) {
+    /** What dead volume fits all that was measured on a printer. */
+    public Optional<Volume> fitted(Machine machine) {
         return new PurgeModel(machine.printer().deadVolume(), PurgeSettings.USUAL, machine.purges())
                 .fittedDeadVolume(shelf.byId());
     }

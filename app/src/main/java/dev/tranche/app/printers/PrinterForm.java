@@ -57,6 +57,7 @@ record PrinterForm(
         String liftSpeed,
         String retractSpeed,
         String acceleration,
+        String watts,
         Boolean box,
         Axis axis,
         String position,
@@ -96,7 +97,8 @@ record PrinterForm(
                         Numbers.decimal("retract speed", retractSpeed),
                         Numbers.decimal("acceleration", acceleration),
                         rig.printer().motion().junctionDeviation()),
-                rig.printer().abilities());
+                rig.printer().abilities(),
+                Numbers.decimal("power", watts));
         boolean blends = hotend.inputs() != rig.printer().hotend().inputs();
         return rig.with(printer).with(blends ? rig.rack().agreeingWith(printer) : rig.rack());
     }

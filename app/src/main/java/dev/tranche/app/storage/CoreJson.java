@@ -5,16 +5,21 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonValue;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.datatype.jdk8.Jdk8Module;
 import com.fasterxml.jackson.datatype.jsr310.JavaTimeModule;
+import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.machine.Bed;
 import dev.tranche.core.machine.Drive;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Silhouette;
+import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.units.Refusal;
+import java.io.IOException;
 import org.springframework.stereotype.Component;
 
 /** The core's values as JSON for the database; sealed kinds carry their name in a field {@code kind}. */
@@ -27,15 +32,18 @@ public class CoreJson {
                 .addModule(new Jdk8Module())
                 .addModule(new JavaTimeModule())
                 .disable(SerializationFeature.WRITE_DURATIONS_AS_TIMESTAMPS)
+                .disable(SerializationFeature.WRITE_DATES_AS_TIMESTAMPS)
                 .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
                 .enable(DeserializationFeature.FAIL_ON_NULL_CREATOR_PROPERTIES);
-        for (Class<?> kind : new Class<?>[] {Bed.class, Drive.class, Step.class, Shape.class, Outline.class}) {
+        for (Class<?> kind :
+                new Class<?>[] {Bed.class, Drive.class, Step.class, Shape.class, Outline.class, PurgePlace.class}) {
             builder.addMixIn(kind, Kind.class);
             for (Class<?> permitted : kind.getPermittedSubclasses()) {
                 builder.registerSubtypes(permitted);
             }
         }
         builder.addMixIn(Silhouette.class, Text.class);
+        builder.addMixIn(Srgb.class, Hex.class);
         mapper = builder.build();
     }
 
@@ -54,12 +62,54 @@ public class CoreJson {
         public abstract String toString();
     }
 
+    /** A colour is written as people type it. */
+    private abstract static class Hex {
+        @JsonCreator
+        static Srgb parse(String text) {
+            throw new IllegalStateException("only its place counts");
+        }
+
+        @JsonValue
+        public abstract String hex();
+    }
+
     public String write(Object value) {
         try {
             return mapper.writeValueAsString(value);
         } catch (JsonProcessingException e) {
             throw new IllegalStateException(e);
         }
+    }
+
+    /** As {@link #write}, with line breaks, for files that people open. */
+    public String writePretty(Object value) {
+        try {
+            return mapper.writerWithDefaultPrettyPrinter().writeValueAsString(value);
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /**
+     * A value from a tree that came from outside.
+     *
+     * @throws JsonProcessingException if it does not hold what the value needs
+     * @throws Refusal if the value refuses what it holds
+     */
+    public <T> T convert(JsonNode tree, Class<T> type) throws JsonProcessingException {
+        try {
+            return mapper.treeToValue(tree, type);
+        } catch (JsonProcessingException e) {
+            if (e.getCause() instanceof Refusal refusal) {
+                throw refusal;
+            }
+            throw e;
+        }
+    }
+
+    /** @throws JsonProcessingException if it is no JSON */
+    public JsonNode tree(byte[] json) throws IOException {
+        return mapper.readTree(json);
     }
 
     public <T> T read(String json, Class<T> type) {

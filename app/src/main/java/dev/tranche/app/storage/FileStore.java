@@ -4,6 +4,7 @@ import dev.tranche.core.units.Refusal;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -76,6 +77,15 @@ public class FileStore {
     private static void sync(Path file) throws IOException {
         try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE)) {
             channel.force(true);
+        }
+    }
+
+    /** Removes a file, if it is there. */
+    public void forget(String hash) {
+        try {
+            Files.deleteIfExists(path(hash));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 

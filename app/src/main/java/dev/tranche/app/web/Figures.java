@@ -1,6 +1,6 @@
 package dev.tranche.app.web;
 
-import dev.tranche.app.storage.TrancheProperties;
+import dev.tranche.app.settings.Settings;
 import dev.tranche.core.estimate.Derivation;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
@@ -10,10 +10,10 @@ import org.springframework.stereotype.Component;
 /** Writes numbers out with their units, at a precision a caliper or a kitchen scale could check. */
 @Component("figures")
 public class Figures {
-    private final String currency;
+    private final Settings settings;
 
-    Figures(TrancheProperties properties) {
-        this.currency = properties.currency();
+    Figures(Settings settings) {
+        this.settings = settings;
     }
 
     /** As short as it can be written: {@code 220}, {@code 0.4}. */
@@ -55,7 +55,7 @@ public class Figures {
     }
 
     public String money(BigDecimal amount) {
-        return amount.setScale(2, RoundingMode.HALF_UP).toPlainString() + " " + currency;
+        return amount.setScale(2, RoundingMode.HALF_UP).toPlainString() + " " + currency();
     }
 
     public String money(double amount) {
@@ -63,7 +63,7 @@ public class Figures {
     }
 
     public String currency() {
-        return currency;
+        return settings.now().currency();
     }
 
     public String bytes(long size) {

@@ -5,6 +5,7 @@ import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.printers.Workshop.Machine;
+import dev.tranche.app.settings.Settings;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.core.check.Checks;
@@ -13,6 +14,8 @@ import dev.tranche.core.estimate.BasePrint;
 import dev.tranche.core.estimate.Estimator;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.PrintSettings;
+import dev.tranche.core.estimate.Schedule;
+import dev.tranche.core.estimate.Terms;
 import dev.tranche.core.format.Part;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
@@ -25,9 +28,13 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.purge.PurgeModel;
+import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.sequence.Toll;
+import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Volume;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -50,14 +57,23 @@ public class Workbench {
     private final FileStore files;
     private final Shelf shelf;
     private final Workshop workshop;
+    private final Settings settings;
     private final Jobs jobs;
 
-    Workbench(ModelCuts cuts, SlicedFiles sliced, FileStore files, Shelf shelf, Workshop workshop, Jobs jobs) {
+    Workbench(
+            ModelCuts cuts,
+            SlicedFiles sliced,
+            FileStore files,
+            Shelf shelf,
+            Workshop workshop,
+            Settings settings,
+            Jobs jobs) {
         this.cuts = cuts;
         this.sliced = sliced;
         this.files = files;
         this.shelf = shelf;
         this.workshop = workshop;
+        this.settings = settings;
         this.jobs = jobs;
     }
 
@@ -90,7 +106,6 @@ public class Workbench {
         Printer printer = machine.printer();
         ModelCuts.Cut cut = cuts.cut(plan.content(), progress);
         Colouring colouring = cuts.colouring(plan.content(), printer.lineWidth(), progress);
-        PrintOrder order = PrintOrder.carriedOver(colouring);
         LayerGrid grid = cut.model().grid();
         Map<SpoolId, Spool> spools = shelf.byId();
         Optional<SlicedFile> file = plan.gcode().map(g -> sliced.survey(g.hash(), printer.motion(), progress));
@@ -99,9 +114,16 @@ public class Workbench {
                 .orElseGet(() -> centred(cut.model().footprint(), printer));
         BasePrint base = match.map(m -> BasePrint.from(m, printer.filament()))
                 .orElseGet(() -> BasePrint.from(cut.model().sections(), grid, printer, PrintSettings.COMMON));
-        Coordinate centre = footprint.centre();
         PurgeModel purges = new PurgeModel(printer.deadVolume(), plan.content().purge(), machine.purges());
-        Ledger ledger = new Estimator(machine.rig(), purges, centre).ledger(colours, order, grid, spools, base, match);
+        Orders orders = orders(colouring, purges, spools, printer);
+        PrintOrder order = match.filter(m -> m.file().changesTools()
+                        && PrintOrder.highestTool(m) < colours.numbering().size())
+                .map(m -> PrintOrder.sliced(m, colours.numbering()))
+                .orElseGet(orders::chosen);
+        Terms terms = new Terms(plan.content().copies(), settings.now().power(printer.watts()));
+        Estimator estimator = new Estimator(machine.rig(), purges, footprint.centre(), terms);
+        Ledger ledger = estimator.ledger(colours, order, grid, spools, base, match);
+        Optional<Schedule> schedule = schedule(plan, ledger, printer);
         List<Tranche> tranches = colours.tranches(grid);
         List<String> names = names(plan);
         SwapWriter writer = new SwapWriter(plan.id(), machine.rig());
@@ -111,6 +133,7 @@ public class Workbench {
                 state,
                 colouring,
                 names,
+                orders,
                 order,
                 tranches,
                 footprint,
@@ -119,22 +142,50 @@ public class Workbench {
                 ledger,
                 file,
                 match,
+                schedule,
                 plan.written());
         return new Workpiece(
                 plan,
                 cut,
                 colouring,
+                orders,
                 order,
+                base,
+                estimator,
                 names,
                 spools,
                 machine,
                 tranches,
                 ledger,
+                schedule,
                 Checks.run(facts),
                 file,
                 match,
                 writer,
                 state);
+    }
+
+    /** By the clock, if the plan has a start; one that has fallen into an hour that is skipped begins an hour later. */
+    private Optional<Schedule> schedule(PlanState plan, Ledger ledger, Printer printer) {
+        Settings.Current now = settings.now();
+        return plan.content()
+                .start()
+                .map(local -> Schedule.of(ledger, local.atZone(now.zone()), printer.heaterLimit(), now.quiet()));
+    }
+
+    private static Orders orders(Colouring colouring, PurgeModel purges, Map<SpoolId, Spool> spools, Printer printer) {
+        return new Orders(
+                colouring,
+                (out, in) -> {
+                    Volume purge =
+                            purges.between(spools.get(out), spools.get(in)).volume();
+                    double grams = purge.grams(spools.get(in).density());
+                    return new Toll(
+                            purge.cubicMillimetres(),
+                            grams * spools.get(in).pricePerKilogram().doubleValue() / 1000);
+                },
+                printer.lineWidth(),
+                Height.ofMillimetres(printer.hotend().reach()));
     }
 
     /** What the parts are called: by their owner, or else by their files. */

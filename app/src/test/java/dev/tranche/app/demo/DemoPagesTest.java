@@ -10,6 +10,7 @@ import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Section;
+import dev.tranche.core.plan.SpoolId;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -105,6 +106,10 @@ class DemoPagesTest {
         }
         String marker = "/plans/" + plan("Row marker").id();
         String tile = "/plans/" + plan("Relief tile").id();
+        String leaf = "/plans/" + plan("Leaf panel").id();
+        List<SpoolId> palette = plan("Relief tile").content().colours().palette();
+        long first = palette.get(0).value();
+        long second = palette.get(1).value();
         long printer = workshop.all().get(0).id();
         List<String> found = new ArrayList<>();
         try (Browser browser = new Browser(port)) {
@@ -117,6 +122,13 @@ class DemoPagesTest {
                         "/plans/" + plan("Tag of").id() + "?side=regions&region=0&layer=1",
                         marker + "/hand-off",
                         marker + "/swap-list",
+                        leaf + "/order",
+                        tile + "/purge",
+                        tile + "/purge?out=" + first + "&in=" + second,
+                        tile + "/clock",
+                        leaf + "/compare",
+                        "/settings",
+                        "/api",
                         "/shelf",
                         "/printers/new",
                         "/printers/" + printer,
@@ -167,7 +179,18 @@ class DemoPagesTest {
                         .isEqualTo(true);
             }
             String marker = "/plans/" + plan("Row marker").id();
-            for (String page : List.of("/", marker + "/hand-off", marker + "/swap-list", "/shelf", "/printers")) {
+            for (String page : List.of(
+                    "/",
+                    marker + "/hand-off",
+                    marker + "/swap-list",
+                    marker + "/order",
+                    marker + "/purge",
+                    marker + "/clock",
+                    marker + "/compare",
+                    "/settings",
+                    "/api",
+                    "/shelf",
+                    "/printers")) {
                 browser.open(page);
                 browser.find("#content h1");
                 assertThat(browser.script("return document.documentElement.scrollWidth <= 390"))

@@ -67,7 +67,6 @@ class ScreenshotsIT {
         try (Browser browser = new Browser(port)) {
             shoot(browser, "/", "plans");
             shoot(browser, plan("Row marker"), "desk-row-marker");
-            shoot(browser, plan("Row marker") + "?layer=11&beside=10", "desk-two-layers");
             browser.open(plan("Relief tile"));
             browser.leaveFields();
             browser.press("]");
@@ -78,8 +77,14 @@ class ScreenshotsIT {
             shoot(browser, plan("Tag of") + "?side=regions&region=0&layer=1", "desk-face-down-inlay");
             shoot(browser, plan("Row marker") + "/hand-off", "hand-off");
             shoot(browser, plan("Row marker") + "/swap-list?start=18:30", "swap-list");
+            shoot(browser, plan("Leaf panel") + "/order", "order");
+            browser.open(plan("Relief tile") + "/purge");
+            browser.click("#pair-AE");
+            browser.find(".curve");
+            save(browser, "purge");
+            night(browser, "Relief tile");
+            shoot(browser, plan("Leaf panel") + "/compare", "compare");
             shoot(browser, printer("Shed printer"), "printers");
-            shoot(browser, printer("Tube-fed") + "/abilities", "abilities");
             shoot(browser, printer("Greenhouse") + "/macros", "macros-host");
             shoot(browser, printer("Small direct drive, two") + "/rack", "rack");
             browser.open(printer("Blending") + "/rack");
@@ -99,6 +104,15 @@ class ScreenshotsIT {
             browser.size(390, 844);
             shoot(browser, plan("Row marker"), "desk-phone");
         }
+    }
+
+    /** A start in the evening, so late that some swaps come while everyone sleeps. */
+    private void night(Browser browser, String beginning) throws IOException {
+        browser.open(plan(beginning) + "/clock");
+        browser.script("document.getElementById('start').value = '2027-04-09T21:50'");
+        browser.click("#set-start");
+        browser.see(".lead", "Friday 9 April");
+        save(browser, "clock");
     }
 
     private void shoot(Browser browser, String page, String name) throws IOException {

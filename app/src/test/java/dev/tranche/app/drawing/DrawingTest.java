@@ -8,6 +8,8 @@ import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.estimate.QuietTime;
+import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Lever;
@@ -17,9 +19,21 @@ import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Halt;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.purge.PurgeModel;
+import dev.tranche.core.purge.WashOut;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.rig.Rig;
+import dev.tranche.core.units.Filament;
 import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Volume;
+import java.time.Duration;
+import java.time.ZonedDateTime;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 
@@ -197,5 +211,77 @@ class DrawingTest extends OnePlanTest {
                 .isCloseTo(score.right() - score.left(), within(0.01)));
         assertThat(score.halts()).singleElement().satisfies(h -> assertThat(h.x())
                 .isBetween(score.left(), score.right()));
+    }
+
+    private Workpiece halves() {
+        PlanState plan = plan("halves");
+        return workbench.openNow(plans.edit(
+                plan.id(),
+                0,
+                "half",
+                p -> p.with(p.regions()
+                        .plus(new Region(
+                                "half",
+                                new Shape.Zone(new Outline.Box(15, 20), 7.5, 10, 0, false),
+                                shelf.all().get(1).id(),
+                                Range.ALL)))));
+    }
+
+    @Test
+    void the_order_of_a_layer_is_a_column_and_each_swap_a_dot() {
+        Workpiece work = halves();
+        OrderDrawing layered = OrderDrawing.of(work, work.order(), List.of(), 1, 1000);
+        assertThat(layered.cells()).hasSize(50);
+        assertThat(layered.dots()).hasSize(25);
+        // The loaded colour goes on, so two neighbours in different columns are alike.
+        assertThat(layered.cells().get(1).mark())
+                .isEqualTo(layered.cells().get(2).mark());
+        assertThat(layered.mixed()).isTrue();
+        OrderDrawing banded = OrderDrawing.of(
+                work, work.orders().banded(), work.orders().bands().list(), 1, 1000);
+        assertThat(banded.dots()).hasSameSizeAs(work.orders().banded().swaps());
+        assertThat(banded.numbers().get(0).text()).startsWith("1–");
+    }
+
+    @Test
+    void the_brackets_of_the_bands_cover_the_section_from_bed_to_top() {
+        Workpiece work = halves();
+        BandDrawing drawing = BandDrawing.of(work, work.orders().bands().list(), 300, 330);
+        assertThat(drawing.brackets().get(0).bottom())
+                .isCloseTo(drawing.section().bottom(), within(1e-9));
+        for (int i = 1; i < drawing.brackets().size(); i++) {
+            assertThat(drawing.brackets().get(i).bottom())
+                    .isCloseTo(drawing.brackets().get(i - 1).y(), within(1e-9));
+        }
+    }
+
+    @Test
+    void the_clock_shows_each_stop_at_its_time_and_the_hours_at_which_nobody_is_there() {
+        Workpiece work = halves();
+        ZonedDateTime start = ZonedDateTime.parse("2026-11-25T22:00:00+01:00[Europe/Berlin]");
+        List<QuietTime> night = QuietTime.parse("22:30-6:30");
+        Schedule schedule = Schedule.of(work.ledger(), start, Duration.ofMinutes(10), night);
+        ClockDrawing drawing = ClockDrawing.of(work, schedule, night, 1180);
+        assertThat(drawing.begins()).isLessThan(drawing.quiet().get(0).x());
+        assertThat(drawing.stops()).filteredOn(ClockDrawing.Stop::missed).hasSize((int) schedule.missed());
+        assertThat(drawing.stops())
+                .filteredOn(ClockDrawing.Stop::missed)
+                .allMatch(s -> s.x() >= drawing.quiet().get(0).x());
+        assertThat(drawing.hours()).hasSizeBetween(4, 16);
+    }
+
+    @Test
+    void the_curve_of_a_purge_is_clean_where_it_meets_the_tolerance() {
+        Spool out = shelf.all().get(0);
+        Spool in = shelf.all().get(1);
+        Volume dead = new Volume(60);
+        Volume clean = PurgeModel.usual(dead).between(out, in).volume();
+        WashOut curve = WashOut.of(out, in, dead, 2, clean.times(1.25), 90);
+        WashOutDrawing drawing = WashOutDrawing.of(curve, Filament.COMMON.length(clean), Filament.COMMON, 460, 250);
+        assertThat((drawing.cleanX() - drawing.left()) / (drawing.right() - drawing.left()))
+                .isCloseTo(0.8, within(1e-6));
+        assertThat(drawing.swatches().get(0).hex())
+                .isNotEqualTo(drawing.swatches().get(15).hex());
+        assertThat(drawing.curve()).startsWith("M").contains("L");
     }
 }

@@ -45,7 +45,7 @@ class MigrationTest {
         return Flyway.configure()
                 .dataSource(source)
                 .locations("classpath:db/migration")
-                .javaMigrations(new V3__RigsAndHalts(json), new V6__RegionsAndParts())
+                .javaMigrations(new V3__RigsAndHalts(json), new V6__RegionsAndParts(), new V8__OrdersAndCopies())
                 .target(target)
                 .load();
     }

@@ -14,8 +14,6 @@ import java.util.Locale;
 /** Rules on the colours of single layers. */
 final class LayerRules {
     private static final double SPECK = 0.05;
-    private static final double MOST_LAYERS = 0.8;
-    private static final int MANY = 10;
     private static final double NEAR = 0.02;
 
     private LayerRules() {}
@@ -55,23 +53,6 @@ final class LayerRules {
             }
         }
         return findings;
-    }
-
-    /** Colours side by side on nearly every layer: a swap on each. */
-    static List<Finding> sideBySide(PlanFacts facts) {
-        long mixed = facts.order().mixedLayers();
-        int layers = facts.grid().count();
-        if (mixed < MANY || mixed < MOST_LAYERS * layers) {
-            return List.of();
-        }
-        return List.of(Finding.of(
-                Severity.WARN,
-                "side-by-side",
-                "Colours lie side by side on %d of %d layers, which takes %s; thicker layers, or each colour printed several layers high before the next, need fewer."
-                        .formatted(
-                                mixed,
-                                layers,
-                                Words.count(facts.ledger().swaps().size(), "swap"))));
     }
 
     /** Where the first layer is drawn in, each colour by itself, the colours come apart. */

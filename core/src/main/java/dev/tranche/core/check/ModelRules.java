@@ -71,6 +71,27 @@ final class ModelRules {
         return findings;
     }
 
+    /** More copies than the bed has room for, even if they lay edge to edge; a sliced file knows better. */
+    static List<Finding> tooMany(PlanFacts facts) {
+        int copies = facts.ledger().terms().copies();
+        Envelope one = facts.footprint();
+        double room = facts.printer().bed().squareMillimetres();
+        int most = (int) Math.floor(room / Math.max(1e-6, one.getArea()));
+        return copies == 1 || copies <= most || facts.match().isPresent()
+                ? List.of()
+                : List.of(Finding.of(
+                        Severity.STOP,
+                        "too-many-copies",
+                        String.format(
+                                Locale.ROOT,
+                                "%d copies of %.0f × %.0f mm do not fit on the bed of %s, which has room for %d at most; print them in several goes.",
+                                copies,
+                                one.getWidth(),
+                                one.getHeight(),
+                                facts.printer().name(),
+                                most)));
+    }
+
     private static int lowest(List<Section> sections) {
         int layer = 1;
         while (layer <= sections.size() && sections.get(layer - 1).outline().isEmpty()) {

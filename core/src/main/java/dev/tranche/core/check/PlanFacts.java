@@ -1,6 +1,7 @@
 package dev.tranche.core.check;
 
 import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.geometry.Section;
@@ -12,6 +13,7 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.rig.Rig;
+import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
 import java.util.List;
 import java.util.Map;
@@ -25,10 +27,11 @@ import org.locationtech.jts.geom.Envelope;
  * @param state of the plan's swaps, as stamped into files
  * @param colouring of the plan's model
  * @param partNames what the parts are called, one a part
- * @param order in which its colours are printed
+ * @param orders in which its colours could be printed, and {@code order} the one in which they are
  * @param tranches of the plan on its grid
  * @param footprint where the part stands on the bed, mm
  * @param shelf the spools the plan names
+ * @param schedule of the print, if it has a start
  * @param written the state that the last file written for this plan holds
  * @param file the sliced file, if there is one, and {@code match} if its layers are the plan's
  */
@@ -37,6 +40,7 @@ public record PlanFacts(
         String state,
         Colouring colouring,
         List<String> partNames,
+        Orders orders,
         PrintOrder order,
         List<Tranche> tranches,
         Envelope footprint,
@@ -45,6 +49,7 @@ public record PlanFacts(
         Ledger ledger,
         Optional<SlicedFile> file,
         Optional<GridMatch> match,
+        Optional<Schedule> schedule,
         Optional<String> written) {
 
     ColourPlan plan() {

@@ -1,9 +1,15 @@
 package dev.tranche.core.check;
 
+import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Step;
+import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.Tower;
+import dev.tranche.core.units.Filament;
 import dev.tranche.core.units.Severity;
 import dev.tranche.core.units.Volume;
+import dev.tranche.core.units.Words;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -11,28 +17,98 @@ import java.util.stream.Collectors;
 
 /** Rules on where purge goes. */
 final class PurgeRules {
-    /** A tower as wide as most are made, mm. */
-    private static final double USUAL_WIDTH = 30;
+    /** So much less than a pair needs does not show. */
+    private static final double NEARLY = 0.95;
 
     private PurgeRules() {}
 
-    /** Colours by height put one colour on a layer, and both ways of swapping purge beside the print. */
+    /** Colours by height put one colour on a layer, and purge can fall beside the print. */
     static List<Finding> towerNotNeeded(PlanFacts facts) {
-        List<Swap> swaps = facts.ledger().swaps();
-        if (swaps.isEmpty() || facts.order().mixedLayers() > 0) {
+        Ledger ledger = facts.ledger();
+        if (ledger.swaps().isEmpty() || facts.order().mixedLayers() > 0) {
             return List.of();
         }
-        Map<Integer, Volume> purges = swaps.stream()
-                .collect(Collectors.toMap(Swap::layer, s -> s.purge().volume()));
-        Tower tower =
-                Tower.of(USUAL_WIDTH, facts.grid(), purges, facts.printer().lineWidth());
-        double grams = tower.idle().grams(swaps.get(0).in().density());
+        if (ledger.tower().isEmpty()) {
+            return List.of(Finding.of(
+                    Severity.NOTE,
+                    "tower-not-needed",
+                    String.format(
+                            Locale.ROOT,
+                            "No layer has two colours, so leave the slicing program's purge tower off: it would waste about %.1f g.",
+                            usual(facts).idle().grams(density(ledger)))));
+        }
         return List.of(Finding.of(
-                Severity.NOTE,
-                "tower-not-needed",
-                String.format(
-                        Locale.ROOT,
-                        "No layer has two colours, so leave the slicing program's purge tower off: it would waste about %.1f g.",
-                        grams)));
+                        Severity.WARN,
+                        "tower-not-needed",
+                        String.format(
+                                Locale.ROOT,
+                                "No layer has two colours, so no tower is needed; purging beside the print saves %.1f g and %.0f min.",
+                                ledger.towerGrams().value(),
+                                ledger.towerSeconds() / 60))
+                .mendedBy(Fix.ofPurge("Purge beside the print", p -> p.into(new PurgePlace.Bin()))));
+    }
+
+    private static Tower usual(PlanFacts facts) {
+        Map<Integer, Volume> purges = facts.ledger().swaps().stream()
+                .collect(Collectors.toMap(Swap::layer, s -> s.purge().volume(), Volume::plus));
+        return Tower.of(
+                PurgePlace.OnTower.USUAL, facts.grid(), purges, facts.printer().lineWidth());
+    }
+
+    private static double density(Ledger ledger) {
+        return ledger.swaps().get(0).in().density();
+    }
+
+    /** Nothing pushes the purge out, and no tower takes it. */
+    static List<Finding> towerNeeded(PlanFacts facts) {
+        boolean pushes = facts.rig().macros().answer(Event.SWAP).stream()
+                .flatMap(m -> m.steps().stream())
+                .anyMatch(s -> s.on() && (s.step() instanceof Step.Purge || s.step() instanceof Step.FirmwareRoutine));
+        boolean attended = facts.ledger().visits() > 0;
+        if (facts.ledger().swaps().isEmpty()
+                || pushes
+                || attended
+                || !(facts.ledger().place() instanceof PurgePlace.Bin)) {
+            return List.of();
+        }
+        return List.of(Finding.of(
+                        Severity.WARN,
+                        "tower-needed",
+                        "Nothing in the swap macro pushes the purge out and nobody stands by, so the mixed remains end up in the part; print a tower, or add a purge to the macro.")
+                .mendedBy(Fix.ofPurge("Print a tower", p -> p.into(new PurgePlace.OnTower(PurgePlace.OnTower.USUAL)))));
+    }
+
+    /** The machine's routine pushes the same for every pair, and for some that is not enough. */
+    static List<Finding> routineTooShort(PlanFacts facts) {
+        if (!(facts.ledger().place() instanceof PurgePlace.Routine routine)) {
+            return List.of();
+        }
+        Filament filament = facts.printer().filament();
+        List<Swap> tooShort = facts.ledger().swaps().stream()
+                .filter(s -> filament.length(s.purge().volume()) * NEARLY > routine.length())
+                .toList();
+        if (tooShort.isEmpty()) {
+            return List.of();
+        }
+        Swap worst = tooShort.stream()
+                .max(java.util.Comparator.comparingDouble(
+                        s -> s.purge().volume().cubicMillimetres()))
+                .orElseThrow();
+        double needed = Math.ceil(filament.length(worst.purge().volume()));
+        return List.of(Finding.of(
+                        Severity.WARN,
+                        "routine-too-short",
+                        String.format(
+                                Locale.ROOT,
+                                "The machine's routine pushes %.0f mm, too little for %s: %s to %s needs %.0f mm.",
+                                routine.length(),
+                                Words.count(tooShort.size(), "swap"),
+                                worst.out().name(),
+                                worst.in().name(),
+                                needed))
+                .at(worst.layer())
+                .mendedBy(Fix.ofPurge(
+                        String.format(Locale.ROOT, "Let it push %.0f mm", needed),
+                        p -> p.into(new PurgePlace.Routine(needed)))));
     }
 }

@@ -11,9 +11,7 @@ final class SpoolRules {
 
     static List<Finding> firstSpool(PlanFacts facts) {
         String first = facts.label(facts.ledger().stretches().get(0).spool());
-        boolean stops = facts.file().stream()
-                .flatMap(f -> f.stops().stream())
-                .anyMatch(s -> s.run() < 0 && !s.text().startsWith("T"));
+        boolean stops = facts.file().stream().flatMap(f -> f.stops().stream()).anyMatch(s -> s.run() < 0);
         boolean asks = facts.ledger().firstLoad().isPresent();
         if (asks && stops) {
             return List.of(Finding.of(

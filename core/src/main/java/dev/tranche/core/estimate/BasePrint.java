@@ -19,8 +19,10 @@ import java.util.List;
  * @param layers from layer 1
  */
 public record BasePrint(Source source, LayerWork before, List<LayerWork> layers) {
-    private static final double TRAVEL = 1.15;
-    private static final double SECONDS_PER_LAYER = 1;
+    /** Share of the time that printing takes with the way between lines. */
+    static final double TRAVEL = 1.15;
+
+    static final double SECONDS_PER_LAYER = 1;
 
     /** How far the figures can be trusted. */
     public enum Source {
@@ -60,6 +62,20 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers)
     public double roughSecondsIn(LayerGrid grid, Height layerHeight, int count) {
         double along = Math.max(0, seconds() - SECONDS_PER_LAYER * grid.count());
         return along * grid.layerHeight().micrometres() / layerHeight.micrometres() + SECONDS_PER_LAYER * count;
+    }
+
+    /**
+     * As many copies side by side. What goes before layer 1 happens once; the second a layer takes besides is one for
+     * every copy, for the way to it.
+     */
+    public BasePrint times(int copies) {
+        return new BasePrint(
+                source,
+                before,
+                layers.stream()
+                        .map(l ->
+                                new LayerWork(l.seconds() * copies, l.plastic().times(copies)))
+                        .toList());
     }
 
     /** Times and plastic as the sliced file has them. */

@@ -2,7 +2,7 @@ package dev.tranche.core.estimate;
 
 import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.gcode.GridMatch;
-import dev.tranche.core.gcode.SlicedLayer;
+import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.macro.DryRun;
 import dev.tranche.core.macro.Event;
@@ -15,20 +15,21 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.Purge;
 import dev.tranche.core.purge.PurgeModel;
+import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.purge.Tower;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.units.Filament;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Volume;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
-import java.util.LinkedHashMap;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Stream;
 import org.locationtech.jts.geom.Coordinate;
 
@@ -38,12 +39,13 @@ import org.locationtech.jts.geom.Coordinate;
  * @param rig that will print it
  * @param purges how purge is computed
  * @param footprintCentre where the model's middle stands on the bed, mm; swaps start there when no file says better
+ * @param terms how many, and what current costs
  */
-public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) {
+public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, Terms terms) {
     /**
      * @param order in which the plan's colours are printed on {@code grid}
      * @param shelf every spool the plan names
-     * @param base the print without swaps, on the same grid
+     * @param base one copy of the print without swaps, on the same grid; all copies where a file says so
      * @param file the sliced file, if it is what {@code base} came from
      */
     public Ledger ledger(
@@ -61,7 +63,7 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) 
         return plan.letter(spool.id()) + " " + spool.name();
     }
 
-    /** One ledger in the making: the print is walked from the bed up, and every stop delays the next. */
+    /** One ledger in the making: the print is walked pass by pass, and every stop delays the next. */
     private final class Run {
         private final ColourPlan plan;
         private final LayerGrid grid;
@@ -71,7 +73,8 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) 
         private final List<Pass> passes;
         private final List<Pass> changes;
         private final Loading loading;
-        private final double[] until;
+        private final Optional<Tower> tower;
+        private final Tally tally;
         private final List<Swap> swaps = new ArrayList<>();
         private final List<Pause> pauses = new ArrayList<>();
         private final List<Stretch> stretches = new ArrayList<>();
@@ -82,7 +85,11 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) 
         private final Map<Moment, DryRun> dryRuns = new HashMap<>();
 
         private final Map<List<SpoolId>, Purge> between = new HashMap<>();
-        private double delay;
+        private final Double[] begins;
+        private final Double[] ends;
+        private double now;
+        /** The highest layer that has any plastic yet. */
+        private int highest;
 
         private Run(
                 ColourPlan plan,
@@ -94,74 +101,149 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) 
             this.plan = plan;
             this.grid = grid;
             this.shelf = shelf;
-            this.base = base;
+            this.base = base.source() == BasePrint.Source.MODEL ? base.times(terms.copies()) : base;
             this.file = file;
             this.passes = order.passes();
             this.changes = order.swaps();
-            this.until = until(base);
             this.loading = Loading.of(
                     rig.rack(),
                     Stream.concat(Stream.of(passes.get(0)), changes.stream())
                             .map(Pass::spool)
                             .toList());
+            this.tower = tower();
+            this.tally = new Tally(plan.palette(), shelf);
+            this.begins = new Double[grid.count()];
+            this.ends = new Double[grid.count()];
         }
 
-        private static double[] until(BasePrint base) {
-            double[] until = new double[base.layers().size() + 2];
-            until[1] = base.before().seconds();
-            for (int layer = 1; layer <= base.layers().size(); layer++) {
-                until[layer + 1] = until[layer] + base.layers().get(layer - 1).seconds();
+        /** The tower, unless the file has its own. */
+        private Optional<Tower> tower() {
+            if (!(purges.settings().place() instanceof PurgePlace.OnTower place) || changes.isEmpty() || inFile()) {
+                return Optional.empty();
             }
-            return until;
+            Map<Integer, Volume> byLayer = new HashMap<>();
+            SpoolId loaded = passes.get(0).spool();
+            int high = 0;
+            for (Pass pass : passes) {
+                high = Math.max(high, pass.layer());
+                if (!pass.spool().equals(loaded)) {
+                    byLayer.merge(
+                            high,
+                            purge(shelf.get(loaded), shelf.get(pass.spool())).volume(),
+                            Volume::plus);
+                    loaded = pass.spool();
+                }
+            }
+            return Optional.of(
+                    Tower.of(place.width(), grid, byLayer, rig.printer().lineWidth()));
         }
 
-        /** Seconds of printing before {@code pass}, without stops. */
-        private double printedBefore(Pass pass) {
-            return until[pass.layer()] + pass.from() * (until[pass.layer() + 1] - until[pass.layer()]);
+        /** Whether the sliced file holds the swaps, and with them their purge. */
+        private boolean inFile() {
+            return file.isPresent() && file.get().file().changesTools();
+        }
+
+        private Purge purge(Spool out, Spool in) {
+            return between.computeIfAbsent(List.of(out.id(), in.id()), pair -> purges.between(out, in));
         }
 
         private Ledger ledger() {
             Spool loaded = shelf.get(passes.get(0).spool());
             Spool first = loaded;
             Optional<FirstLoad> load = rig.macros().answer(Event.FIRST_LOAD).map(macro -> firstLoad(macro, first));
-            delay = load.map(FirstLoad::seconds).orElse(0.0);
+            tally.before(loaded, base.before(), load.map(FirstLoad::seconds).orElse(0.0));
+            now = base.before().seconds() + load.map(FirstLoad::seconds).orElse(0.0);
             double since = 0;
             int sinceLayer = 1;
-            List<Halt> halts =
-                    plan.halts().stream().filter(h -> plan.stops(h, grid)).toList();
-            int halt = 0;
+            Iterator<Halt> halts =
+                    plan.halts().stream().filter(h -> plan.stops(h, grid)).iterator();
+            Halt halt = halts.hasNext() ? halts.next() : null;
+            int nth = 0;
             int last = 1;
             for (Pass pass : passes) {
+                nth = pass.layer() == last ? nth : 0;
+                boolean higher = pass.layer() > highest;
                 boolean change = !pass.spool().equals(loaded.id());
-                boolean halted = pass.first() && halt < halts.size() && layer(halts.get(halt)) == pass.layer();
-                if (change) {
-                    Swap swap = swap(pass, loaded);
-                    if (halted) {
-                        pause(halts, halt, loaded, !(swap.dryRun().personSeconds() > 0));
-                        swap = swap(pass, loaded);
+                if (higher) {
+                    printTower(pass.layer(), loaded);
+                }
+                if (higher && halt != null && layer(halt) <= pass.layer()) {
+                    pause(
+                            halt,
+                            pass.layer(),
+                            loaded,
+                            !change || !swap(pass, nth, loaded).needsPerson());
+                    while (halt != null && layer(halt) <= pass.layer()) {
+                        halt = halts.hasNext() ? halts.next() : null;
                     }
+                }
+                if (change) {
+                    Swap swap = swap(pass, nth, loaded);
                     stretches.add(new Stretch(loaded.id(), sinceLayer, last, since, swap.startsAt()));
                     swaps.add(swap);
-                    delay += swap.seconds();
-                    since = swap.startsAt() + swap.seconds();
+                    tally.swapped(swap);
+                    now += swap.seconds();
+                    since = now;
                     sinceLayer = pass.layer();
                     loaded = swap.in();
-                } else if (halted) {
-                    pause(halts, halt, loaded, true);
                 }
-                halt += halted ? 1 : 0;
+                print(pass, loaded);
+                highest = Math.max(highest, pass.layer());
                 last = pass.layer();
+                nth++;
             }
-            stretches.add(new Stretch(loaded.id(), sinceLayer, last, since, until[until.length - 1] + delay));
+            stretches.add(new Stretch(loaded.id(), sinceLayer, last, since, now));
             return new Ledger(
                     base,
                     load,
                     swaps,
                     pauses,
                     stretches,
-                    uses(load),
+                    tally.uses(inFile() && purges.settings().place() instanceof PurgePlace.OnTower),
                     loading,
-                    rig.printer().filament());
+                    rig.printer().filament(),
+                    new LayerTimes(List.of(begins), List.of(ends)),
+                    tower,
+                    terms,
+                    purges.settings().place());
+        }
+
+        private void print(Pass pass, Spool loaded) {
+            BasePrint.LayerWork work = base.layers().get(pass.layer() - 1);
+            int at = pass.layer() - 1;
+            begins[at] = begins[at] == null ? now : begins[at];
+            now += pass.share() * work.seconds();
+            ends[at] = now;
+            tally.printed(loaded, work.plastic().times(pass.plastic()), pass.share() * work.seconds());
+        }
+
+        /** What the tower needs on a layer, and on those below that have not been begun. */
+        private void printTower(int layer, Spool loaded) {
+            for (int at = highest + 1; at <= layer; at++) {
+                double seconds = towerSeconds(at);
+                tally.tower(loaded, idle(at), seconds);
+                now += seconds;
+            }
+        }
+
+        private double towerSeconds(int layer) {
+            return onTower(layer)
+                    .map(plastic -> plastic.cubicMillimetres()
+                                    / (rig.printer().lineWidth()
+                                            * grid.thickness(layer).millimetres()
+                                            * rig.printer().motion().printSpeed())
+                                    * BasePrint.TRAVEL
+                            + BasePrint.SECONDS_PER_LAYER)
+                    .orElse(0.0);
+        }
+
+        private Optional<Volume> onTower(int layer) {
+            return tower.filter(t -> layer <= t.layers().size())
+                    .map(t -> t.layers().get(layer - 1));
+        }
+
+        private Volume idle(int layer) {
+            return tower.map(t -> t.idle(layer)).orElse(Volume.NONE);
         }
 
         private int layer(Halt halt) {
@@ -169,39 +251,38 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) 
         }
 
         private FirstLoad firstLoad(Macro macro, Spool spool) {
-            Moment moment = moment(0, 1, 1, Optional.empty(), spool, 0, false);
+            Moment moment = moment(0, 1, 1, 0, Optional.empty(), spool, 0);
             return new FirstLoad(moment, spool, DryRun.of(macro, rig.macros(), rig.printer(), moment));
         }
 
-        private Swap swap(Pass change, Spool out) {
+        private Swap swap(Pass change, int nth, Spool out) {
             Spool in = shelf.get(change.spool());
-            boolean within = !change.first();
-            Purge purge = between.computeIfAbsent(List.of(out.id(), in.id()), pair -> purges.between(out, in));
-            Moment moment = moment(
-                    swaps.size() + 1,
-                    changes.size(),
-                    change.layer(),
-                    Optional.of(out),
-                    in,
-                    rig.printer().filament().length(purge.volume()),
-                    within);
+            Purge purge = purge(out, in);
+            PurgePlace place = purges.settings().place();
+            Filament filament = rig.printer().filament();
+            Volume pushed = place instanceof PurgePlace.Routine r ? filament.volume(r.length()) : purge.volume();
+            // What is printed onto the tower, the macro need not push.
+            double byMacro = place instanceof PurgePlace.OnTower ? 0 : filament.length(pushed);
+            Moment moment =
+                    moment(swaps.size() + 1, changes.size(), change.layer(), nth, Optional.of(out), in, byMacro);
+            boolean within = change.layer() <= highest;
             return new Swap(
                     moment,
-                    top(change.layer(), within),
+                    top(),
                     within,
                     out,
                     in,
                     purge,
+                    pushed,
                     dryRun(Event.SWAP, moment),
-                    printedBefore(change) + delay);
+                    now,
+                    door(change.layer(), nth, within));
         }
 
-        private void pause(List<Halt> halts, int index, Spool loaded, boolean stops) {
-            Halt halt = halts.get(index);
-            int layer = layer(halt);
+        private void pause(Halt halt, int layer, Spool loaded, boolean stops) {
             Moment moment = new Moment(
-                    index + 1,
-                    halts.size(),
+                    pauses.size() + 1,
+                    (int) plan.halts().stream().filter(h -> plan.stops(h, grid)).count(),
                     layer,
                     "",
                     "",
@@ -211,11 +292,12 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) 
                     0,
                     extruder(),
                     halt.note(),
-                    entry(layer, loaded, false));
+                    entry(layer, 0, loaded));
             Optional<DryRun> run = stops ? Optional.of(dryRun(Event.HALT, moment)) : Optional.empty();
-            Pause pause = new Pause(moment, grid.bottom(layer), loaded, run, until[layer] + delay);
+            Pause pause = new Pause(moment, grid.bottom(layer), loaded, run, now);
             pauses.add(pause);
-            delay += pause.seconds();
+            tally.paused(pause);
+            now += pause.seconds();
         }
 
         private DryRun dryRun(Event event, Moment moment) {
@@ -240,8 +322,7 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) 
             return loading.stages().get(swaps.size()).extruder();
         }
 
-        private Moment moment(
-                int number, int of, int layer, Optional<Spool> out, Spool in, double purge, boolean within) {
+        private Moment moment(int number, int of, int layer, int nth, Optional<Spool> out, Spool in, double purge) {
             int extruder = loading.stages().get(number).extruder();
             return new Moment(
                     Math.max(1, number),
@@ -255,57 +336,26 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre) 
                     purge,
                     extruder,
                     "",
-                    entry(layer, out.orElse(in), within));
+                    entry(layer, nth, out.orElse(in)));
         }
 
-        /** Where the nozzle stands: on what was printed last. */
-        private Height top(int layer, boolean within) {
-            return within ? grid.top(layer) : grid.bottom(layer);
+        /** Where the nozzle stands: on the highest that was printed. */
+        private Height top() {
+            return highest == 0 ? Height.ZERO : grid.top(highest);
         }
 
-        /** The state at the layer's door in the sliced file; inside a layer it has none that is known. */
-        private ControllerState entry(int layer, Spool loaded, boolean within) {
+        /** Inside a layer there is a door only where the file changes tools itself. */
+        private Optional<Door> door(int layer, int nth, boolean within) {
+            return file.filter(f -> !within || inFile()).flatMap(f -> f.door(layer, within ? nth : 0));
+        }
+
+        /** The state at the door in the sliced file; without one, none is known. */
+        private ControllerState entry(int layer, int nth, Spool loaded) {
             double raft = plan.layers().raft().millimetres();
-            return file.filter(f -> !within)
-                    .flatMap(f -> f.layer(layer).door())
-                    .map(SlicedLayer.Door::state)
+            return door(layer, nth, layer <= highest)
+                    .map(Door::state)
                     .orElseGet(() -> ControllerState.standingAt(
-                            footprintCentre.x,
-                            footprintCentre.y,
-                            raft + top(layer, within).millimetres(),
-                            loaded.temperature()));
-        }
-
-        private List<SpoolUse> uses(Optional<FirstLoad> load) {
-            Map<SpoolId, double[]> sums = new LinkedHashMap<>();
-            plan.palette().forEach(id -> sums.put(id, new double[4]));
-            double[] first = sums.get(passes.get(0).spool());
-            first[0] += base.before().plastic().cubicMillimetres();
-            first[2] += base.before().seconds();
-            first[3] += load.map(FirstLoad::seconds).orElse(0.0);
-            Set<SpoolId> used = new HashSet<>();
-            for (Pass pass : passes) {
-                double[] sum = sums.get(pass.spool());
-                used.add(pass.spool());
-                sum[0] += pass.share()
-                        * base.layers().get(pass.layer() - 1).plastic().cubicMillimetres();
-                sum[2] += pass.share() * base.layers().get(pass.layer() - 1).seconds();
-            }
-            for (Swap swap : swaps) {
-                double[] sum = sums.get(swap.in().id());
-                sum[1] += swap.purge().volume().cubicMillimetres();
-                sum[3] += swap.seconds();
-            }
-            for (Pause pause : pauses) {
-                sums.get(pause.loaded().id())[3] += pause.seconds();
-            }
-            List<SpoolUse> uses = new ArrayList<>();
-            sums.forEach((id, sum) -> {
-                if (used.contains(id)) {
-                    uses.add(new SpoolUse(shelf.get(id), new Volume(sum[0]), new Volume(sum[1]), sum[2], sum[3]));
-                }
-            });
-            return uses;
+                            footprintCentre.x, footprintCentre.y, raft + top().millimetres(), loaded.temperature()));
         }
     }
 }

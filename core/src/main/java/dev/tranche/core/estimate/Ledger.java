@@ -2,14 +2,17 @@ package dev.tranche.core.estimate;
 
 import dev.tranche.core.macro.DryRun;
 import dev.tranche.core.purge.Purge;
+import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.purge.Tower;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.units.Filament;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.ToDoubleFunction;
 
 /**
- * A plan's totals.
+ * A plan's totals, for the whole plate.
  *
  * @param base the print without swaps
  * @param firstLoad if the printer has a macro for it
@@ -19,6 +22,10 @@ import java.util.Optional;
  * @param uses one a spool, in the order of the palette; their seconds add up to the total
  * @param loading which spool is in which virtual extruder: the first load, then one stage a swap
  * @param filament of the printer
+ * @param layers when each is printed
+ * @param tower that takes the purge, where Tranche reckons with one; a file's own is part of what it prints
+ * @param terms how many, and what current costs
+ * @param place where purge goes
  */
 public record Ledger(
         BasePrint base,
@@ -28,7 +35,11 @@ public record Ledger(
         List<Stretch> stretches,
         List<SpoolUse> uses,
         Loading loading,
-        Filament filament) {
+        Filament filament,
+        LayerTimes layers,
+        Optional<Tower> tower,
+        Terms terms,
+        PurgePlace place) {
     public Ledger {
         swaps = List.copyOf(swaps);
         pauses = List.copyOf(pauses);
@@ -36,37 +47,30 @@ public record Ledger(
         uses = List.copyOf(uses);
     }
 
-    /** Seconds that stops add. */
+    /** Seconds that colours add: the first load, swaps, and the tower's own printing. */
     public double addedSeconds() {
         return firstLoad.map(FirstLoad::seconds).orElse(0.0)
                 + swaps.stream().mapToDouble(Swap::seconds).sum()
-                + pauses.stream().mapToDouble(Pause::seconds).sum();
+                + towerSeconds();
     }
 
-    /** Seconds from the start to the first plastic of {@code layer}, with every stop up to it. */
-    public double secondsUntil(int layer) {
-        return base.secondsUntil(layer) + stopsUntil(layer, false);
+    /** Seconds that the tower itself takes to print. */
+    public double towerSeconds() {
+        return uses.stream().mapToDouble(SpoolUse::towerSeconds).sum();
     }
 
-    /** Seconds from the start to the last plastic of {@code layer}. */
-    public double secondsAfter(int layer) {
-        return base.secondsUntil(layer + 1) + stopsUntil(layer, true);
-    }
-
-    private double stopsUntil(int layer, boolean itsOwn) {
-        return firstLoad.map(FirstLoad::seconds).orElse(0.0)
-                + swaps.stream()
-                        .filter(s -> s.layer() < layer || s.layer() == layer && (itsOwn || !s.within()))
-                        .mapToDouble(Swap::seconds)
-                        .sum()
-                + pauses.stream()
-                        .filter(p -> p.layer() <= layer)
-                        .mapToDouble(Pause::seconds)
-                        .sum();
+    /** Seconds of the same print in one colour: printing and halts. */
+    public double plainSeconds() {
+        return base.seconds() + pauses.stream().mapToDouble(Pause::seconds).sum();
     }
 
     public double totalSeconds() {
-        return base.seconds() + addedSeconds();
+        return plainSeconds() + addedSeconds();
+    }
+
+    /** Swaps at which somebody has to be there. */
+    public long visits() {
+        return swaps.stream().filter(Swap::needsPerson).count();
     }
 
     public Derivation swapCount() {
@@ -92,10 +96,14 @@ public record Ledger(
         Purge purge = swap.purge();
         return new Derivation(
                 swap.out().name() + " → " + swap.in().name(),
-                swap.purgeLength(),
+                filament.length(swap.pushed()),
                 Unit.MILLIMETRES,
-                "volume ÷ π d²/4, d = " + filament.diameter() + " mm",
-                List.of(purge.measured() ? measured(purge) : computed(purge)));
+                place instanceof PurgePlace.Routine
+                        ? "what the machine's routine pushes, whatever the colours"
+                        : "volume ÷ π d²/4, d = " + filament.diameter() + " mm",
+                place instanceof PurgePlace.Routine
+                        ? List.of()
+                        : List.of(purge.measured() ? measured(purge) : computed(purge)));
     }
 
     private static Derivation measured(Purge purge) {
@@ -127,48 +135,77 @@ public record Ledger(
     }
 
     public Derivation purgeGrams() {
-        return Derivation.sum(
+        return perSpool(
                 "Purge",
                 Unit.GRAMS,
                 "volume × density of the spool pushed through",
-                uses.stream()
-                        .filter(u -> u.purge().cubicMillimetres() > 0)
-                        .map(u -> Derivation.of(
-                                u.spool().name(),
-                                u.purge().grams(u.spool().density()),
-                                Unit.GRAMS,
-                                "%.0f mm³ × %s g/cm³"
-                                        .formatted(
-                                                u.purge().cubicMillimetres(),
-                                                u.spool().density())))
-                        .toList());
+                u -> u.purge().grams(u.spool().density()),
+                u -> volume(u.purge().cubicMillimetres(), u));
     }
 
-    public Derivation purgeCost() {
+    /** What the tower takes beyond purge: layers that carry it without a swap, and its shell. */
+    public Derivation towerGrams() {
+        return perSpool(
+                "Tower beside purge",
+                Unit.GRAMS,
+                tower.map(t -> "%.0f × %.1f mm, to layer %d: per layer its purge or its shell, whichever is more"
+                                .formatted(t.width(), t.depth(), t.layers().size()))
+                        .orElse("no tower"),
+                u -> u.tower().grams(u.spool().density()),
+                u -> volume(u.tower().cubicMillimetres(), u));
+    }
+
+    private static String volume(double cubicMillimetres, SpoolUse use) {
+        return "%.0f mm³ × %s g/cm³".formatted(cubicMillimetres, use.spool().density());
+    }
+
+    /** All that is thrown away. */
+    public Derivation wasteGrams() {
         return Derivation.sum(
-                "Purge",
-                Unit.MONEY,
-                "mass × price",
+                "Waste",
+                Unit.GRAMS,
+                "what is printed or pushed and thrown away",
+                tower.isPresent() ? List.of(purgeGrams(), towerGrams()) : List.of(purgeGrams()));
+    }
+
+    public Derivation wasteCost() {
+        return perSpool(
+                "Waste", Unit.MONEY, "mass × price", u -> u.wasteCost().doubleValue(), u -> money(u.wasteGrams(), u));
+    }
+
+    private static String money(double grams, SpoolUse use) {
+        return "%.2f g × %s a kg"
+                .formatted(grams, use.spool().pricePerKilogram().toPlainString());
+    }
+
+    private Derivation perSpool(
+            String label,
+            Unit unit,
+            String how,
+            ToDoubleFunction<SpoolUse> value,
+            java.util.function.Function<SpoolUse, String> reckoning) {
+        return Derivation.sum(
+                label,
+                unit,
+                how,
                 uses.stream()
-                        .filter(u -> u.purge().cubicMillimetres() > 0)
-                        .map(u -> Derivation.of(
-                                u.spool().name(),
-                                u.purgeCost().doubleValue(),
-                                Unit.MONEY,
-                                "%.2f g × %s a kg"
-                                        .formatted(
-                                                u.purge().grams(u.spool().density()),
-                                                u.spool().pricePerKilogram().toPlainString())))
+                        .filter(u -> value.applyAsDouble(u) > 0)
+                        .map(u -> Derivation.of(u.spool().name(), value.applyAsDouble(u), unit, reckoning.apply(u)))
                         .toList());
     }
 
+    /** What colours add to the time: exactly the whole print less the same print in one colour. */
     public Derivation addedTime() {
         List<Derivation> parts = new ArrayList<>();
         firstLoad.ifPresent(f -> parts.add(stop("First load of " + f.spool().name(), f.dryRun(), "before layer 1")));
         swaps.forEach(s -> parts.add(stop(s.out().name() + " → " + s.in().name(), s.dryRun(), s.place())));
-        pauses.forEach(p ->
-                p.dryRun().ifPresent(run -> parts.add(stop("Halt: " + p.note(), run, "before layer " + p.layer()))));
-        return Derivation.sum("Added time", Unit.SECONDS, "swaps and halts, machine and person", parts);
+        tower.ifPresent(t -> parts.add(Derivation.of(
+                "Tower",
+                towerSeconds(),
+                Unit.SECONDS,
+                "%.0f mm³ at the printer's print speed, 15 %% travel, 1 s a layer"
+                        .formatted(t.plastic().cubicMillimetres()))));
+        return Derivation.sum("Added time", Unit.SECONDS, "swaps, machine and person, and the tower", parts);
     }
 
     private static Derivation stop(String name, DryRun run, String place) {
@@ -181,15 +218,25 @@ public record Ledger(
                         Derivation.of("Person", run.personSeconds(), Unit.SECONDS, "at its stops, as the macro says")));
     }
 
+    /** The same print in one colour. */
+    public Derivation plainTime() {
+        List<Derivation> parts = new ArrayList<>();
+        parts.add(Derivation.of("Printing", base.seconds(), Unit.SECONDS, howPrinted()));
+        pauses.forEach(p ->
+                p.dryRun().ifPresent(run -> parts.add(stop("Halt: " + p.note(), run, "before layer " + p.layer()))));
+        return Derivation.sum("In one colour", Unit.SECONDS, "printing and halts", parts);
+    }
+
+    private String howPrinted() {
+        return base.source() == BasePrint.Source.SLICED
+                ? "motion of the sliced G-code, with all that it holds"
+                : "estimated from the model: walls, solid shells, 15 % infill, 15 % travel, 1 s a layer"
+                        + (terms.copies() > 1 ? ", × " + terms.copies() + " copies" : "");
+    }
+
     public Derivation totalTime() {
-        String how = base.source() == BasePrint.Source.SLICED
-                ? "motion of the sliced G-code"
-                : "estimated from the model: walls, solid shells, 15 % infill, 15 % travel, 1 s a layer";
         return Derivation.sum(
-                "Whole print",
-                Unit.SECONDS,
-                "printing, swaps and halts",
-                List.of(Derivation.of("Printing", base.seconds(), Unit.SECONDS, how), addedTime()));
+                "Whole print", Unit.SECONDS, "in one colour, and what colours add", List.of(plainTime(), addedTime()));
     }
 
     public Derivation timePerColour() {
@@ -198,24 +245,58 @@ public record Ledger(
                 Unit.SECONDS,
                 "printing with it, and the swaps that put it in",
                 uses.stream()
-                        .map(u -> Derivation.of(u.spool().name(), u.seconds(), Unit.SECONDS, "printing and its swaps"))
+                        .map(u -> Derivation.of(
+                                u.spool().name(),
+                                u.seconds(),
+                                Unit.SECONDS,
+                                tower.isPresent()
+                                        ? "printing, its swaps, its share of the tower"
+                                        : "printing and its swaps"))
                         .toList());
     }
 
+    /** All plastic, by spool. */
+    public Derivation filamentGrams() {
+        return perSpool("Filament", Unit.GRAMS, "part and waste", SpoolUse::grams, u -> "%.1f g part, %.1f g waste"
+                .formatted(u.plastic().grams(u.spool().density()), u.wasteGrams()));
+    }
+
+    /** Plastic, and current where it is counted. */
     public Derivation cost() {
+        List<Derivation> parts = new ArrayList<>();
+        uses.forEach(u ->
+                parts.add(Derivation.of(u.spool().name(), u.cost().doubleValue(), Unit.MONEY, money(u.grams(), u))));
+        terms.power()
+                .ifPresent(power -> parts.add(Derivation.of(
+                        "Current",
+                        power.cost(totalSeconds()),
+                        Unit.MONEY,
+                        "%.2f kWh at %.0f W × %s a kWh"
+                                .formatted(
+                                        power.kilowattHours(totalSeconds()),
+                                        power.watts(),
+                                        power.perKilowattHour().toPlainString()))));
         return Derivation.sum(
-                "Plastic",
+                "Cost",
                 Unit.MONEY,
-                "part and purge, mass × price",
-                uses.stream()
-                        .map(u -> Derivation.of(
-                                u.spool().name(),
-                                u.cost().doubleValue(),
-                                Unit.MONEY,
-                                "%.1f g × %s a kg"
-                                        .formatted(
-                                                u.grams(),
-                                                u.spool().pricePerKilogram().toPlainString())))
-                        .toList());
+                terms.power().isPresent()
+                        ? "part and waste, mass × price, and current"
+                        : "part and waste, mass × price",
+                parts);
+    }
+
+    /** Every figure that opens, for what sends or writes them all. */
+    public List<Derivation> figures() {
+        return List.of(swapCount(), purgeLength(), wasteGrams(), totalTime(), timePerColour(), filamentGrams(), cost());
+    }
+
+    /** A figure of the plate for one of its copies. */
+    public Derivation each(Derivation plate) {
+        return new Derivation(
+                plate.label() + ", each",
+                plate.value() / terms.copies(),
+                plate.unit(),
+                "the plate's ÷ " + terms.copies(),
+                List.of(plate));
     }
 }

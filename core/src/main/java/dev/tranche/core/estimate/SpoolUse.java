@@ -9,16 +9,30 @@ import java.math.BigDecimal;
  *
  * @param plastic in the part
  * @param purge pushed through when this spool goes in
+ * @param tower what the tower takes of it beyond purge
  * @param printSeconds printing with it
  * @param swapSeconds of the stops that put it in or leave it in
+ * @param towerSeconds printing the tower with it
  */
-public record SpoolUse(Spool spool, Volume plastic, Volume purge, double printSeconds, double swapSeconds) {
+public record SpoolUse(
+        Spool spool,
+        Volume plastic,
+        Volume purge,
+        Volume tower,
+        double printSeconds,
+        double swapSeconds,
+        double towerSeconds) {
     public double grams() {
-        return plastic.plus(purge).grams(spool.density());
+        return plastic.plus(purge).plus(tower).grams(spool.density());
+    }
+
+    /** What is thrown away. */
+    public double wasteGrams() {
+        return purge.plus(tower).grams(spool.density());
     }
 
     public double seconds() {
-        return printSeconds + swapSeconds;
+        return printSeconds + swapSeconds + towerSeconds;
     }
 
     public boolean isEnough() {
@@ -30,8 +44,8 @@ public record SpoolUse(Spool spool, Volume plastic, Volume purge, double printSe
         return cost(grams());
     }
 
-    public BigDecimal purgeCost() {
-        return cost(purge.grams(spool.density()));
+    public BigDecimal wasteCost() {
+        return cost(wasteGrams());
     }
 
     private BigDecimal cost(double grams) {

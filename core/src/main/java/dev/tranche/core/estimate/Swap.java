@@ -1,10 +1,13 @@
 package dev.tranche.core.estimate;
 
+import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.macro.DryRun;
 import dev.tranche.core.macro.Moment;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.purge.Purge;
 import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Volume;
+import java.util.Optional;
 
 /**
  * One swap of a print.
@@ -13,9 +16,11 @@ import dev.tranche.core.units.Height;
  * @param height of the nozzle at which it happens: the top of what was printed last
  * @param within whether another colour of the same layer was printed before it
  * @param out spool that comes out, {@code in} that goes in
- * @param purge to push through
+ * @param purge that the pair needs
+ * @param pushed through; not what it needs where the machine's routine decides
  * @param dryRun of the macro there
  * @param startsAt seconds from the start of the print, earlier swaps and halts included
+ * @param door where the sliced file has a place for it
  */
 public record Swap(
         Moment moment,
@@ -24,8 +29,10 @@ public record Swap(
         Spool out,
         Spool in,
         Purge purge,
+        Volume pushed,
         DryRun dryRun,
-        double startsAt) {
+        double startsAt,
+        Optional<Door> door) {
 
     /** From 1. */
     public int number() {
@@ -37,9 +44,9 @@ public record Swap(
         return moment.layer();
     }
 
-    /** The purge in mm of filament. */
-    public double purgeLength() {
-        return moment.purge();
+    /** Whether somebody has to be there. */
+    public boolean needsPerson() {
+        return dryRun.personSeconds() > 0;
     }
 
     public double seconds() {

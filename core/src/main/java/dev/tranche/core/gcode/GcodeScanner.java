@@ -3,6 +3,9 @@ package dev.tranche.core.gcode;
 import dev.tranche.core.units.Refusal;
 import java.io.IOException;
 import java.io.InputStream;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 
@@ -28,6 +31,14 @@ public final class GcodeScanner {
             power *= 10;
         }
     }
+
+    private static final VarHandle EIGHT = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
+    private static final long ZEROS = 0x3030303030303030L;
+    private static final long LOWER = 0x7F7F7F7F7F7F7F7FL;
+    private static final long NINE_TO_HIGH = 0x7676767676767676L;
+    private static final long HIGH = 0x8080808080808080L;
+    /** Room behind the last line, for its end and for reading eight bytes at once. */
+    private static final int SLACK = 9;
 
     private final InputStream in;
     private byte[] buffer;
@@ -82,7 +93,7 @@ public final class GcodeScanner {
                 base += from;
                 from = 0;
             }
-            if (kept + 1 >= buffer.length) {
+            if (kept + SLACK >= buffer.length) {
                 if (kept >= LONGEST_LINE) {
                     throw Refusal.of(
                             "Line %d of the G-code is over a million characters long; the file is damaged or no G-code.",
@@ -90,7 +101,7 @@ public final class GcodeScanner {
                 }
                 buffer = Arrays.copyOf(buffer, 2 * buffer.length);
             }
-            int read = exhausted ? -1 : in.read(buffer, kept, buffer.length - 1 - kept);
+            int read = exhausted ? -1 : in.read(buffer, kept, buffer.length - SLACK - kept);
             filled = kept + Math.max(0, read);
             if (read < 0) {
                 exhausted = true;
@@ -119,6 +130,9 @@ public final class GcodeScanner {
             int c = b[at];
             if (c >= 'A' && c <= 'Z') {
                 at = word((char) c, at + 1);
+                if (b[at] == ' ') {
+                    at++;
+                }
                 if (letter == 'M' && (number == 117 || number == 118)) {
                     break;
                 }
@@ -153,28 +167,47 @@ public final class GcodeScanner {
     private int word(char c, int start) {
         byte[] b = buffer;
         int at = start;
+        if (letter == 0 && c == 'G' && b[at + 1] == ' ' && b[at] >= '0' && b[at] <= '9') {
+            // Nearly every line is one of these.
+            letter = c;
+            number = b[at] - '0';
+            return at + 1;
+        }
         boolean negative = b[at] == '-';
         if (negative || b[at] == '+') {
             at++;
         }
-        long mantissa = 0;
         int begin = at;
-        int d = b[at] - '0';
-        while (d >= 0 && d <= 9) {
-            mantissa = mantissa * 10 + d;
-            d = b[++at] - '0';
-        }
-        int digits = at - begin;
+        // Eight characters at once: which are digits, and where the point is among them.
+        long eight = (long) EIGHT.get(b, at) ^ ZEROS;
+        long others = ((eight & LOWER) + NINE_TO_HIGH | eight) & HIGH;
+        int point = Long.numberOfTrailingZeros(others) >>> 3;
+        int used = point;
         int decimals = 0;
-        if (d == '.' - '0') {
-            int point = at;
-            d = b[++at] - '0';
-            while (d >= 0 && d <= 9) {
-                mantissa = mantissa * 10 + d;
+        int digits = point;
+        if (point < 8 && b[at + point] == '.') {
+            used = Long.numberOfTrailingZeros(others & others - 1) >>> 3;
+            digits = used - 1;
+            decimals = digits - point;
+            long before = (1L << (point << 3)) - 1;
+            eight = eight & before | eight >>> 8 & ~before;
+        }
+        long mantissa = digits == 0 ? 0 : number(eight << 64 - (digits << 3));
+        at += used;
+        if (used == 8) {
+            // A long number: one character after the other.
+            boolean pointed = digits == 7;
+            int d = b[at] - '0';
+            while (d >= 0 && d <= 9 || d == '.' - '0' && !pointed) {
+                if (d == '.' - '0') {
+                    pointed = true;
+                } else {
+                    mantissa = mantissa * 10 + d;
+                    digits++;
+                    decimals += pointed ? 1 : 0;
+                }
                 d = b[++at] - '0';
             }
-            decimals = at - point - 1;
-            digits += decimals;
         }
         double value = digits > MOST_DIGITS
                 ? Double.parseDouble(new String(b, begin, at - begin, StandardCharsets.US_ASCII))
@@ -187,6 +220,14 @@ public final class GcodeScanner {
             words |= 1 << c - 'A';
         }
         return at;
+    }
+
+    /** The number of eight digits, the first in the lowest byte (Lemire and others, common practice). */
+    private static long number(long digits) {
+        long pairs = digits * 10 + (digits >>> 8);
+        long fours = (pairs & 0x000000FF000000FFL) * 0x000F424000000064L
+                + (pairs >>> 16 & 0x000000FF000000FFL) * 0x0000271000000001L;
+        return fours >>> 32;
     }
 
     /** Whether the line's command is {@code letter} {@code number}, such as G 1. */

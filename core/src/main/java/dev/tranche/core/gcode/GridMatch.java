@@ -1,10 +1,12 @@
 package dev.tranche.core.gcode;
 
+import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Words;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalLong;
 
 /**
@@ -61,6 +63,17 @@ public record GridMatch(SlicedFile file, LayerGrid grid, int before, Height raft
     /** The file's run for the plan's {@code layer}, from 1. */
     public SlicedLayer layer(int layer) {
         return file.layers().get(before + layer - 1);
+    }
+
+    /**
+     * Where lines may be put in before stint {@code nth}, from 0, of {@code layer}: before the line that chooses its
+     * tool, or between two layers.
+     */
+    public Optional<Door> door(int layer, int nth) {
+        SlicedLayer run = layer(layer);
+        Optional<Door> chosen =
+                nth < run.stints().size() ? run.stints().get(nth).door() : Optional.empty();
+        return chosen.isPresent() || nth > 0 ? chosen : run.door();
     }
 
     /** What the file's own comments call the plan's {@code layer}, if they number layers. */

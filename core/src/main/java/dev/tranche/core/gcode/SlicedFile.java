@@ -12,7 +12,7 @@ import java.util.Optional;
  * @param layers in the order of printing; never empty
  * @param secondsBefore from the first line to the first plastic: heating, homing
  * @param order how the print is built up
- * @param stops commands that stop the machine or change tools, wherever they stand
+ * @param stops commands that stop the machine, wherever they stand
  * @param blocks that Tranche wrote earlier
  * @param markers comments that number the layers, if there are any
  * @param crlf whether lines end with CR LF
@@ -36,7 +36,7 @@ public record SlicedFile(
     }
 
     /**
-     * A command that stops the machine or changes the tool.
+     * A command that stops the machine.
      *
      * @param text the line as it stands
      * @param line from 1
@@ -65,6 +65,16 @@ public record SlicedFile(
     /** Seconds from the first line to the last. */
     public double seconds() {
         return secondsBefore + layers.stream().mapToDouble(SlicedLayer::seconds).sum();
+    }
+
+    /** Whether tools are changed during the print: then those changes are its swaps. */
+    public boolean changesTools() {
+        return layers.stream()
+                        .flatMap(l -> l.stints().stream())
+                        .mapToInt(SlicedLayer.Stint::tool)
+                        .distinct()
+                        .count()
+                > 1;
     }
 
     /** mm of filament. */

@@ -1,6 +1,7 @@
 package dev.tranche.core.gcode;
 
 import dev.tranche.core.units.Height;
+import java.util.List;
 import java.util.Optional;
 import org.locationtech.jts.geom.Envelope;
 
@@ -8,12 +9,25 @@ import org.locationtech.jts.geom.Envelope;
  * A run of extruding moves at one height.
  *
  * @param z of the nozzle, which rides at the top of the layer
- * @param extruded mm of filament
- * @param seconds from this layer's first line of plastic to the next layer's
+ * @param stints of the tools in their order; together from this layer's first line of plastic to the next layer's
  * @param extent of its plastic, mm
  * @param door where something may be put in before this layer; empty where it begins without a travel
  */
-public record SlicedLayer(Height z, double extruded, double seconds, Envelope extent, Optional<Door> door) {
+public record SlicedLayer(Height z, List<Stint> stints, Envelope extent, Optional<Door> door) {
+    public SlicedLayer {
+        stints = List.copyOf(stints);
+    }
+
+    /**
+     * One tool printing on the layer.
+     *
+     * @param tool by its number in the file, from 0
+     * @param extruded mm of filament
+     * @param seconds it takes, with the change to it where that comes within the layer
+     * @param door just before the line that chose the tool, if it was chosen since the last plastic
+     */
+    public record Stint(int tool, double extruded, double seconds, Optional<Door> door) {}
+
     /**
      * A place between two layers: after the last plastic of the one, and its retraction, before the first move
      * towards the other.
@@ -23,4 +37,13 @@ public record SlicedLayer(Height z, double extruded, double seconds, Envelope ex
      * @param state of the controller there
      */
     public record Door(long offset, long line, ControllerState state) {}
+
+    /** mm of filament. */
+    public double extruded() {
+        return stints.stream().mapToDouble(Stint::extruded).sum();
+    }
+
+    public double seconds() {
+        return stints.stream().mapToDouble(Stint::seconds).sum();
+    }
 }

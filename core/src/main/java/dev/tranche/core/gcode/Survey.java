@@ -4,6 +4,7 @@ import dev.tranche.core.gcode.SlicedFile.Block;
 import dev.tranche.core.gcode.SlicedFile.Order;
 import dev.tranche.core.gcode.SlicedFile.Stop;
 import dev.tranche.core.gcode.SlicedLayer.Door;
+import dev.tranche.core.gcode.SlicedLayer.Stint;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Progress;
@@ -18,23 +19,34 @@ import org.locationtech.jts.geom.Envelope;
 /** Reads a G-code file once, from end to end, in memory that does not grow with it. */
 public final class Survey {
     private static final int MOST_RUNS = 100_000;
+    private static final int MOST_STINTS = 1_000_000;
     private static final int MOST_STOPS = 1_000;
     private static final int REPORT_EVERY = 1 << 16;
 
     private final GcodeScanner line;
     private final Controller controller = new Controller();
     private final MotionClock clock;
+    private final MotionRelay relay;
     private final MarkerHunt markers = new MarkerHunt();
     private final List<Run> runs = new ArrayList<>();
     private final List<Stop> stops = new ArrayList<>();
     private final List<Block> blocks = new ArrayList<>();
     private Run run;
+    /** What the clock's present account stands for. */
+    private Draft stint;
+
+    private int accounts;
+    /** Where the tool was changed since the last plastic. */
+    private Door toolDoor;
     /** Z of the last plastic, mm. */
     private double runHeight;
 
     private Door door;
     /** Whether plastic has come out since the last travel, so that the next travel is a door. */
     private boolean doorWanted = true;
+
+    /** Whether the last move laid plastic, so that the next begins where plastic is. */
+    private boolean drawing;
 
     private long moves;
     private long rising;
@@ -46,7 +58,7 @@ public final class Survey {
     private static final class Run {
         final int micrometres;
         final Optional<Door> door;
-        double extruded;
+        final List<Draft> stints = new ArrayList<>();
         double minX = Double.POSITIVE_INFINITY;
         double minY = Double.POSITIVE_INFINITY;
         double maxX = Double.NEGATIVE_INFINITY;
@@ -73,9 +85,24 @@ public final class Survey {
         }
     }
 
-    private Survey(InputStream in, Motion motion) {
+    /** A stint in the making. */
+    private static final class Draft {
+        final int tool;
+        final int account;
+        final Door door;
+        double extruded;
+
+        Draft(int tool, int account, Door door) {
+            this.tool = tool;
+            this.account = account;
+            this.door = door;
+        }
+    }
+
+    private Survey(InputStream in, MotionClock clock, MotionRelay relay) {
         this.line = new GcodeScanner(in);
-        this.clock = new MotionClock(motion);
+        this.clock = clock;
+        this.relay = relay;
     }
 
     /**
@@ -85,7 +112,10 @@ public final class Survey {
      * @throws Refusal if it is no G-code, or never extrudes
      */
     public static SlicedFile read(InputStream in, long size, Motion motion, Progress progress) throws IOException {
-        return new Survey(in, motion).run(size, progress);
+        MotionClock clock = new MotionClock(motion);
+        try (MotionRelay relay = new MotionRelay(clock)) {
+            return new Survey(in, clock, relay).run(size, progress);
+        }
     }
 
     private SlicedFile run(long size, Progress progress) throws IOException {
@@ -102,7 +132,7 @@ public final class Survey {
                 command();
             }
         }
-        clock.stop();
+        relay.finish();
         if (blockStamp != null) {
             throw Refusal.of(
                     "The file ends inside lines that Tranche put in (%s %d); use an undamaged copy of it.",
@@ -159,15 +189,10 @@ public final class Survey {
         switch (controller.execute(line)) {
             case MOVE -> moved();
             case DWELL, HEAT -> {
-                clock.pause(controller.pause(), runs.size());
+                relay.pause(controller.pause(), accounts);
                 settle();
             }
-            case TOOL -> {
-                if (tool >= 0 && tool != line.number()) {
-                    stopFound();
-                }
-                tool = line.number();
-            }
+            case TOOL -> toolChosen();
             case NONE -> {
                 if (line.is('G', 28)) {
                     settle();
@@ -194,6 +219,27 @@ public final class Survey {
         }
     }
 
+    /** From here on the time belongs to another tool, though its first plastic may be long in coming. */
+    private void toolChosen() {
+        if (line.number() < 0 || line.number() == tool) {
+            return;
+        }
+        tool = line.number();
+        toolDoor = new Door(line.offset(), line.line(), controller.state());
+        if (run != null) {
+            beginStint();
+        }
+    }
+
+    private void beginStint() {
+        if (accounts == MOST_STINTS) {
+            throw Refusal.of("The G-code changes tools over a million times by line %d; it is damaged.", line.line());
+        }
+        accounts++;
+        stint = new Draft(Math.max(0, tool), accounts, toolDoor);
+        run.stints.add(stint);
+    }
+
     private void moved() {
         moves++;
         Controller c = controller;
@@ -211,12 +257,18 @@ public final class Survey {
                     begin(z);
                 }
             }
-            run.extruded += de;
-            run.include(c.x() - dx, c.y() - dy);
+            stint.extruded += de;
+            toolDoor = null;
+            if (!drawing) {
+                run.include(c.x() - dx, c.y() - dy);
+                drawing = true;
+            }
             run.include(c.x(), c.y());
             doorWanted = true;
+        } else {
+            drawing = false;
         }
-        clock.move(dx, dy, c.dz(), de, c.length(), c.chord(), c.speed(), c.acceleration(), runs.size());
+        relay.move(dx, dy, c.dz(), de, c.length(), c.chord(), c.speed(), c.acceleration(), accounts);
     }
 
     private void begin(int z) {
@@ -225,8 +277,10 @@ public final class Survey {
                     "The G-code has over %d layers by line %d; it is no layered print.", MOST_RUNS, line.line());
         }
         Optional<Door> here = doorWanted ? Optional.empty() : Optional.ofNullable(door);
+        drawing = false;
         run = new Run(z, here);
         runs.add(run);
+        beginStint();
     }
 
     private List<SlicedLayer> layers() {
@@ -235,12 +289,28 @@ public final class Survey {
             Run r = runs.get(i);
             layers.add(new SlicedLayer(
                     Height.ofMicrometres(r.micrometres),
-                    r.extruded,
-                    clock.seconds(i + 1),
+                    stints(r),
                     new Envelope(r.minX, r.maxX, r.minY, r.maxY),
                     r.door));
         }
         return List.copyOf(layers);
+    }
+
+    /** What a tool did without plastic, such as being chosen just before the next layer, is the time of the one before it. */
+    private List<Stint> stints(Run r) {
+        List<Stint> stints = new ArrayList<>();
+        for (Draft d : r.stints) {
+            double seconds = clock.seconds(d.account);
+            Stint last = stints.isEmpty() ? null : stints.get(stints.size() - 1);
+            if (last != null && (d.extruded == 0 || d.tool == last.tool())) {
+                stints.set(
+                        stints.size() - 1,
+                        new Stint(last.tool(), last.extruded() + d.extruded, last.seconds() + seconds, last.door()));
+            } else {
+                stints.add(new Stint(d.tool, d.extruded, seconds, Optional.ofNullable(d.door)));
+            }
+        }
+        return stints;
     }
 
     /** A first line of plastic higher than the first layer is a priming line, not an object. */

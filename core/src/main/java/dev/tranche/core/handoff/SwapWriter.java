@@ -22,6 +22,7 @@ import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * Writes a plan's swaps and halts, and its first load where there is a macro for it, into a sliced file.
@@ -32,7 +33,7 @@ import java.util.Map;
 public record SwapWriter(String planId, Rig rig) {
 
     /** Something to be written: a block's kind, its macro's event and the moment it runs at. */
-    private record Stop(BlockStamp.What what, Event event, Moment moment) {}
+    private record Stop(BlockStamp.What what, Event event, Moment moment, Optional<Door> door) {}
 
     /** The lines of one swap at {@code door}. */
     public List<RenderedLine> lines(Swap swap, Door door) {
@@ -50,13 +51,13 @@ public record SwapWriter(String planId, Rig rig) {
         List<Stop> stops = new ArrayList<>();
         ledger.firstLoad()
                 .map(FirstLoad::moment)
-                .ifPresent(m -> stops.add(new Stop(BlockStamp.What.LOAD, Event.FIRST_LOAD, m)));
+                .ifPresent(m -> stops.add(new Stop(BlockStamp.What.LOAD, Event.FIRST_LOAD, m, Optional.empty())));
         for (Pause pause : ledger.pauses()) {
             if (pause.dryRun().isPresent()) {
-                stops.add(new Stop(BlockStamp.What.HALT, Event.HALT, pause.moment()));
+                stops.add(new Stop(BlockStamp.What.HALT, Event.HALT, pause.moment(), Optional.empty()));
             }
         }
-        ledger.swaps().forEach(s -> stops.add(new Stop(BlockStamp.What.SWAP, Event.SWAP, s.moment())));
+        ledger.swaps().forEach(s -> stops.add(new Stop(BlockStamp.What.SWAP, Event.SWAP, s.moment(), s.door())));
         return stops;
     }
 
@@ -66,18 +67,21 @@ public record SwapWriter(String planId, Rig rig) {
      * @throws Refusal if a layer that begins with a stop begins without a travel, or a swap lies inside a layer
      */
     public Patch patch(GridMatch match, Ledger ledger) {
-        ledger.swaps().stream().filter(Swap::within).findFirst().ifPresent(s -> {
-            throw Refusal.of(
-                    "The plan changes colour inside layer %d, and a file sliced in one colour has no place for that; "
-                            + "slice the coloured 3MF, with a tool for each spool.",
-                    s.layer());
-        });
+        ledger.swaps().stream()
+                .filter(s -> s.within() && s.door().isEmpty())
+                .findFirst()
+                .ifPresent(s -> {
+                    throw Refusal.of(
+                            "The plan changes colour inside layer %d, and a file sliced in one colour has no place for that; "
+                                    + "slice the coloured 3MF, with a tool for each spool.",
+                            s.layer());
+                });
         List<Patch.Insertion> insertions = new ArrayList<>();
         String state = state(ledger);
         for (Stop stop : stops(ledger)) {
             int layer = stop.moment().layer();
-            Door door = match.layer(layer)
-                    .door()
+            Door door = stop.door()
+                    .or(() -> match.layer(layer).door())
                     .orElseThrow(() -> Refusal.of(
                             "Layer %d of the G-code begins without a travel, so there is no place to stop before it; "
                                     + "slice it again or move that colour or halt by a layer.",

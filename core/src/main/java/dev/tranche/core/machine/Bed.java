@@ -10,6 +10,9 @@ public sealed interface Bed {
     /** The rectangle round the bed. */
     Envelope bounds();
 
+    /** Its size. */
+    double squareMillimetres();
+
     /** A bed of {@code width} by {@code depth}, origin at its front left corner. */
     record Rectangular(double width, double depth) implements Bed {
         public Rectangular {
@@ -25,6 +28,11 @@ public sealed interface Bed {
         @Override
         public Envelope bounds() {
             return new Envelope(0, width, 0, depth);
+        }
+
+        @Override
+        public double squareMillimetres() {
+            return width * depth;
         }
     }
 
@@ -42,6 +50,11 @@ public sealed interface Bed {
         @Override
         public Envelope bounds() {
             return new Envelope(-diameter / 2, diameter / 2, -diameter / 2, diameter / 2);
+        }
+
+        @Override
+        public double squareMillimetres() {
+            return Math.PI * diameter * diameter / 4;
         }
     }
 

@@ -42,4 +42,8 @@ public record Hotend(double nozzle, int inputs, int hottest, Duration heaterLimi
     public boolean blends() {
         return inputs > 1;
     }
+
+    Hotend with(Volume other) {
+        return new Hotend(nozzle, inputs, hottest, heaterLimit, other, reach);
+    }
 }

@@ -23,6 +23,7 @@ import java.util.Optional;
  * @param selector the box worked by the carriage, if there is one
  * @param motion how it moves
  * @param abilities what its firmware understands
+ * @param watts it draws on average while it prints
  */
 public record Printer(
         String name,
@@ -36,11 +37,18 @@ public record Printer(
         Optional<Point> parkSpot,
         Optional<Selector> selector,
         Motion motion,
-        Abilities abilities) {
+        Abilities abilities,
+        double watts) {
+    /** A hobby printer with a heated bed, W; from memory. */
+    public static final double USUAL_WATTS = 120;
+
     public Printer {
         name = Words.oneLine(name);
         if (name.isEmpty() || name.length() > 60) {
             throw new Refusal("A printer needs a name of at most 60 letters.");
+        }
+        if (!(watts >= 0 && watts <= 20_000)) {
+            throw Refusal.of("A power of %s W is out of range; give 0 to 20 000.", watts);
         }
         selector.map(Selector::lever).ifPresent(lever -> {
             if (lever.position() < travel.low(lever.axis()) || lever.position() > travel.high(lever.axis())) {
@@ -50,6 +58,36 @@ public record Printer(
                         lever.axis(), lever.position(), travel.low(lever.axis()), travel.high(lever.axis()));
             }
         });
+    }
+
+    /** A printer whose power nobody has measured. */
+    public Printer(
+            String name,
+            Bed bed,
+            Travel travel,
+            Height maxHeight,
+            Corner home,
+            Hotend hotend,
+            Filament filament,
+            Drive drive,
+            Optional<Point> parkSpot,
+            Optional<Selector> selector,
+            Motion motion,
+            Abilities abilities) {
+        this(
+                name,
+                bed,
+                travel,
+                maxHeight,
+                home,
+                hotend,
+                filament,
+                drive,
+                parkSpot,
+                selector,
+                motion,
+                abilities,
+                USUAL_WATTS);
     }
 
     /** Diameter of the nozzle, mm. */
@@ -77,11 +115,30 @@ public record Printer(
 
     public Printer named(String other) {
         return new Printer(
-                other, bed, travel, maxHeight, home, hotend, filament, drive, parkSpot, selector, motion, abilities);
+                other, bed, travel, maxHeight, home, hotend, filament, drive, parkSpot, selector, motion, abilities,
+                watts);
     }
 
     public Printer with(Abilities other) {
         return new Printer(
-                name, bed, travel, maxHeight, home, hotend, filament, drive, parkSpot, selector, motion, other);
+                name, bed, travel, maxHeight, home, hotend, filament, drive, parkSpot, selector, motion, other, watts);
+    }
+
+    /** With another dead volume of its nozzle. */
+    public Printer with(Volume deadVolume) {
+        return new Printer(
+                name,
+                bed,
+                travel,
+                maxHeight,
+                home,
+                hotend.with(deadVolume),
+                filament,
+                drive,
+                parkSpot,
+                selector,
+                motion,
+                abilities,
+                watts);
     }
 }

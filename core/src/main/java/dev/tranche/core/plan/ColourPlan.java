@@ -19,9 +19,15 @@ import java.util.Set;
  *     it keeps its place while the plan lives
  * @param halts stops without a change of spool, rising
  * @param regions parts and zones with colours of their own, over the colours by height
+ * @param ordering in which order the colours of a layer are printed
  */
 public record ColourPlan(
-        LayerSettings layers, List<ColourStart> starts, List<SpoolId> palette, List<Halt> halts, Regions regions) {
+        LayerSettings layers,
+        List<ColourStart> starts,
+        List<SpoolId> palette,
+        List<Halt> halts,
+        Regions regions,
+        Ordering ordering) {
     /** As many as there are letters. */
     public static final int MOST_SPOOLS = 26;
 
@@ -49,6 +55,11 @@ public record ColourPlan(
                 throw new IllegalArgumentException("no letter for " + region.spool());
             }
         }
+        for (SpoolId spool : ordering.numbering()) {
+            if (!palette.contains(spool)) {
+                throw new IllegalArgumentException("no letter for " + spool);
+            }
+        }
         for (int i = 1; i < halts.size(); i++) {
             if (!halts.get(i).wished().isAbove(halts.get(i - 1).wished())) {
                 throw new IllegalArgumentException("halts must rise: " + halts);
@@ -59,7 +70,12 @@ public record ColourPlan(
     /** One colour from the bed up. */
     public static ColourPlan of(LayerSettings layers, SpoolId spool) {
         return new ColourPlan(
-                layers, List.of(new ColourStart(Height.ZERO, spool)), List.of(spool), List.of(), Regions.NONE);
+                layers,
+                List.of(new ColourStart(Height.ZERO, spool)),
+                List.of(spool),
+                List.of(),
+                Regions.NONE,
+                Ordering.USUAL);
     }
 
     /** The letter of a spool of this plan: A, B, C… */
@@ -106,7 +122,7 @@ public record ColourPlan(
         }
         List<ColourStart> changed = new ArrayList<>(starts);
         changed.set(index, new ColourStart(height, starts.get(index).spool()));
-        return new ColourPlan(layers, changed, palette, halts, regions);
+        return new ColourPlan(layers, changed, palette, halts, regions, ordering);
     }
 
     /** Gives start {@code index} another spool. */
@@ -128,7 +144,7 @@ public record ColourPlan(
         if (index == 0) {
             changed.set(0, new ColourStart(Height.ZERO, changed.get(0).spool()));
         }
-        return new ColourPlan(layers, changed, palette, halts, regions);
+        return new ColourPlan(layers, changed, palette, halts, regions, ordering);
     }
 
     /**
@@ -154,7 +170,7 @@ public record ColourPlan(
                 stops.add(new Halt(moved, halt.note()));
             }
         }
-        return new ColourPlan(layers, changed, palette, stops, regions.scaledInHeight(factor));
+        return new ColourPlan(layers, changed, palette, stops, regions.scaledInHeight(factor), ordering);
     }
 
     private static Height scaled(Height height, double factor) {
@@ -180,11 +196,11 @@ public record ColourPlan(
                 return this;
             }
         }
-        return new ColourPlan(layers, changed, palette, halts, regions);
+        return new ColourPlan(layers, changed, palette, halts, regions, ordering);
     }
 
     public ColourPlan withLayers(LayerSettings settings) {
-        return new ColourPlan(settings, starts, palette, halts, regions);
+        return new ColourPlan(settings, starts, palette, halts, regions, ordering);
     }
 
     /** Stops at {@code halt}'s height; one already at exactly that height gets the new note. */
@@ -197,7 +213,7 @@ public record ColourPlan(
         if (changed.size() > MOST_STARTS) {
             throw Refusal.of("A plan holds at most %d halts; remove some first.", MOST_STARTS);
         }
-        return new ColourPlan(layers, starts, palette, changed, regions);
+        return new ColourPlan(layers, starts, palette, changed, regions, ordering);
     }
 
     /** Without halt {@code index}, from 0, the lowest first. */
@@ -207,7 +223,7 @@ public record ColourPlan(
         }
         List<Halt> changed = new ArrayList<>(halts);
         changed.remove(index);
-        return new ColourPlan(layers, starts, palette, changed, regions);
+        return new ColourPlan(layers, starts, palette, changed, regions, ordering);
     }
 
     /**
@@ -252,12 +268,12 @@ public record ColourPlan(
         for (Region region : changed.list()) {
             plan = plan.lettering(region.spool());
         }
-        return new ColourPlan(layers, starts, plan.palette, halts, changed);
+        return new ColourPlan(layers, starts, plan.palette, halts, changed, ordering);
     }
 
     /** Regions moved along with a model that was scaled evenly and turned about its origin; heights stay. */
     public ColourPlan along(double factor, double degrees) {
-        return new ColourPlan(layers, starts, palette, halts, regions.along(factor, degrees));
+        return new ColourPlan(layers, starts, palette, halts, regions.along(factor, degrees), ordering);
     }
 
     /** Every spool that a colour by height or a region prints with. */
@@ -269,7 +285,7 @@ public record ColourPlan(
     }
 
     private ColourPlan with(List<ColourStart> changed, SpoolId spool) {
-        return new ColourPlan(layers, changed, lettering(spool).palette, halts, regions);
+        return new ColourPlan(layers, changed, lettering(spool).palette, halts, regions, ordering);
     }
 
     private ColourPlan lettering(SpoolId spool) {
@@ -281,7 +297,16 @@ public record ColourPlan(
         }
         List<SpoolId> more = new ArrayList<>(palette);
         more.add(spool);
-        return new ColourPlan(layers, starts, more, halts, regions);
+        return new ColourPlan(layers, starts, more, halts, regions, ordering);
+    }
+
+    public ColourPlan with(Ordering other) {
+        return new ColourPlan(layers, starts, palette, halts, regions, other);
+    }
+
+    /** Every spool by its number in the slicing program. */
+    public List<SpoolId> numbering() {
+        return ordering.all(palette);
     }
 
     private void require(int index) {

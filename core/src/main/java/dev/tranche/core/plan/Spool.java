@@ -45,6 +45,9 @@ public record Spool(
         if (pricePerKilogram.signum() < 0 || pricePerKilogram.compareTo(BigDecimal.valueOf(100_000)) > 0) {
             throw new Refusal("A price per kilogram must be 0 or more, and at most 100 000.");
         }
+        // 22 and 22.00 are one price.
+        pricePerKilogram = pricePerKilogram.stripTrailingZeros();
+        pricePerKilogram = pricePerKilogram.scale() < 0 ? pricePerKilogram.setScale(0) : pricePerKilogram;
         temperature("first-layer temperature", firstLayerTemperature);
         temperature("temperature", temperature);
         if (!(gramsLeft >= 0 && gramsLeft <= 100_000)) {
@@ -77,6 +80,21 @@ public record Spool(
                 temperature,
                 gramsLeft,
                 USUAL_COVER);
+    }
+
+    /** The same filament under another number, with other remains. */
+    public Spool as(SpoolId other, double left) {
+        return new Spool(
+                other,
+                name,
+                material,
+                colour,
+                density,
+                pricePerKilogram,
+                firstLayerTemperature,
+                temperature,
+                left,
+                coverDepth);
     }
 
     /** In layers so thin that what lies beneath shows. */

@@ -19,7 +19,7 @@ public record MeasuredPurge(SpoolId out, SpoolId in, Volume volume) {
         }
         if (volume.cubicMillimetres() <= 0 || volume.cubicMillimetres() > MOST) {
             throw Refusal.of(
-                    "A measured purge of %.0f mm³ cannot be; give more than 0 and at most %.0f.",
+                    "A measured purge of %.0f mm³ cannot be; give more than 0 and at most %.0f mm³, about two metres of 1.75 mm filament.",
                     volume.cubicMillimetres(), MOST);
         }
     }

@@ -2,46 +2,67 @@ package dev.tranche.core.purge;
 
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.units.Volume;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 
 /**
  * A block on the bed that purge is printed into, and that every layer up to the last swap has to carry.
  *
  * @param width mm
  * @param depth mm: what the largest purge of a layer needs at that width
- * @param plastic in the whole block
- * @param purge the part of it that had to be pushed through anyway
+ * @param layers plastic in each, from the bed to the last swap
+ * @param purges the part of each that had to be pushed through anyway
  */
-public record Tower(double width, double depth, Volume plastic, Volume purge) {
+public record Tower(double width, double depth, List<Volume> layers, List<Volume> purges) {
+    public Tower {
+        layers = List.copyOf(layers);
+        purges = List.copyOf(purges);
+    }
 
     /**
      * Depth d = largest layer purge / (w h); per layer up to the last swap the larger of that layer's purge and its
      * shell, 2 (w + d) · line width · h.
      *
-     * @param purges of the layers that begin with a swap, by layer
+     * @param purges by layer
      * @param lineWidth mm
      */
     public static Tower of(double width, LayerGrid grid, Map<Integer, Volume> purges, double lineWidth) {
         double depth = 0;
         int last = 0;
-        double pushed = 0;
         for (Map.Entry<Integer, Volume> entry : purges.entrySet()) {
             double h = grid.thickness(entry.getKey()).millimetres();
             depth = Math.max(depth, entry.getValue().cubicMillimetres() / (width * h));
             last = Math.max(last, entry.getKey());
-            pushed += entry.getValue().cubicMillimetres();
         }
-        double plastic = 0;
+        List<Volume> layers = new ArrayList<>();
+        List<Volume> pushed = new ArrayList<>();
         for (int layer = 1; layer <= last; layer++) {
             double shell =
                     2 * (width + depth) * lineWidth * grid.thickness(layer).millimetres();
-            plastic += Math.max(shell, purges.getOrDefault(layer, Volume.NONE).cubicMillimetres());
+            Volume purge = purges.getOrDefault(layer, Volume.NONE);
+            layers.add(new Volume(Math.max(shell, purge.cubicMillimetres())));
+            pushed.add(purge);
         }
-        return new Tower(width, depth, new Volume(plastic), new Volume(pushed));
+        return new Tower(width, depth, layers, pushed);
+    }
+
+    /** All of it. */
+    public Volume plastic() {
+        return layers.stream().reduce(Volume.NONE, Volume::plus);
     }
 
     /** What leaving the tower out saves. */
     public Volume idle() {
-        return new Volume(plastic.cubicMillimetres() - purge.cubicMillimetres());
+        return IntStream.rangeClosed(1, layers.size()).mapToObj(this::idle).reduce(Volume.NONE, Volume::plus);
+    }
+
+    /** What {@code layer}, from 1, holds beyond purge; nothing above the tower. */
+    public Volume idle(int layer) {
+        return layer > layers.size()
+                ? Volume.NONE
+                : new Volume(layers.get(layer - 1).cubicMillimetres()
+                        - purges.get(layer - 1).cubicMillimetres());
     }
 }

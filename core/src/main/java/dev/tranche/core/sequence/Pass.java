@@ -8,12 +8,18 @@ import dev.tranche.core.plan.SpoolId;
  * @param layer from 1
  * @param from share of the layer's work that is done before, 0…1
  * @param to share that is done after it
+ * @param plastic share of the layer's plastic that goes into it, 0…1
  */
-public record Pass(int layer, SpoolId spool, double from, double to) {
+public record Pass(int layer, SpoolId spool, double from, double to, double plastic) {
     public Pass {
         if (layer < 1 || !(from >= 0 && to >= from && to <= 1)) {
             throw new IllegalArgumentException("layer " + layer + " from " + from + " to " + to);
         }
+    }
+
+    /** As much of the layer's plastic as of its work. */
+    Pass(int layer, SpoolId spool, double from, double to) {
+        this(layer, spool, from, to, to - from);
     }
 
     /** Whether the layer begins with it. */

@@ -1,5 +1,7 @@
 package dev.tranche.core.sequence;
 
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.SlicedLayer;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
@@ -10,53 +12,152 @@ import java.util.List;
 /**
  * The passes of a print in the order in which they are made.
  *
- * @param passes at least one a layer, from the bed up
+ * @param passes at least one a layer, from the bed up, or from band to band
+ * @param proven whether it is known to be the best of its kind
  */
-public record PrintOrder(List<Pass> passes) {
+public record PrintOrder(List<Pass> passes, boolean proven) {
     public PrintOrder {
         passes = List.copyOf(passes);
     }
 
     /**
-     * The order that carries colours over: a layer begins with the loaded colour if it has it, and goes on in the order
-     * of the palette. A layer in which nothing prints belongs to whatever is loaded.
+     * What a sliced file with tools of its own does.
+     *
+     * @param numbering spools by the numbers of the tools, as many as the file has
      */
-    public static PrintOrder carriedOver(Colouring colouring) {
+    public static PrintOrder sliced(GridMatch match, List<SpoolId> numbering) {
         List<Pass> passes = new ArrayList<>();
-        SpoolId loaded = first(colouring);
-        for (int layer = 1; layer <= colouring.layers().size(); layer++) {
-            LayerColours colours = colouring.layer(layer);
-            List<SpoolId> order = new ArrayList<>(colours.spools());
-            if (order.isEmpty()) {
-                order.add(loaded);
-            } else if (order.remove(loaded)) {
-                order.add(0, loaded);
+        for (int layer = 1; layer <= match.grid().count(); layer++) {
+            SlicedLayer run = match.layer(layer);
+            double all = Math.max(1e-9, run.seconds());
+            double done = 0;
+            for (SlicedLayer.Stint stint : run.stints()) {
+                double from = Math.min(1, done / all);
+                done += stint.seconds();
+                boolean last = stint == run.stints().get(run.stints().size() - 1);
+                passes.add(new Pass(
+                        layer,
+                        numbering.get(stint.tool()),
+                        from,
+                        last ? 1 : Math.min(1, done / all),
+                        run.extruded() == 0 ? 0 : stint.extruded() / run.extruded()));
             }
-            add(passes, layer, order, colours);
-            loaded = order.get(order.size() - 1);
         }
-        return new PrintOrder(passes);
+        return new PrintOrder(passes, true);
     }
 
-    private static SpoolId first(Colouring colouring) {
-        return colouring.layers().stream()
-                .flatMap(l -> l.spools().stream())
+    /** The highest number of a tool in {@code match}'s file. */
+    public static int highestTool(GridMatch match) {
+        return match.file().layers().stream()
+                .flatMap(l -> l.stints().stream())
+                .mapToInt(SlicedLayer.Stint::tool)
+                .max()
+                .orElse(0);
+    }
+
+    /**
+     * The order of numbers: a layer begins with the loaded colour if it has it, and goes on by number. A layer in which
+     * nothing prints belongs to whatever is loaded.
+     *
+     * @param numbering the whole palette by number
+     */
+    public static PrintOrder numbered(Colouring colouring, List<SpoolId> numbering) {
+        int[] numbers =
+                numbering.stream().mapToInt(colouring.plan().palette()::indexOf).toArray();
+        return layered(colouring, new NumberedOrder(numbers).orders(stages(colouring)), true);
+    }
+
+    static PrintOrder layered(Colouring colouring, List<int[]> orders, boolean proven) {
+        List<Pass> passes = new ArrayList<>();
+        SpoolId loaded = first(colouring, orders);
+        for (int layer = 1; layer <= orders.size(); layer++) {
+            List<SpoolId> order = spools(colouring, orders.get(layer - 1));
+            addLayer(passes, layer, order.isEmpty() ? List.of(loaded) : order, colouring.layer(layer));
+            loaded = order.isEmpty() ? loaded : order.get(order.size() - 1);
+        }
+        return new PrintOrder(passes, proven);
+    }
+
+    static PrintOrder banded(Colouring colouring, List<Band> bands, List<int[]> orders, boolean proven) {
+        List<Pass> passes = new ArrayList<>();
+        SpoolId loaded = first(colouring, orders);
+        for (int i = 0; i < bands.size(); i++) {
+            List<SpoolId> order = spools(colouring, orders.get(i));
+            for (SpoolId spool : order.isEmpty() ? List.of(loaded) : order) {
+                boolean leads = order.isEmpty() || spool.equals(order.get(0));
+                for (int layer = bands.get(i).first(); layer <= bands.get(i).last(); layer++) {
+                    List<SpoolId> here = new ArrayList<>(order);
+                    here.retainAll(colouring.layer(layer).spools());
+                    if (here.contains(spool)) {
+                        passes.add(pass(layer, here, here.indexOf(spool), colouring.layer(layer)));
+                    } else if (here.isEmpty() && leads) {
+                        passes.add(new Pass(layer, spool, 0, 1));
+                    }
+                }
+                loaded = spool;
+            }
+        }
+        return new PrintOrder(passes, proven);
+    }
+
+    private static SpoolId first(Colouring colouring, List<int[]> orders) {
+        return orders.stream()
+                .filter(o -> o.length > 0)
                 .findFirst()
+                .map(o -> colouring.plan().palette().get(o[0]))
                 .orElse(colouring.plan().starts().get(0).spool());
     }
 
-    private static void add(List<Pass> passes, int layer, List<SpoolId> order, LayerColours colours) {
-        double all = order.stream().mapToDouble(s -> size(colours, s)).sum();
-        double done = 0;
+    private static List<SpoolId> spools(Colouring colouring, int[] order) {
+        List<SpoolId> spools = new ArrayList<>(order.length);
+        for (int place : order) {
+            spools.add(colouring.plan().palette().get(place));
+        }
+        return spools;
+    }
+
+    private static void addLayer(List<Pass> passes, int layer, List<SpoolId> order, LayerColours colours) {
         for (int i = 0; i < order.size(); i++) {
-            double from = i == 0 ? 0 : done / all;
-            done += size(colours, order.get(i));
-            passes.add(new Pass(layer, order.get(i), from, i == order.size() - 1 ? 1 : Math.max(from, done / all)));
+            passes.add(pass(layer, order, i, colours));
         }
     }
 
-    private static double size(LayerColours colours, SpoolId spool) {
-        return colours.tint(spool).map(Tint::squareMillimetres).orElse(0.0);
+    private static Pass pass(int layer, List<SpoolId> order, int at, LayerColours colours) {
+        double all = 0;
+        double from = 0;
+        double to = 0;
+        for (int i = 0; i < order.size(); i++) {
+            double size =
+                    colours.tint(order.get(i)).map(Tint::squareMillimetres).orElse(0.0);
+            all += size;
+            from += i < at ? size : 0;
+            to += i <= at ? size : 0;
+        }
+        boolean last = at == order.size() - 1;
+        double begins = at == 0 ? 0 : from / all;
+        return new Pass(layer, order.get(at), begins, last ? 1 : Math.max(begins, to / all));
+    }
+
+    /** The layers as stages. */
+    static List<Stage> stages(Colouring colouring) {
+        List<Stage> stages = new ArrayList<>();
+        int last = -1;
+        for (int colours : present(colouring)) {
+            // Runs of equal layers share one stage.
+            stages.add(colours == last ? stages.get(stages.size() - 1) : Stage.of(colours));
+            last = colours;
+        }
+        return stages;
+    }
+
+    /** What prints on each layer, as bits for places in the palette. */
+    static int[] present(Colouring colouring) {
+        List<SpoolId> palette = colouring.plan().palette();
+        return colouring.layers().stream()
+                .mapToInt(l -> l.spools().stream()
+                        .mapToInt(s -> 1 << palette.indexOf(s))
+                        .reduce(0, (a, b) -> a | b))
+                .toArray();
     }
 
     /** The passes before which another spool has to be loaded. */

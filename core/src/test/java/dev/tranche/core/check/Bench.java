@@ -4,6 +4,8 @@ import dev.tranche.core.estimate.BasePrint;
 import dev.tranche.core.estimate.Estimator;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.PrintSettings;
+import dev.tranche.core.estimate.Schedule;
+import dev.tranche.core.estimate.Terms;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SmallGcode;
@@ -32,9 +34,12 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.purge.PurgeModel;
+import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.rig.Rack;
 import dev.tranche.core.rig.Rig;
+import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.sequence.Toll;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
@@ -59,7 +64,10 @@ public final class Bench {
     public Mesh mesh =
             new Shapes().box(0, 0, 0, 20, 20, 2).box(5, 5, 2, 10, 10, 1).mesh();
     public Optional<SlicedFile> file = Optional.empty();
+    public Optional<Schedule> schedule = Optional.empty();
     public Optional<String> written = Optional.empty();
+    public PurgeSettings purge = PurgeSettings.USUAL;
+    public Terms terms = Terms.ONE;
     public LayerGrid grid = plan.layers().on(mesh.height());
     /** Taken instead of the mesh where a test wants several solids. */
     public Optional<Body> body = Optional.empty();
@@ -128,8 +136,28 @@ public final class Bench {
     public Ledger ledger() {
         BasePrint base = match().map(m -> BasePrint.from(m, printer.filament()))
                 .orElseGet(() -> BasePrint.from(sections(), grid, printer, PrintSettings.COMMON));
-        return new Estimator(rig(), PurgeModel.usual(printer.deadVolume()), new Coordinate(110, 110))
-                .ledger(plan, PrintOrder.carriedOver(colouring()), grid, shelf, base, match());
+        return new Estimator(rig(), purges(), new Coordinate(110, 110), terms)
+                .ledger(plan, order(), grid, shelf, base, match());
+    }
+
+    public PurgeModel purges() {
+        return new PurgeModel(printer.deadVolume(), purge, List.of());
+    }
+
+    public Orders orders() {
+        return new Orders(
+                colouring(),
+                (out, in) -> new Toll(
+                        purges().between(shelf.get(out), shelf.get(in)).volume().cubicMillimetres(), 0),
+                printer.lineWidth(),
+                Height.ofMillimetres(printer.hotend().reach()));
+    }
+
+    public PrintOrder order() {
+        return match().filter(m -> m.file().changesTools())
+                .filter(m -> PrintOrder.highestTool(m) < plan.numbering().size())
+                .map(m -> PrintOrder.sliced(m, plan.numbering()))
+                .orElseGet(() -> orders().chosen());
     }
 
     public SwapWriter writer() {
@@ -145,7 +173,8 @@ public final class Bench {
                 IntStream.range(0, body().solids().size())
                         .mapToObj(i -> "part " + (i + 1))
                         .toList(),
-                PrintOrder.carriedOver(colouring()),
+                orders(),
+                order(),
                 plan.tranches(grid),
                 new Envelope(100, 120, 100, 120),
                 rig(),
@@ -153,6 +182,7 @@ public final class Bench {
                 ledger,
                 file,
                 match(),
+                schedule,
                 written);
     }
 

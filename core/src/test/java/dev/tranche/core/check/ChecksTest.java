@@ -55,7 +55,7 @@ class ChecksTest {
         bench.mesh = new Shapes().box(0, 0, 0, 20, 20, 1.6).mesh();
         bench.grid = LayerSettings.COMMON.on(bench.mesh.height());
         Finding nowhere = only(bench, "halt-nowhere");
-        bench.plan = nowhere.fix().orElseThrow().change().apply(bench.plan);
+        bench.plan = nowhere.fix().orElseThrow().colours().apply(bench.plan);
         none(bench, "halt-nowhere");
         assertThat(bench.plan.halts()).hasSize(1);
     }
@@ -97,7 +97,7 @@ class ChecksTest {
         assertThat(finding.severity()).isEqualTo(Severity.WARN);
         assertThat(finding.sentence()).contains("1.33 mm").contains("1.40 mm").contains("0.07 mm higher");
         assertThat(finding.layer()).hasValue(8);
-        bench.plan = finding.fix().orElseThrow().change().apply(bench.plan);
+        bench.plan = finding.fix().orElseThrow().colours().apply(bench.plan);
         none(bench, "off-grid");
         none(new Bench().start(1.44, Spools.CHALK), "off-grid");
     }
@@ -105,7 +105,7 @@ class ChecksTest {
     @Test
     void the_same_spool_on_both_sides_of_a_border_can_be_merged() {
         Bench bench = twoColours().start(1, Spools.SOOT);
-        bench.plan = only(bench, "same-spool").fix().orElseThrow().change().apply(bench.plan);
+        bench.plan = only(bench, "same-spool").fix().orElseThrow().colours().apply(bench.plan);
         none(bench, "same-spool");
         assertThat(bench.plan.starts()).hasSize(2);
     }
@@ -119,7 +119,7 @@ class ChecksTest {
         lower.grid = LayerSettings.COMMON.on(lower.mesh.height());
         Finding finding = only(lower, "no-layer");
         assertThat(finding.sentence()).contains("model ends at 1.00 mm");
-        lower.plan = finding.fix().orElseThrow().change().apply(lower.plan);
+        lower.plan = finding.fix().orElseThrow().colours().apply(lower.plan);
         none(lower, "no-layer");
     }
 

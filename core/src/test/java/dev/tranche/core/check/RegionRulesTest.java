@@ -41,7 +41,7 @@ class RegionRulesTest {
     }
 
     private static void mends(Bench bench, String key) {
-        bench.plan = only(bench, key).fix().orElseThrow().change().apply(bench.plan);
+        bench.plan = only(bench, key).fix().orElseThrow().colours().apply(bench.plan);
         assertThat(find(bench, key)).isEmpty();
     }
 

@@ -12,6 +12,7 @@ import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvFileSource;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class ColourTest {
@@ -42,6 +43,27 @@ class ColourTest {
         assertThat(lab.lightness()).isCloseTo(l, within(0.06));
         assertThat(lab.a()).isCloseTo(a, within(0.06));
         assertThat(lab.b()).isCloseTo(b, within(0.06));
+    }
+
+    /** Computed with culori 4.0.2, a general-purpose colour library from the npm registry (its lab65). */
+    @ParameterizedTest
+    @CsvSource({
+        "#F4F1E8, 95.148,  -0.548,   4.693, #6E1F2B, 66.3196",
+        "#6E1F2B, 25.168,  35.633,  12.225, #1B1B1D, 25.3294",
+        "#1B1B1D,  9.842,   0.522,  -1.383, #8A8D8F, 39.5941",
+        "#8A8D8F, 58.449,  -0.698,  -1.447, #3E7D3A, 27.1054",
+        "#3E7D3A, 46.970, -34.722,  30.171, #2F6C8C, 37.7459",
+        "#2F6C8C, 43.096,  -9.102, -23.394, #A4583A, 40.5027",
+        "#A4583A, 45.878,  28.499,  30.998, #D9B85C, 35.0389"
+    })
+    void from_hex_to_difference_agrees_with_an_independent_library(
+            String hex, double l, double a, double b, String other, double difference) {
+        Lab lab = Srgb.parse(hex).lab();
+        // The two round the matrix and the white point of the standards differently.
+        assertThat(lab.lightness()).isCloseTo(l, within(0.02));
+        assertThat(lab.a()).isCloseTo(a, within(0.02));
+        assertThat(lab.b()).isCloseTo(b, within(0.02));
+        assertThat(lab.differenceTo(Srgb.parse(other).lab())).isCloseTo(difference, within(0.02));
     }
 
     @Property

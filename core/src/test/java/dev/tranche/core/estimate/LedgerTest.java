@@ -4,13 +4,22 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.check.Bench;
+import dev.tranche.core.check.Finding;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Step;
+import dev.tranche.core.plan.Ordering;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spools;
+import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Rack;
 import dev.tranche.core.units.Height;
+import java.math.BigDecimal;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
@@ -77,7 +86,7 @@ class LedgerTest {
         SpoolUse use = three().ledger().uses().get(1);
         // 456 mm³ of PLA at 1.24 g/cm³ and 20 a kilogram, from domain check values ± 1 mm³.
         assertThat(use.purge().cubicMillimetres()).isCloseTo(456, within(1.0));
-        assertThat(use.purgeCost().doubleValue()).isCloseTo(456 * 1.24 / 1000 * 20 / 1000, within(0.0001));
+        assertThat(use.wasteCost().doubleValue()).isCloseTo(456 * 1.24 / 1000 * 20 / 1000, within(0.0001));
     }
 
     @Test
@@ -189,5 +198,141 @@ class LedgerTest {
         assertThat(base.roughSecondsIn(bench.grid, bench.grid.layerHeight(), 15))
                 .isCloseTo(base.seconds(), within(1e-9));
         assertThat(base.roughSecondsIn(bench.grid, half, 30)).isCloseTo(2 * base.seconds(), within(1e-9));
+    }
+
+    /** Two colours side by side on every layer of the tile. */
+    private static Bench halves() {
+        Bench bench = new Bench();
+        return bench.region(new Region(
+                "half", new Shape.Zone(new Outline.Box(10, 20), 5, 10, 0, false), Spools.CHALK.id(), Range.ALL));
+    }
+
+    @Test
+    void added_time_is_exactly_the_whole_print_less_the_same_print_in_one_colour() {
+        Bench tower = halves().halt(1, "look");
+        tower.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));
+        for (Bench bench : new Bench[] {three(), halves(), tower}) {
+            Ledger ledger = bench.ledger();
+            assertThat(ledger.addedTime().value())
+                    .isCloseTo(ledger.totalTime().value() - ledger.plainTime().value(), within(1e-9))
+                    .isCloseTo(ledger.addedSeconds(), within(1e-6));
+            assertThat(ledger.totalSeconds()).isCloseTo(ledger.totalTime().value(), within(1e-6));
+            assertThat(ledger.timePerColour().value()).isCloseTo(ledger.totalSeconds(), within(1e-6));
+            assertThat(ledger.layers().end(15)).isCloseTo(ledger.totalSeconds(), within(1e-6));
+        }
+    }
+
+    @Test
+    void a_tower_costs_its_purge_its_shell_and_its_own_printing() {
+        Bench bench = three();
+        double bin = bench.ledger().wasteGrams().value();
+        bench.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));
+        Ledger ledger = bench.ledger();
+        // By hand: 456 mm³ before layer 6, 0.2 mm high and 30 wide, are 76 deep; a shell is 2 (30 + 76) · 0.45 · 0.2.
+        double deepest = ledger.swaps().stream()
+                .mapToDouble(s -> s.purge().volume().cubicMillimetres())
+                .max()
+                .orElseThrow();
+        double shell = 2 * (30 + deepest / 6) * 0.45 * 0.2;
+        assertThat(ledger.tower().orElseThrow().layers()).hasSize(11);
+        assertThat(ledger.tower().get().layers().get(0).cubicMillimetres()).isCloseTo(shell, within(1e-9));
+        assertThat(ledger.wasteGrams().value()).isCloseTo(bin + 9 * shell * 1.24 / 1000, within(1e-6));
+        double plastic = ledger.tower().get().plastic().cubicMillimetres();
+        assertThat(ledger.addedTime().value())
+                .isGreaterThan(plastic / (0.45 * 0.2 * bench.printer.motion().printSpeed()) * 1.15 + 11);
+        // What is printed onto the tower is not pushed by the macro too.
+        assertThat(ledger.swaps().get(0).moment().purge()).isZero();
+    }
+
+    @Test
+    void the_machines_own_routine_pushes_the_same_whatever_the_colours() {
+        Bench bench = three();
+        bench.purge = PurgeSettings.USUAL.into(new PurgePlace.Routine(80));
+        assertThat(bench.ledger().purgeLength().value()).isCloseTo(160, within(1e-9));
+        assertThat(bench.ledger().swaps()).allMatch(s -> s.moment().purge() > 79.9);
+    }
+
+    @Test
+    void copies_multiply_time_and_plastic_and_leave_swaps_and_purge() {
+        Bench bench = three();
+        Ledger one = bench.ledger();
+        bench.terms = new Terms(12, Optional.empty());
+        Ledger twelve = bench.ledger();
+        assertThat(twelve.swaps()).hasSameSizeAs(one.swaps());
+        assertThat(twelve.purgeGrams().value()).isEqualTo(one.purgeGrams().value());
+        assertThat(twelve.base().seconds()).isCloseTo(12 * one.base().seconds(), within(1e-6));
+        assertThat(twelve.uses().get(0).plastic().cubicMillimetres())
+                .isCloseTo(12 * one.uses().get(0).plastic().cubicMillimetres(), within(1e-6));
+        assertThat(twelve.each(twelve.totalTime()).value()).isLessThan(one.totalSeconds());
+    }
+
+    @Test
+    void a_sliced_file_holds_all_copies_already() {
+        Bench bench = three().sliced(new SmallGcode().grid(0.2, 0.2, 15));
+        double one = bench.ledger().totalSeconds();
+        bench.terms = new Terms(4, Optional.empty());
+        assertThat(bench.ledger().totalSeconds()).isEqualTo(one);
+    }
+
+    @Test
+    void current_is_watts_times_hours_times_the_tariff() {
+        Bench bench = three();
+        double plastic = bench.ledger().cost().value();
+        bench.terms = new Terms(1, Optional.of(new Power(120, new BigDecimal("0.30"))));
+        Ledger ledger = bench.ledger();
+        assertThat(ledger.cost().value() - plastic).isCloseTo(0.12 * ledger.totalSeconds() / 3600 * 0.30, within(1e-9));
+    }
+
+    @Test
+    void in_bands_the_nozzle_swaps_on_top_of_the_highest_that_stands() {
+        Bench bench = halves();
+        bench.plan = bench.plan.with(bench.plan.ordering().by(Ordering.Rule.BANDS));
+        Ledger ledger = bench.ledger();
+        assertThat(ledger.swaps()).hasSize(1);
+        assertThat(ledger.swaps().get(0).layer()).isEqualTo(1);
+        assertThat(ledger.swaps().get(0).within()).isTrue();
+        assertThat(ledger.swaps().get(0).height().toString()).isEqualTo("3.00");
+        assertThat(ledger.layers().begin(2)).isLessThan(ledger.swaps().get(0).startsAt());
+        assertThat(ledger.layers().end(2)).isGreaterThan(ledger.swaps().get(0).startsAt());
+        assertThat(ledger.timePerColour().value()).isCloseTo(ledger.totalSeconds(), within(1e-6));
+    }
+
+    @Test
+    void tool_changes_of_a_sliced_file_are_the_swaps() {
+        SmallGcode gcode = new SmallGcode().line("T0");
+        for (int layer = 1; layer <= 15; layer++) {
+            String first = layer % 2 == 1 ? "T0" : "T1";
+            String second = layer % 2 == 1 ? "T1" : "T0";
+            gcode.line(first).layers(0.2 * layer).line(second).layers(0.2 * layer);
+        }
+        Bench bench = halves().sliced(gcode);
+        Ledger ledger = bench.ledger();
+        assertThat(ledger.swaps()).hasSize(15).allMatch(Swap::within).allMatch(s -> s.door()
+                .isPresent());
+        assertThat(ledger.swaps().get(0).in()).isEqualTo(Spools.CHALK);
+        assertThat(ledger.base().source()).isEqualTo(BasePrint.Source.SLICED);
+        assertThat(ledger.timePerColour().value()).isCloseTo(ledger.totalSeconds(), within(1e-6));
+        double purged = ledger.purgeGrams().value();
+        assertThat(purged)
+                .isCloseTo(
+                        bench.printer
+                                .filament()
+                                .volume(ledger.purgeLength().value())
+                                .grams(1.24),
+                        within(1e-6));
+        // With a tower in the file, its plastic is part and purge together.
+        bench.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));
+        Ledger tower = bench.ledger();
+        assertThat(tower.tower()).isEmpty();
+        assertThat(tower.uses().stream()
+                        .mapToDouble(u -> u.plastic().plus(u.purge()).cubicMillimetres())
+                        .sum())
+                .isCloseTo(
+                        ledger.base().before().plastic().cubicMillimetres()
+                                + ledger.base().layers().stream()
+                                        .mapToDouble(l -> l.plastic().cubicMillimetres())
+                                        .sum(),
+                        within(1e-6));
+        assertThat(bench.findings()).extracting(Finding::key).contains("tools-are-swaps");
     }
 }

@@ -139,8 +139,39 @@ class SurveyTest {
                 .layers(0.4)
                 .line("T1")
                 .layers(0.6));
-        assertThat(file.stops()).extracting(SlicedFile.Stop::text).containsExactly("M600 ; first", "M0", "T1");
-        assertThat(file.stops()).extracting(SlicedFile.Stop::run).containsExactly(-1, 0, 1);
+        assertThat(file.stops()).extracting(SlicedFile.Stop::text).containsExactly("M600 ; first", "M0");
+        assertThat(file.stops()).extracting(SlicedFile.Stop::run).containsExactly(-1, 0);
+        assertThat(file.changesTools()).isTrue();
+        SlicedLayer.Stint last = file.layers().get(2).stints().get(0);
+        assertThat(last.tool()).isEqualTo(1);
+        assertThat(last.door()).isPresent();
+    }
+
+    @Test
+    void a_layer_printed_with_two_tools_tells_time_and_plastic_of_each() throws IOException {
+        SlicedFile one = survey(new SmallGcode().line("T0").layers(0.2).layers(0.4));
+        SlicedFile file = survey(new SmallGcode()
+                .line("T0")
+                .layers(0.2)
+                .line("T1")
+                .line("G4 S20")
+                .layers(0.2)
+                .layers(0.4)
+                .line("T0"));
+        assertThat(file.layers()).hasSize(2);
+        assertThat(file.layers().get(0).stints())
+                .extracting(SlicedLayer.Stint::tool)
+                .containsExactly(0, 1);
+        assertThat(file.layers().get(0).stints().get(1).seconds()).isGreaterThan(20);
+        assertThat(file.layers().get(0).stints().get(1).extruded())
+                .isCloseTo(file.layers().get(0).stints().get(0).extruded(), within(1e-9));
+        assertThat(file.layers().get(0).extruded())
+                .isCloseTo(2 * one.layers().get(0).extruded(), within(1e-9));
+        // A tool that is chosen and lays no plastic prints nothing.
+        assertThat(file.layers().get(1).stints())
+                .extracting(SlicedLayer.Stint::tool)
+                .containsExactly(1);
+        assertThat(one.changesTools()).isFalse();
     }
 
     @Test

@@ -12,6 +12,7 @@ import dev.tranche.core.machine.Printers;
 import dev.tranche.core.plan.Spools;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
@@ -87,6 +88,30 @@ class SwapWriterTest {
         bench.sliced(written);
         assertThat(bench.file.orElseThrow().blocks()).hasSize(3);
         assertThat(bench.findings()).noneMatch(f -> f.key().equals("older-than-plan"));
+        assertThat(Patch.removing(bench.file.orElseThrow()).applyTo(written)).isEqualTo(original);
+    }
+
+    @Test
+    void swaps_of_a_file_that_changes_tools_stand_before_the_lines_that_change_them() throws IOException {
+        Bench bench = new Bench().start(1.6, Spools.CHALK);
+        SmallGcode gcode = new SmallGcode().line("T0");
+        for (int layer = 1; layer <= 15; layer++) {
+            if (layer == 9) {
+                gcode.line("T1");
+            }
+            gcode.layers(0.2 * layer);
+        }
+        byte[] original = gcode.bytes();
+        bench.sliced(original);
+        byte[] written = bench.writer()
+                .patch(bench.match().orElseThrow(), bench.ledger())
+                .applyTo(original);
+        List<String> lines =
+                new String(written, StandardCharsets.ISO_8859_1).lines().toList();
+        int change = lines.indexOf("T1");
+        assertThat(lines.get(change - 1)).isEqualTo("; tranche end swap=1");
+        bench.sliced(written);
+        assertThat(bench.file.orElseThrow().blocks()).hasSize(1);
         assertThat(Patch.removing(bench.file.orElseThrow()).applyTo(written)).isEqualTo(original);
     }
 }

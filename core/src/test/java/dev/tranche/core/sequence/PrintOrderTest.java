@@ -34,7 +34,7 @@ class PrintOrderTest {
         Region half = new Region(
                 "half", new Shape.Zone(new Outline.Box(15, 20), 7.5, 10, 0, false), B, range.apply(model.grid()));
         ColourPlan plan = ColourPlan.of(LayerSettings.COMMON, A).with(new Regions(List.of(half)));
-        return PrintOrder.carriedOver(Colouring.of(plan, model, 0.45, Progress.UNHEARD));
+        return PrintOrder.numbered(Colouring.of(plan, model, 0.45, Progress.UNHEARD), plan.numbering());
     }
 
     /** A B ∣ B A ∣ A: common practice. */

@@ -1,0 +1,123 @@
+package dev.tranche.app.api;
+
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.check.Finding;
+import dev.tranche.core.estimate.Derivation;
+import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.estimate.SpoolUse;
+import dev.tranche.core.estimate.Swap;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+
+/** A ledger as it is sent. */
+record LedgerAnswer(
+        @Schema(description = "name of the plan") String name,
+        @Schema(description = "the printer it is reckoned for") String printer,
+        int layers,
+        int copies,
+        @Schema(description = "whether times come from sliced G-code, or are estimated from the model")
+                boolean timedFromGcode,
+        @Schema(description = "spool to load before the start") String firstSpool,
+        List<SwapAnswer> swaps,
+        @Schema(description = "purge pushed through at all swaps, mm of filament") double purgeMillimetres,
+        @Schema(description = "what is thrown away, with a tower's idle layers") double wasteGrams,
+        @Schema(description = "the same print in one colour") double plainSeconds,
+        @Schema(description = "what colours add: exactly the whole less the plain print") double addedSeconds,
+        double totalSeconds,
+        @Schema(description = "plastic, and current where a tariff is set") double cost,
+        String currency,
+        List<SpoolAnswer> spools,
+        List<FindingAnswer> findings,
+        @Schema(description = "each figure with what it was computed from") List<FigureAnswer> figures) {
+
+    record SwapAnswer(
+            int number,
+            int layer,
+            @Schema(description = "the layer as programs that count from 0 show it") int layerFromZero,
+            @Schema(description = "whether it comes inside the layer, not before it") boolean withinLayer,
+            @Schema(description = "of the nozzle, mm") double height,
+            String out,
+            String in,
+            double purgeMillimetres,
+            @Schema(description = "from the start of the print, earlier swaps included") double startsAtSeconds,
+            double seconds,
+            @Schema(description = "whether somebody has to be there") boolean needsPerson) {}
+
+    record SpoolAnswer(
+            String letter,
+            String name,
+            double grams,
+            double wasteGrams,
+            double gramsLeft,
+            double seconds,
+            double cost) {}
+
+    record FindingAnswer(String severity, String key, String sentence, Integer layer) {}
+
+    record FigureAnswer(String label, double value, String unit, String how, List<FigureAnswer> parts) {
+        static FigureAnswer of(Derivation d) {
+            return new FigureAnswer(
+                    d.label(),
+                    d.value(),
+                    d.unit().name(),
+                    d.how(),
+                    d.parts().stream().map(FigureAnswer::of).toList());
+        }
+    }
+
+    static LedgerAnswer of(Workpiece work, String currency) {
+        Ledger ledger = work.ledger();
+        return new LedgerAnswer(
+                work.plan().name(),
+                work.machine().printer().name(),
+                work.grid().count(),
+                ledger.terms().copies(),
+                work.match().isPresent(),
+                work.label(work.firstSpool()),
+                ledger.swaps().stream().map(s -> swap(work, s)).toList(),
+                ledger.purgeLength().value(),
+                ledger.wasteGrams().value(),
+                ledger.plainSeconds(),
+                ledger.addedSeconds(),
+                ledger.totalSeconds(),
+                ledger.cost().value(),
+                currency,
+                ledger.uses().stream().map(u -> spool(work, u)).toList(),
+                work.findings().stream().map(LedgerAnswer::finding).toList(),
+                ledger.figures().stream().map(FigureAnswer::of).toList());
+    }
+
+    private static SwapAnswer swap(Workpiece work, Swap s) {
+        return new SwapAnswer(
+                s.number(),
+                s.layer(),
+                s.layer() - 1,
+                s.within(),
+                s.height().millimetres(),
+                work.label(s.out()),
+                work.label(s.in()),
+                work.ledger().filament().length(s.pushed()),
+                s.startsAt(),
+                s.seconds(),
+                s.needsPerson());
+    }
+
+    private static SpoolAnswer spool(Workpiece work, SpoolUse u) {
+        return new SpoolAnswer(
+                String.valueOf(work.colours().letter(u.spool().id())),
+                u.spool().name(),
+                u.grams(),
+                u.wasteGrams(),
+                u.spool().gramsLeft(),
+                u.seconds(),
+                u.cost().doubleValue());
+    }
+
+    private static FindingAnswer finding(Finding f) {
+        return new FindingAnswer(
+                f.severity().name(),
+                f.key(),
+                f.sentence(),
+                f.layer().isPresent() ? f.layer().getAsInt() : null);
+    }
+}

@@ -1,0 +1,2 @@
+/** A plan beside variants of itself. */
+package dev.tranche.app.compare;

@@ -1,0 +1,111 @@
+package dev.tranche.app.drawing;
+
+import dev.tranche.core.purge.WashOut;
+import dev.tranche.core.units.Filament;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+
+/**
+ * How the colour changes while one spool washes the other out: difference against filament pushed, and swatches under it.
+ *
+ * @param curve path of the difference
+ * @param cleanX px where it is clean, {@code cleanY} on the curve
+ * @param tolerance px of the difference that counts as clean
+ * @param swatches what comes out, along the way
+ * @param ticks in mm of filament
+ * @param differences ticks in CIEDE2000
+ */
+public record WashOutDrawing(
+        int width,
+        int height,
+        double left,
+        double right,
+        double top,
+        double bottom,
+        String curve,
+        double cleanX,
+        double cleanY,
+        double tolerance,
+        List<Swatch> swatches,
+        List<Tick> ticks,
+        List<Tick> differences) {
+    private static final double LEFT = 34;
+    private static final double RIGHT = 10;
+    private static final double TOP = 8;
+    private static final double BOTTOM = 62;
+    private static final int SWATCHES = 16;
+    private static final double SWATCH = 26;
+
+    /** A colour that comes out. */
+    public record Swatch(double x, double y, double width, double height, String hex, String title) {}
+
+    /** A mark on an axis. */
+    public record Tick(double at, String text) {}
+
+    /** @param clean mm of filament after which it is clean */
+    public static WashOutDrawing of(WashOut curve, double clean, Filament filament, int width, int height) {
+        double right = width - RIGHT;
+        double bottom = height - BOTTOM;
+        WashOut.Point last = curve.points().get(curve.points().size() - 1);
+        double most = Math.max(1e-9, filament.length(last.pushed()));
+        double highest = Math.max(curve.tolerance() * 2, curve.points().get(0).difference());
+        StringBuilder path = new StringBuilder();
+        for (WashOut.Point p : curve.points()) {
+            path.append(path.isEmpty() ? 'M' : 'L')
+                    .append(String.format(
+                            Locale.ROOT,
+                            "%.1f %.1f",
+                            LEFT + filament.length(p.pushed()) / most * (right - LEFT),
+                            bottom - p.difference() / highest * (bottom - TOP)));
+        }
+        List<Swatch> swatches = new ArrayList<>();
+        double w = (right - LEFT) / SWATCHES;
+        for (int i = 0; i < SWATCHES; i++) {
+            int at = Math.round(i * (curve.points().size() - 1) / (SWATCHES - 1f));
+            WashOut.Point p = curve.points().get(at);
+            swatches.add(new Swatch(
+                    LEFT + i * w,
+                    bottom + 20,
+                    w,
+                    SWATCH,
+                    p.colour().hex(),
+                    String.format(
+                            Locale.ROOT,
+                            "after %.0f mm: difference %.1f",
+                            filament.length(p.pushed()),
+                            p.difference())));
+        }
+        double cleanX = LEFT + Math.min(1, clean / most) * (right - LEFT);
+        double tolerance = bottom - curve.tolerance() / highest * (bottom - TOP);
+        return new WashOutDrawing(
+                width,
+                height,
+                LEFT,
+                right,
+                TOP,
+                bottom,
+                path.toString(),
+                cleanX,
+                tolerance,
+                tolerance,
+                swatches,
+                ticks(most, LEFT, right),
+                ticks(highest, bottom, TOP));
+    }
+
+    private static List<Tick> ticks(double most, double from, double to) {
+        double step = 1;
+        for (double candidate : new double[] {1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000}) {
+            step = candidate;
+            if (most / candidate <= 6) {
+                break;
+            }
+        }
+        List<Tick> ticks = new ArrayList<>();
+        for (double v = 0; v <= most; v += step) {
+            ticks.add(new Tick(from + v / most * (to - from), String.format(Locale.ROOT, "%.0f", v)));
+        }
+        return ticks;
+    }
+}

@@ -1,0 +1,150 @@
+package dev.tranche.app.orders;
+
+import dev.tranche.app.drawing.BandDrawing;
+import dev.tranche.app.drawing.OrderDrawing;
+import dev.tranche.app.drawing.SpoolMark;
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.plan.Ordering;
+import dev.tranche.core.plan.Ordering.Aim;
+import dev.tranche.core.plan.Ordering.Rule;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.sequence.Band;
+import dev.tranche.core.sequence.Bands;
+import dev.tranche.core.sequence.Orders;
+import dev.tranche.core.sequence.PrintOrder;
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.stereotype.Component;
+import org.springframework.ui.Model;
+
+/** Fills the page of orders. */
+@Component
+class OrderViews {
+    private static final int STRIP = 1180;
+
+    /**
+     * An order with what it costs.
+     *
+     * @param key of the row, {@code numbering} where it is a numbering to adopt
+     * @param numbers spools by number, where they decide
+     * @param chosen whether the plan is printed like this
+     * @param least whether no other row needs fewer swaps
+     */
+    record Row(
+            String key,
+            String name,
+            String how,
+            List<SpoolMark> numbers,
+            SpoolMark first,
+            Ledger ledger,
+            OrderDrawing drawing,
+            boolean chosen,
+            boolean least,
+            boolean proven) {}
+
+    /** A band that is cut for another reason than its height. */
+    record Cut(int layer, String reason) {}
+
+    String show(Workpiece work, Model model) {
+        Orders orders = work.orders();
+        Ordering ordering = work.colours().ordering();
+        boolean inFile = work.match().filter(m -> m.file().changesTools()).isPresent();
+        Orders.Numbering best = orders.bestNumbering();
+        Bands bands = orders.bands();
+        int from = firstMixed(work);
+        List<Draft> drafts = new ArrayList<>();
+        drafts.add(new Draft(
+                "numbered",
+                "By number, as numbered now",
+                orders.numbered(),
+                numbers(work, work.colours().numbering())));
+        if (!best.spools().equals(work.colours().numbering())) {
+            drafts.add(new Draft(
+                    "numbering",
+                    best.proven() ? "By number, best numbering" : "By number, a better numbering",
+                    orders.numbered(ordering.numbered(best.spools())),
+                    numbers(work, best.spools())));
+        }
+        PrintOrder free = orders.best();
+        drafts.add(new Draft("best", free.proven() ? "Best order" : "A good order", free, List.of()));
+        drafts.add(new Draft("bands", "In bands", orders.banded(), List.of()));
+        List<Ledger> ledgers = drafts.stream().map(d -> work.ledger(d.order())).toList();
+        int fewest = ledgers.stream().mapToInt(l -> l.swaps().size()).min().orElse(0);
+        List<Row> rows = new ArrayList<>();
+        for (int i = 0; i < drafts.size(); i++) {
+            Draft d = drafts.get(i);
+            Ledger ledger = ledgers.get(i);
+            rows.add(new Row(
+                    d.key(),
+                    d.name(),
+                    how(d.key()),
+                    d.numbers(),
+                    SpoolMark.of(work, ledger.stretches().get(0).spool()),
+                    ledger,
+                    OrderDrawing.of(work, d.order(), d.key().equals("bands") ? bands.list() : List.of(), from, STRIP),
+                    !inFile && d.key().equals(key(ordering.rule())),
+                    ledger.swaps().size() == fewest,
+                    d.order().proven()));
+        }
+        model.addAttribute("rows", rows);
+        model.addAttribute("inFile", inFile);
+        model.addAttribute("marks", SpoolMark.palette(work));
+        model.addAttribute("aim", ordering.aim());
+        model.addAttribute("aims", Aim.values());
+        model.addAttribute("mixed", rows.get(0).drawing().mixed());
+        model.addAttribute("bands", BandDrawing.of(work, bands.list(), 300, 330));
+        model.addAttribute("cuts", cuts(work, bands.list()));
+        model.addAttribute("bandCount", bands.list().size());
+        return "orders/order";
+    }
+
+    private record Draft(String key, String name, PrintOrder order, List<SpoolMark> numbers) {}
+
+    private static List<SpoolMark> numbers(Workpiece work, List<SpoolId> numbering) {
+        return numbering.stream()
+                .filter(work.colours().spools()::contains)
+                .map(s -> SpoolMark.of(work, s))
+                .toList();
+    }
+
+    private static int firstMixed(Workpiece work) {
+        return work.colouring().layers().stream()
+                        .takeWhile(l -> l.spools().size() < 2)
+                        .toList()
+                        .size()
+                + 1;
+    }
+
+    private static List<Cut> cuts(Workpiece work, List<Band> bands) {
+        return bands.stream()
+                .filter(b -> !(b.end() instanceof Band.End.Top) && !(b.end() instanceof Band.End.Reach))
+                .map(b -> new Cut(b.last(), reason(work, b)))
+                .toList();
+    }
+
+    private static String reason(Workpiece work, Band band) {
+        return band.end() instanceof Band.End.Circle c
+                ? "%s rests on %s at layer %d, and further down in the band it is the other way round"
+                        .formatted(
+                                work.label(work.spool(c.upper())), work.label(work.spool(c.lower())), band.last() + 1)
+                : "the print halts before layer %d".formatted(band.last() + 1);
+    }
+
+    private static String how(String key) {
+        return switch (key) {
+            case "numbered" -> "What a slicing program prints: the loaded spool first if the layer has it, then by number.";
+            case "numbering" -> "The same, with the spools numbered so that it costs least.";
+            case "best" -> "The cheapest there is; few slicing programs let you set it layer by layer.";
+            default -> "Each colour several layers high before the next. For comparison: handing it off needs separate jobs, which Tranche does not write yet.";
+        };
+    }
+
+    private static String key(Rule rule) {
+        return switch (rule) {
+            case NUMBERED -> "numbered";
+            case BEST -> "best";
+            case BANDS -> "bands";
+        };
+    }
+}

@@ -1,0 +1,5 @@
+package dev.tranche.app.settings;
+
+import org.springframework.data.jpa.repository.JpaRepository;
+
+interface SettingsRepository extends JpaRepository<SettingsEntity, Integer> {}

@@ -1,0 +1,40 @@
+package dev.tranche.app.work;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import java.util.Optional;
+import java.util.function.Function;
+import org.springframework.stereotype.Component;
+import org.springframework.ui.Model;
+
+/** Pages of one plan: each needs it opened, and waits with a progress bar where that takes longer than a click. */
+@Component
+public class PlanPages {
+    private final Plans plans;
+    private final Workbench workbench;
+
+    PlanPages(Plans plans, Workbench workbench) {
+        this.plans = plans;
+        this.workbench = workbench;
+    }
+
+    /**
+     * @param place of the page under the plan's own, such as {@code order}
+     * @param view fills the model and names the template
+     */
+    public String show(String id, String place, Model model, Function<Workpiece, String> view) {
+        return show(plans.get(id), place, model, view);
+    }
+
+    public String show(PlanState plan, String place, Model model, Function<Workpiece, String> view) {
+        model.addAttribute("plan", plan);
+        model.addAttribute("at", place);
+        Optional<Workpiece> work = workbench.open(plan);
+        if (work.isEmpty()) {
+            model.addAttribute("job", workbench.prepare(plan, "/plans/" + plan.id() + "/" + place));
+            return "desk/waiting";
+        }
+        model.addAttribute("work", work.get());
+        return view.apply(work.get());
+    }
+}

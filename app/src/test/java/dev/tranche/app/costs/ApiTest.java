@@ -1,0 +1,252 @@
+package dev.tranche.app.costs;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.networknt.schema.JsonSchemaFactory;
+import com.networknt.schema.SpecVersion;
+import dev.tranche.app.plans.PlanFileWriter;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.core.format.StlWriter;
+import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.plan.Halt;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.units.Height;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDateTime;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
+import java.util.zip.ZipOutputStream;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.web.client.TestRestTemplate;
+import org.springframework.core.io.ByteArrayResource;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.util.LinkedMultiValueMap;
+import org.springframework.util.MultiValueMap;
+
+/** The HTTP interface, and plan files through it. */
+class ApiTest extends OnePlanTest {
+    @Autowired
+    private TestRestTemplate http;
+
+    @Autowired
+    private PlanFileWriter writer;
+
+    private final ObjectMapper json = new ObjectMapper();
+
+    private static ByteArrayResource file(String name, byte[] bytes) {
+        return new ByteArrayResource(bytes) {
+            @Override
+            public String getFilename() {
+                return name;
+            }
+        };
+    }
+
+    private ResponseEntity<String> ask(String path, Object... fields) {
+        MultiValueMap<String, Object> body = new LinkedMultiValueMap<>();
+        for (int i = 0; i < fields.length; i += 2) {
+            body.add((String) fields[i], fields[i + 1]);
+        }
+        return http.postForEntity("/api/v1/" + path, body, String.class);
+    }
+
+    private byte[] planFile(PlanState plan) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        writer.write(plan, out);
+        return out.toByteArray();
+    }
+
+    private PlanState coloured(String name) {
+        PlanState plan = plan(name);
+        return plans.edit(
+                plan.id(),
+                plan.edition(),
+                "second",
+                p -> p.startAt(
+                        Height.ofMillimetres(2.4),
+                        shelf.all().get(1).id(),
+                        p.layers().on(Height.ofMillimetres(5))));
+    }
+
+    /** The file with its plan.json changed, or without an entry. */
+    private byte[] changed(byte[] file, Consumer<ObjectNode> change, String without) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipInputStream in = new ZipInputStream(new ByteArrayInputStream(file));
+                ZipOutputStream zip = new ZipOutputStream(out)) {
+            for (ZipEntry e = in.getNextEntry(); e != null; e = in.getNextEntry()) {
+                byte[] bytes = in.readAllBytes();
+                if (!e.getName().startsWith(without)) {
+                    zip.putNextEntry(new ZipEntry(e.getName()));
+                    if (e.getName().equals("plan.json")) {
+                        ObjectNode tree = (ObjectNode) json.readTree(bytes);
+                        change.accept(tree);
+                        bytes = json.writeValueAsBytes(tree);
+                    }
+                    zip.write(bytes);
+                }
+            }
+        }
+        return out.toByteArray();
+    }
+
+    private long stored() throws IOException {
+        try (Stream<Path> all = Files.list(files.path("0".repeat(64)).getParent())) {
+            return all.count();
+        }
+    }
+
+    @Test
+    void a_model_gets_its_ledger_and_leaves_nothing_behind() throws IOException {
+        byte[] stl = StlWriter.binary(
+                new dev.tranche.core.geometry.Shapes().box(0, 0, 0, 21, 13, 6).mesh());
+        long plansBefore = plans.all().size();
+        long filesBefore = stored();
+        String second = shelf.all().get(1).name();
+        JsonNode answer =
+                json.readTree(ask("ledger", "file", file("a.stl", stl), "colours", "3.0=" + second, "copies", "4")
+                        .getBody());
+        // 6 mm in layers of 0.2: 30 layers, and a base of 3 mm is layers 1 to 15 (domain, common practice).
+        assertThat(answer.path("layers").asInt()).isEqualTo(30);
+        assertThat(answer.path("swaps").path(0).path("layer").asInt()).isEqualTo(16);
+        assertThat(answer.path("swaps").path(0).path("layerFromZero").asInt()).isEqualTo(15);
+        assertThat(answer.path("copies").asInt()).isEqualTo(4);
+        assertThat(answer.path("totalSeconds").asDouble())
+                .isEqualTo(answer.path("plainSeconds").asDouble()
+                        + answer.path("addedSeconds").asDouble());
+        assertThat(plans.all()).hasSize((int) plansBefore);
+        assertThat(stored()).isEqualTo(filesBefore);
+    }
+
+    @Test
+    void a_plan_file_gets_the_very_figures_of_its_plan_also_where_its_spools_are_not_known() throws IOException {
+        byte[] file = planFile(coloured("figures"));
+        JsonNode own =
+                json.readTree(ask("ledger", "file", file("p.tranche", file)).getBody());
+        int shelved = shelf.all().size();
+        byte[] strange = changed(
+                file,
+                tree -> tree.path("spools").forEach(s -> ((ObjectNode) s)
+                        .put("name", s.path("name").asText() + " of a friend")),
+                "none");
+        JsonNode friends =
+                json.readTree(ask("ledger", "file", file("p.tranche", strange)).getBody());
+        assertThat(friends.path("firstSpool").asText()).endsWith("of a friend");
+        for (String figure : new String[] {"totalSeconds", "wasteGrams", "purgeMillimetres", "cost", "addedSeconds"}) {
+            assertThat(friends.path(figure)).isEqualTo(own.path(figure));
+        }
+        assertThat(shelf.all()).hasSize(shelved);
+    }
+
+    @Test
+    void what_is_wrong_with_a_plan_file_is_said_in_one_sentence() throws IOException {
+        byte[] file = planFile(coloured("wrong"));
+        long before = stored();
+        refused(changed(file, t -> t.put("version", 7), "none"), "version 7", "newer Tranche");
+        refused(changed(file, t -> {}, "models/"), "lacks the model");
+        refused(changed(file, t -> t.put("format", "other"), "none"), "tranche-plan");
+        refused(changed(file, t -> ((ObjectNode) t.path("plan")).put("copies", 0), "none"), "plan.json", "copies");
+        refused(changed(file, t -> ((ObjectNode) t.path("plan")).put("colour", 1), "none"), "plan.json", "colour");
+        refused(
+                changed(file, t -> ((ObjectNode) t.path("spools").path(0)).put("colour", "red"), "none"),
+                "spools[0].colour");
+        refused(
+                changed(file, t -> ((ObjectNode) t.path("spools").path(0).path("id")).put("value", 999), "none"),
+                "does not say what it is");
+        refused(java.util.Arrays.copyOf(file, file.length / 2), "damaged or cut short");
+        // A model that nothing else names, in a plan file that is refused, and with a spool nobody has.
+        byte[] other = StlWriter.binary(
+                new dev.tranche.core.geometry.Shapes().box(0, 0, 0, 9, 9, 3).mesh());
+        assertThat(ask("ledger", "file", file("b.stl", other), "colours", "1=Nobody's")
+                        .getStatusCode())
+                .isEqualTo(HttpStatus.UNPROCESSABLE_ENTITY);
+        assertThat(stored()).isEqualTo(before);
+    }
+
+    private void refused(byte[] file, String... words) {
+        ResponseEntity<String> answer = ask("ledger", "file", file("p.tranche", file));
+        assertThat(answer.getStatusCode()).isEqualTo(HttpStatus.UNPROCESSABLE_ENTITY);
+        assertThat(answer.getBody()).contains(words).contains("\"detail\"");
+    }
+
+    @Test
+    void sliced_gcode_comes_back_with_the_swaps_of_a_plan_file() throws IOException {
+        byte[] plan = planFile(coloured("gcode"));
+        byte[] sliced = new SmallGcode().primed().grid(0.2, 0.2, 25).bytes();
+        String written = ask("gcode", "plan", file("p.tranche", plan), "gcode", file("s.gcode", sliced))
+                .getBody();
+        assertThat(written.lines().filter(l -> l.startsWith("; tranche") && l.contains("swap")))
+                .isNotEmpty();
+        // What was there is there still, line for line.
+        assertThat(written.lines().toList())
+                .containsSubsequence(
+                        new String(sliced, StandardCharsets.US_ASCII).lines().toList());
+        byte[] other = new SmallGcode().grid(0.2, 0.3, 20).bytes();
+        ResponseEntity<String> refused = ask("gcode", "plan", file("p.tranche", plan), "gcode", file("s.gcode", other));
+        assertThat(refused.getStatusCode()).isEqualTo(HttpStatus.UNPROCESSABLE_ENTITY);
+        assertThat(refused.getBody()).contains("slice the model with a first layer");
+        // A file that ends in the middle of a line is read up to there.
+        byte[] cut = java.util.Arrays.copyOf(sliced, sliced.length - 7);
+        assertThat(ask("gcode", "plan", file("p.tranche", plan), "gcode", file("s.gcode", cut))
+                        .getStatusCode())
+                .isEqualTo(HttpStatus.OK);
+    }
+
+    @Test
+    void every_plan_file_is_as_the_published_schema_says() throws IOException {
+        PlanState plan = coloured("schema");
+        PlanState timed = plans.editAll(plan.id(), plan.edition(), "all of it", c -> c.startingAt(
+                        Optional.of(LocalDateTime.of(2026, 11, 28, 18, 30)))
+                .times(3)
+                .with(c.purge().into(new PurgePlace.OnTower(30)))
+                .with(c.colours()
+                        .haltAt(
+                                new Halt(Height.ofMillimetres(1), "look"),
+                                c.colours().layers().on(Height.ofMillimetres(5)))
+                        .with(c.colours()
+                                .regions()
+                                .plus(new Region(
+                                        "disc",
+                                        new Shape.Zone(new Outline.Disc(5), 9, 9, 0, false),
+                                        shelf.all().get(0).id(),
+                                        Range.ALL)))));
+        byte[] file = planFile(timed);
+        JsonNode tree;
+        try (ZipInputStream in = new ZipInputStream(new ByteArrayInputStream(file))) {
+            assertThat(in.getNextEntry().getName()).isEqualTo("plan.json");
+            tree = json.readTree(in.readAllBytes());
+        }
+        String schema = http.getForObject("/schemas/plan-file-1.json", String.class);
+        assertThat(JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
+                        .getSchema(schema)
+                        .validate(tree))
+                .isEmpty();
+    }
+
+    @Test
+    void the_description_names_both_questions() throws IOException {
+        JsonNode api = json.readTree(http.getForObject("/api/openapi", String.class));
+        assertThat(api.path("openapi").asText()).startsWith("3.");
+        assertThat(api.path("paths").fieldNames())
+                .toIterable()
+                .containsExactlyInAnyOrder("/api/v1/ledger", "/api/v1/gcode");
+        assertThat(http.getForObject("/api", String.class)).contains("POST /api/v1/gcode", "a plan file");
+    }
+}

@@ -1,0 +1,37 @@
+package dev.tranche.core.check;
+
+import dev.tranche.core.estimate.Schedule;
+import dev.tranche.core.units.Severity;
+import dev.tranche.core.units.Words;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import java.util.Locale;
+
+/** Rules on the print by the clock. */
+final class ClockRules {
+    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("EEEE HH:mm", Locale.ENGLISH);
+
+    private ClockRules() {}
+
+    /** The machine waits while nobody is there, and its heater gives up. */
+    static List<Finding> missed(PlanFacts facts) {
+        return facts.schedule().filter(s -> s.missed() > 0).stream()
+                .map(s -> {
+                    Schedule.Stop first = s.stops().stream()
+                            .filter(Schedule.Stop::missed)
+                            .findFirst()
+                            .orElseThrow();
+                    return Finding.of(
+                                    Severity.WARN,
+                                    "missed-stops",
+                                    "%s while nobody is there, the first on %s; the nozzle waits %d min and then cools. See the clock for another start."
+                                            .formatted(
+                                                    Words.count(s.missed(), "stop")
+                                                            + (s.missed() == 1 ? " comes" : " come"),
+                                                    CLOCK.format(first.at()),
+                                                    first.window().toMinutes()))
+                            .at(first.layer());
+                })
+                .toList();
+    }
+}

@@ -1,0 +1,173 @@
+package dev.tranche.core.check;
+
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.SlicedLayer;
+import dev.tranche.core.plan.Ordering;
+import dev.tranche.core.plan.Ordering.Rule;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.sequence.Orders;
+import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.units.Severity;
+import dev.tranche.core.units.Words;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+
+/** Rules on the order in which colours are printed. */
+final class OrderRules {
+    private static final double MOST_LAYERS = 0.8;
+    private static final int MANY = 10;
+    /** With more colours all numberings take too long to try at every edit. */
+    private static final int FEW = 6;
+
+    private OrderRules() {}
+
+    private static boolean planned(PlanFacts facts) {
+        return facts.match().filter(m -> m.file().changesTools()).isEmpty();
+    }
+
+    private static int swaps(PlanFacts facts) {
+        return facts.ledger().swaps().size();
+    }
+
+    /** Colours side by side on nearly every layer: a swap on each. */
+    static List<Finding> sideBySide(PlanFacts facts) {
+        long mixed = facts.order().mixedLayers();
+        int layers = facts.grid().count();
+        if (mixed < MANY || mixed < MOST_LAYERS * layers || rule(facts) == Rule.BANDS || !planned(facts)) {
+            return List.of();
+        }
+        double reach = facts.printer().hotend().reach();
+        Finding finding = Finding.of(
+                Severity.WARN,
+                "side-by-side",
+                "Colours lie side by side on %d of %d layers, which takes %s; thicker layers, or each colour printed several layers high before the next, need fewer."
+                        .formatted(mixed, layers, Words.count(swaps(facts), "swap")));
+        return List.of(
+                reach < 2 * facts.grid().layerHeight().millimetres()
+                        ? finding
+                        : finding.mendedBy(new Fix(
+                                "Print in bands up to " + number(reach) + " mm high",
+                                p -> p.with(p.ordering().by(Rule.BANDS)))));
+    }
+
+    /** A band is several prints on top of one another. */
+    static List<Finding> bandsAreNoFile(PlanFacts facts) {
+        return rule(facts) != Rule.BANDS || swaps(facts) == 0 || !planned(facts)
+                ? List.of()
+                : List.of(Finding.of(
+                                Severity.NOTE,
+                                "bands-planned",
+                                "The plan counts on bands, and no slicing program prints them from one file: they are for comparison until Tranche can hand off separate jobs.")
+                        .mendedBy(new Fix(
+                                "Print layer by layer", p -> p.with(p.ordering().by(Rule.NUMBERED)))));
+    }
+
+    /** Another numbering brings the numbered order nearer to the best there is. */
+    static List<Finding> betterNumbering(PlanFacts facts) {
+        if (rule(facts) != Rule.NUMBERED || facts.order().mixedLayers() == 0 || !planned(facts)) {
+            return List.of();
+        }
+        Orders orders = facts.orders();
+        if (facts.plan().spools().size() > FEW) {
+            int best = orders.best().swaps().size();
+            return best >= swaps(facts)
+                    ? List.of()
+                    : List.of(Finding.of(
+                            Severity.NOTE,
+                            "better-order",
+                            "The best order needs %s instead of %d; see whether other numbers of the spools bring you nearer to it."
+                                    .formatted(Words.count(best, "swap"), swaps(facts))));
+        }
+        Ordering other = facts.plan().ordering().numbered(orders.bestNumbering().spools());
+        int fewer = orders.numbered(other).swaps().size();
+        return fewer >= swaps(facts)
+                ? List.of()
+                : List.of(Finding.of(
+                                Severity.NOTE,
+                                "better-numbering",
+                                "Numbered %s, the spools need %s instead of %d."
+                                        .formatted(
+                                                other.numbering().stream()
+                                                        .filter(facts.plan().spools()::contains)
+                                                        .map(facts::label)
+                                                        .collect(Collectors.joining(", ")),
+                                                Words.count(fewer, "swap"),
+                                                swaps(facts)))
+                        .mendedBy(new Fix("Number them like this", p -> p.with(other))));
+    }
+
+    /** A file with tools of its own prints what it prints, whatever the plan says. */
+    static List<Finding> toolsOfTheFile(PlanFacts facts) {
+        if (planned(facts)) {
+            return List.of();
+        }
+        GridMatch match = facts.match().orElseThrow();
+        List<SpoolId> numbering = facts.plan().numbering();
+        int highest = PrintOrder.highestTool(match);
+        if (highest >= numbering.size()) {
+            return List.of(Finding.of(
+                    Severity.STOP,
+                    "tool-without-spool",
+                    "The G-code uses tool T%d, and the plan has %s; add the spools that are missing, in the order of the tools."
+                            .formatted(highest, Words.count(numbering.size(), "spool"))));
+        }
+        int other = IntStream.rangeClosed(1, facts.grid().count())
+                .filter(layer -> !printed(match, layer, numbering)
+                        .equals(Set.copyOf(facts.colouring().layer(layer).spools())))
+                .findFirst()
+                .orElse(0);
+        if (other > 0) {
+            return List.of(Finding.of(
+                            Severity.WARN,
+                            "file-colours-differ",
+                            "On layer %d the G-code prints %s and the plan has %s; slice it again, or number the spools as the file does."
+                                    .formatted(
+                                            other,
+                                            labels(facts, printed(match, other, numbering)),
+                                            labels(
+                                                    facts,
+                                                    facts.colouring()
+                                                            .layer(other)
+                                                            .spools())))
+                    .at(other));
+        }
+        return List.of(Finding.of(
+                Severity.NOTE,
+                "tools-are-swaps",
+                "The G-code changes tools, and those changes are the plan's swaps: %s."
+                        .formatted(new TreeSet<>(tools(match))
+                                .stream()
+                                        .map(t -> "T" + t + " is " + facts.label(numbering.get(t)))
+                                        .collect(Collectors.joining(", ")))));
+    }
+
+    private static Set<Integer> tools(GridMatch match) {
+        return match.file().layers().stream()
+                .flatMap(l -> l.stints().stream())
+                .map(SlicedLayer.Stint::tool)
+                .collect(Collectors.toSet());
+    }
+
+    private static Set<SpoolId> printed(GridMatch match, int layer, List<SpoolId> numbering) {
+        return match.layer(layer).stints().stream()
+                .map(s -> numbering.get(s.tool()))
+                .collect(Collectors.toSet());
+    }
+
+    private static String labels(PlanFacts facts, Iterable<SpoolId> spools) {
+        List<String> labels = new java.util.ArrayList<>();
+        spools.forEach(s -> labels.add(facts.label(s)));
+        return labels.isEmpty() ? "nothing" : labels.stream().sorted().collect(Collectors.joining(" and "));
+    }
+
+    private static Rule rule(PlanFacts facts) {
+        return facts.plan().ordering().rule();
+    }
+
+    private static String number(double mm) {
+        return mm == Math.rint(mm) ? String.valueOf((long) mm) : String.valueOf(mm);
+    }
+}

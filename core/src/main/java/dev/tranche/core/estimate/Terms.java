@@ -1,0 +1,21 @@
+package dev.tranche.core.estimate;
+
+import dev.tranche.core.units.Refusal;
+import java.util.Optional;
+
+/**
+ * On what terms a plan is reckoned.
+ *
+ * @param copies of it on the plate; a sliced file holds them all already
+ * @param power what current costs, if that is to be counted
+ */
+public record Terms(int copies, Optional<Power> power) {
+    public static final int MOST_COPIES = 1000;
+    public static final Terms ONE = new Terms(1, Optional.empty());
+
+    public Terms {
+        if (copies < 1 || copies > MOST_COPIES) {
+            throw Refusal.of("%d copies are out of range; give 1 to %d.", copies, MOST_COPIES);
+        }
+    }
+}

@@ -1,0 +1,112 @@
+package dev.tranche.core.sequence;
+
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.Ordering;
+import dev.tranche.core.plan.Ordering.Aim;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.units.Height;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.BiFunction;
+
+/**
+ * The orders in which one plan can be printed; each is worked out when it is asked for.
+ *
+ * @param colouring of the plan
+ * @param toll what a swap costs besides itself
+ * @param lineWidth of the plastic, mm
+ * @param reach of the nozzle beside standing plastic
+ */
+public record Orders(Colouring colouring, BiFunction<SpoolId, SpoolId, Toll> toll, double lineWidth, Height reach) {
+
+    /** The plan's own. */
+    public PrintOrder chosen() {
+        return switch (plan().ordering().rule()) {
+            case NUMBERED -> numbered();
+            case BEST -> best();
+            case BANDS -> banded();
+        };
+    }
+
+    public PrintOrder numbered() {
+        return numbered(plan().ordering());
+    }
+
+    /** The order that the numbers of {@code other} make. */
+    public PrintOrder numbered(Ordering other) {
+        return PrintOrder.numbered(colouring, other.all(plan().palette()));
+    }
+
+    public PrintOrder best() {
+        BestOrder best = BestOrder.of(PrintOrder.stages(colouring), costs());
+        return PrintOrder.layered(colouring, best.orders(), best.proven());
+    }
+
+    /**
+     * The cheapest order of any sets of colours, one a layer, whatever they come from.
+     *
+     * @param layers at most 26 colours in all; a layer may be empty
+     * @return the colours of each layer in their order; the best there is up to {@value Tours#EXACT} on a layer
+     */
+    public static List<List<SpoolId>> best(
+            List<Set<SpoolId>> layers, Aim aim, BiFunction<SpoolId, SpoolId, Toll> toll) {
+        List<SpoolId> palette = layers.stream()
+                .flatMap(Set::stream)
+                .distinct()
+                .sorted(Comparator.comparing(SpoolId::value))
+                .toList();
+        Map<SpoolId, Integer> places = new HashMap<>();
+        palette.forEach(s -> places.put(s, places.size()));
+        List<Stage> stages = layers.stream()
+                .map(l -> Stage.of(l.stream().mapToInt(s -> 1 << places.get(s)).sum()))
+                .toList();
+        return BestOrder.of(stages, SwapCosts.of(palette, aim, toll)).orders().stream()
+                .map(order -> Arrays.stream(order).mapToObj(palette::get).toList())
+                .toList();
+    }
+
+    public Bands bands() {
+        return Bands.of(colouring, lineWidth, reach);
+    }
+
+    public PrintOrder banded() {
+        Bands bands = bands();
+        BestOrder best = BestOrder.of(bands.stages(), costs());
+        return PrintOrder.banded(colouring, bands.list(), best.orders(), best.proven());
+    }
+
+    /**
+     * The numbers that make the numbered order cost least.
+     *
+     * @param spools by number; those the plan does not print with last
+     * @param proven whether no others are better: with over {@value Numberings#EXACT} colours not all were tried
+     */
+    public record Numbering(List<SpoolId> spools, boolean proven) {}
+
+    public Numbering bestNumbering() {
+        List<SpoolId> palette = plan().palette();
+        int[] now = plan().numbering().stream().mapToInt(palette::indexOf).toArray();
+        List<Stage> stages = PrintOrder.stages(colouring);
+        Numberings numberings = new Numberings(stages, now, costs());
+        int[] best = numberings.best(BestOrder.of(stages, costs()).cost());
+        List<SpoolId> spools = Arrays.stream(best).mapToObj(palette::get).toList();
+        return new Numbering(plan().ordering().numbered(spools).all(palette), numberings.proven());
+    }
+
+    private SwapCosts costs() {
+        return SwapCosts.of(plan().palette(), aim(), toll);
+    }
+
+    private Aim aim() {
+        return plan().ordering().aim();
+    }
+
+    private ColourPlan plan() {
+        return colouring.plan();
+    }
+}

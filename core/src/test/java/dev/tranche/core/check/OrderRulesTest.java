@@ -1,0 +1,119 @@
+package dev.tranche.core.check;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.tranche.core.estimate.Terms;
+import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.macro.Step;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.Spools;
+import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.purge.PurgeSettings;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+
+class OrderRulesTest {
+
+    private static Bench box(Bench bench, Spool spool, double middle, double width, Range range) {
+        return bench.region(new Region(
+                spool.name(), new Shape.Zone(new Outline.Box(width, 20), middle, 10, 0, false), spool.id(), range));
+    }
+
+    private static Bench halves() {
+        return box(new Bench(), Spools.CHALK, 5, 10, Range.ALL);
+    }
+
+    private static Finding found(Bench bench, String key) {
+        return bench.findings().stream()
+                .filter(f -> f.key().equals(key))
+                .findFirst()
+                .orElseThrow(() -> new AssertionError(key + " is not among " + bench.findings()));
+    }
+
+    private static void mend(Bench bench, String key) {
+        Fix fix = found(bench, key).fix().orElseThrow();
+        bench.plan = fix.colours().apply(bench.plan);
+        bench.purge = fix.purge().apply(bench.purge);
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain(key);
+    }
+
+    @Test
+    void bands_are_offered_where_colours_lie_side_by_side_and_are_said_to_be_no_file() {
+        Bench bench = halves();
+        assertThat(bench.ledger().swaps()).hasSize(15);
+        mend(bench, "side-by-side");
+        assertThat(bench.ledger().swaps()).hasSizeLessThanOrEqualTo(5);
+        mend(bench, "bands-planned");
+        assertThat(bench.ledger().swaps()).hasSize(15);
+    }
+
+    @Test
+    void a_numbering_that_needs_fewer_swaps_is_offered() {
+        // Layer 1 holds soot, chalk and burgundy, layer 2 soot and chalk: by number, burgundy is loaded in between.
+        Bench bench = box(new Bench(), Spools.CHALK, 3, 6, Range.ofLayers(new Bench().grid, 1, 2));
+        box(bench, Spools.BURGUNDY, 17, 6, Range.ofLayers(bench.grid, 1, 1));
+        int before = bench.ledger().swaps().size();
+        mend(bench, "better-numbering");
+        assertThat(bench.ledger().swaps()).hasSizeLessThan(before);
+    }
+
+    @Test
+    void a_tower_without_need_is_said_to_be_none() {
+        Bench bench = new Bench().start(1, Spools.CHALK);
+        bench.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));
+        assertThat(found(bench, "tower-not-needed").sentence()).contains("saves");
+        double waste = bench.ledger().wasteGrams().value();
+        Fix fix = found(bench, "tower-not-needed").fix().orElseThrow();
+        bench.purge = fix.purge().apply(bench.purge);
+        assertThat(bench.ledger().wasteGrams().value()).isLessThan(waste);
+    }
+
+    @Test
+    void purge_that_nobody_pushes_needs_a_tower() {
+        Bench bench = halves().swapping(new Step.SelectExtruder());
+        mend(bench, "tower-needed");
+        assertThat(bench.ledger().tower()).isPresent();
+    }
+
+    @Test
+    void a_routine_that_pushes_too_little_is_told_how_much() {
+        Bench bench = new Bench().start(1, Spools.CHALK);
+        bench.purge = PurgeSettings.USUAL.into(new PurgePlace.Routine(60));
+        // Soot to chalk: 456 mm³ are 190 mm of 1.75 mm filament.
+        assertThat(found(bench, "routine-too-short").sentence()).contains("190 mm");
+        mend(bench, "routine-too-short");
+    }
+
+    @Test
+    void more_copies_than_the_bed_holds_are_stopped_at_the_desk() {
+        Bench bench = new Bench();
+        // Tiles of 20 × 20 mm: the bed of 220 × 220 holds 121 of them, edge to edge.
+        bench.terms = new Terms(121, Optional.empty());
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("too-many-copies");
+        bench.terms = new Terms(122, Optional.empty());
+        assertThat(found(bench, "too-many-copies").sentence()).contains("room for 121 at most");
+    }
+
+    @Test
+    void tools_without_a_spool_and_colours_elsewhere_than_planned_are_found() {
+        SmallGcode gcode = new SmallGcode().line("T0");
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.layers(0.2 * layer);
+            if (layer == 8) {
+                gcode.line("T1");
+            }
+        }
+        assertThat(found(new Bench().sliced(gcode), "tool-without-spool").sentence())
+                .contains("T1");
+        Finding differ = found(halves().sliced(gcode), "file-colours-differ");
+        assertThat(differ.layer()).hasValue(1);
+        assertThat(differ.sentence()).contains("prints A Soot and the plan has A Soot and B Chalk");
+        Bench agrees = new Bench().start(1.6, Spools.CHALK).sliced(gcode);
+        assertThat(found(agrees, "tools-are-swaps").sentence()).contains("T1 is B Chalk");
+        assertThat(agrees.ledger().swaps()).hasSize(1);
+    }
+}

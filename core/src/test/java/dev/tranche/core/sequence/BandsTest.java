@@ -1,0 +1,147 @@
+package dev.tranche.core.sequence;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.Halt;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Regions;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plan.Spools;
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Progress;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** Bands in a block of 30 × 20 × 8 mm: 40 layers of 0.2 mm. */
+class BandsTest {
+    private static final SpoolId A = Spools.SOOT.id();
+    private static final SpoolId B = Spools.CHALK.id();
+    private static final SpoolId C = Spools.BURGUNDY.id();
+    private static final LayerGrid GRID = LayerSettings.COMMON.on(Height.ofMillimetres(8));
+    private static final CutModel BLOCK =
+            CutModel.of(new Shapes().box(0, 0, 0, 30, 20, 8).body(), GRID, Progress.UNHEARD);
+
+    private final List<Region> regions = new ArrayList<>();
+    private final List<Halt> halts = new ArrayList<>();
+
+    /** A box of the block over its whole depth. */
+    private BandsTest box(SpoolId spool, double middle, double width, Range range) {
+        regions.add(new Region(
+                "box " + regions.size(),
+                new Shape.Zone(new Outline.Box(width, 20), middle, 10, 0, false),
+                spool,
+                range));
+        return this;
+    }
+
+    private Orders orders(double reach) {
+        ColourPlan plan = ColourPlan.of(LayerSettings.COMMON, A).with(new Regions(regions));
+        for (Halt halt : halts) {
+            plan = plan.haltAt(halt, GRID);
+        }
+        return new Orders(
+                Colouring.of(plan, BLOCK, 0.45, Progress.UNHEARD),
+                (out, in) -> new Toll(100, 0.01),
+                0.45,
+                Height.ofMillimetres(reach));
+    }
+
+    private static Range layers(int first, int last) {
+        return Range.ofLayers(GRID, first, last);
+    }
+
+    /** 40 swaps layer by layer, 10 in bands of 0.8 mm: common practice. */
+    @Test
+    void bands_of_four_layers_need_a_quarter_of_the_swaps() {
+        Orders orders = box(B, 7.5, 15, Range.ALL).orders(0.8);
+        assertThat(orders.numbered().swaps()).hasSize(40);
+        assertThat(orders.banded().swaps()).hasSize(10);
+        assertThat(orders.bands().list()).hasSize(10).allMatch(b -> b.layers() == 4);
+        assertThat(orders.bands().list().get(0).end()).isEqualTo(new Band.End.Reach());
+        assertThat(orders.bands().list().get(9).end()).isEqualTo(new Band.End.Top());
+    }
+
+    @Test
+    void bands_cover_every_layer_and_print_every_colour_of_it_once() {
+        Orders orders = box(B, 7.5, 15, Range.ALL).box(C, 20, 4, layers(9, 23)).orders(1.7);
+        PrintOrder banded = orders.banded();
+        for (int layer = 1; layer <= 40; layer++) {
+            int at = layer;
+            List<Pass> here =
+                    banded.passes().stream().filter(p -> p.layer() == at).toList();
+            assertThat(here)
+                    .extracting(Pass::spool)
+                    .containsExactlyInAnyOrderElementsOf(
+                            orders.colouring().layer(layer).spools());
+            assertThat(here.stream().mapToDouble(Pass::share).sum())
+                    .isEqualTo(1, org.assertj.core.api.Assertions.within(1e-9));
+        }
+    }
+
+    @Test
+    void a_nozzle_that_cannot_dip_prints_layer_by_layer() {
+        Orders orders = box(B, 7.5, 15, Range.ALL).orders(0.1);
+        assertThat(orders.bands().list()).hasSize(40);
+        assertThat(orders.banded().swaps()).hasSize(40);
+    }
+
+    @Test
+    void what_rests_on_another_colour_comes_after_it() {
+        // B on layers 1 to 5, and over it A goes on: within a band up to layer 10 B has to come first.
+        Orders orders = box(B, 7.5, 15, layers(1, 5)).orders(2);
+        Band band = orders.bands().list().get(0);
+        assertThat(band.last()).isEqualTo(10);
+        assertThat(Bands.spoolsOf(band, orders.banded())).containsExactly(B, A);
+    }
+
+    @Test
+    void a_band_is_cut_where_each_of_two_colours_rests_on_the_other() {
+        // B under A on the left from layer 5, A under B on the right from layer 8.
+        Orders orders =
+                box(B, 7.5, 15, layers(1, 4)).box(B, 22.5, 15, layers(8, 40)).orders(3);
+        Band band = orders.bands().list().get(0);
+        assertThat(band.last()).isEqualTo(7);
+        assertThat(band.end()).isEqualTo(new Band.End.Circle(B, A));
+    }
+
+    @Test
+    void less_than_half_a_line_holds_on_to_its_own() {
+        // The border between A and B moves by 0.3 mm at layer 6: narrower than a line.
+        Orders orders =
+                box(B, 7.5, 15, layers(1, 5)).box(B, 7.65, 15.3, layers(6, 40)).orders(3);
+        assertThat(Rests.of(orders.colouring(), 0.45).under(6)).containsOnly(0);
+    }
+
+    @Test
+    void a_halt_cuts_a_band() {
+        halts.add(new Halt(Height.ofMillimetres(1.2), "lay the nut in"));
+        List<Band> bands = box(B, 7.5, 15, Range.ALL).orders(3).bands().list();
+        assertThat(bands.get(0).last()).isEqualTo(6);
+        assertThat(bands.get(0).end()).isEqualTo(new Band.End.Halt());
+    }
+
+    @Test
+    void the_best_numbering_turns_the_numbered_order_into_the_best() {
+        // C, B and A side by side on layer 1, then C and A: numbered A B C it begins with A and ends with C.
+        Orders orders =
+                box(B, 7.5, 10, layers(1, 1)).box(C, 22.5, 10, layers(1, 2)).orders(0);
+        assertThat(orders.best().swaps()).hasSize(3);
+        Orders.Numbering numbering = orders.bestNumbering();
+        assertThat(numbering.proven()).isTrue();
+        ColourPlan plan = orders.colouring().plan();
+        assertThat(PrintOrder.numbered(orders.colouring(), numbering.spools()).swaps())
+                .hasSize(3);
+        assertThat(plan.with(plan.ordering().numbered(numbering.spools())).numbering())
+                .isEqualTo(numbering.spools());
+    }
+}
