@@ -289,13 +289,58 @@
     if (Math.hypot(dx, dy) >= 0.05) post(`regions/${zone.dataset.zone}/drag`, { dx, dy });
   });
 
+  // --- One thing after another ---------------------------------------------------------------------------------
+  // What is asked of a page while an answer is on its way waits for it, and is then asked by what stands in
+  // the same place on the page that arrived: the element that was clicked is gone by then.
+  const PAGES = "#desk, #rig, main[hx-target]";
+  const MARKS = ["hx-get", "hx-post", "hx-vals", "name"];
+  const waiting = [];
+  let answering = null;
+
+  const standIn = (elt) => elt.isConnected ? elt
+    : (elt.id && document.getElementById(elt.id))
+      || [...document.querySelectorAll(elt.localName)].find((e) => MARKS.every((mark) => e.getAttribute(mark) === elt.getAttribute(mark)));
+
+  document.addEventListener("htmx:confirm", (event) => {
+    const { elt, verb, path, triggeringEvent, etc } = event.detail;
+    if (!answering || !elt.closest(PAGES)) return;
+    event.preventDefault();
+    if (triggeringEvent?.type === "change" && waiting.some((w) => w.elt.id === elt.id && w.path === path)) return;
+    const button = triggeringEvent?.submitter;
+    const values = { ...etc.values, ...(button?.name ? { [button.name]: button.value } : {}) };
+    const target = etc.targetOverride && `#${etc.targetOverride.id}`;
+    waiting.push({ elt, verb, path, context: { event: triggeringEvent, values, target, swap: etc.swapOverride, select: etc.select } });
+  });
+
+  document.addEventListener("htmx:beforeRequest", (event) => {
+    if (event.detail.elt.closest(PAGES)) answering = event.detail.xhr;
+  });
+
+  function answered(event) {
+    if (event.detail.xhr !== answering) return;
+    answering = null;
+    if (event.detail.failed && event.detail.xhr.status === 0) waiting.length = 0;
+    queueMicrotask(askNext);
+  }
+
+  function askNext() {
+    while (!answering && waiting.length) {
+      const { elt, verb, path, context } = waiting.shift();
+      const source = standIn(elt);
+      if (source) htmx.ajax(verb, path, { ...context, source });
+    }
+  }
+
+  document.addEventListener("htmx:afterRequest", answered);
+  document.addEventListener("htmx:onLoadError", answered);
+
   // --- Typing goes on while an answer arrives ------------------------------------------------------------------
   // What was typed and not yet sent outlives the replacement of its page, and is sent afterwards.
   let unsent = [];
 
   document.addEventListener("htmx:beforeSwap", (event) => {
     const target = event.detail.target;
-    if (target.id !== "rig" && target.id !== "desk") return;
+    if (!target.matches(PAGES)) return;
     const sender = event.detail.requestConfig.elt.closest("form");
     const sent = event.detail.requestConfig.parameters;
     unsent = [...target.querySelectorAll("input[id]:not([type=checkbox]):not([type=radio]):not([type=hidden]):not([type=file]), textarea[id]")]

@@ -133,6 +133,25 @@ class FirstPlanTest extends BrowserTest {
     }
 
     @Test
+    void what_is_asked_while_an_answer_is_on_its_way_is_not_lost() {
+        String id = plan("quick hands").id();
+        browser.open("/plans/" + id);
+        startColour("2.4", "Light");
+        seeColours("Light 2.40", "Dark bed");
+        startColour("4", "Dark");
+        seeColours("Dark 4.00", "Light 2.40", "Dark bed");
+        browser.script("for (let i = 0; i < 2; i++) document.getElementById('undo').click();");
+        seeColours("Dark bed");
+        browser.script("const redo = document.getElementById('redo'); redo.disabled = false;"
+                + "for (let i = 0; i < 2; i++) redo.click();");
+        seeColours("Dark 4.00", "Light 2.40", "Dark bed");
+        browser.script("const field = document.getElementById('copies'); field.value = '3';"
+                + "field.form.requestSubmit(); document.getElementById('undo').click();");
+        browser.until(() -> browser.find("#redo").getDomAttribute("title").equals("Redo: print 3 copies"));
+        assertThat(plans.get(id).content().copies()).isEqualTo(1);
+    }
+
+    @Test
     void a_border_is_dragged_from_layer_to_layer() {
         String id = plan("drag").id();
         browser.open("/plans/" + id);

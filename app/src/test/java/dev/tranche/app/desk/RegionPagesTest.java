@@ -193,7 +193,7 @@ class RegionPagesTest extends BrowserTest {
         undoable("show parts");
         browser.see(".steps", "80.0 × 80.0 × 3.00 mm");
 
-        browser.type("#part-name-0", "Leftmost", Keys.TAB);
+        retype("#part-name-0", "Leftmost");
         undoable("name a part");
         press("#part-0", Keys.SPACE);
         press("#part-group", "Panes");
