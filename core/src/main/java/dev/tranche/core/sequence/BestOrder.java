@@ -1,16 +1,16 @@
 package dev.tranche.core.sequence;
 
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 
 /**
- * The cheapest order there is of all stages' colours: dynamic programming over the colour that is loaded at the end of
- * each stage, with the ways through one stage from {@link Tours}. What the print begins with is free.
+ * The cheapest order there is of all stages' colours: the dynamic programming of {@link Tours} within a stage, begun with
+ * what it costs to arrive at each of its colours from the stage before. What the print begins with is free.
  *
- * <p>Stages that are alike share their ways, so that a thousand layers cost little more than their distinct sets.
+ * <p>Stages that are alike, and entered alike, are passed once, so that a thousand equal layers cost little more than one.
  *
  * @param orders of each stage, as places in the palette; nothing for an empty stage
  * @param cost of all of it
@@ -19,79 +19,77 @@ import java.util.stream.Collectors;
 record BestOrder(List<int[]> orders, long cost, boolean proven) {
 
     static BestOrder of(List<Stage> stages, SwapCosts costs) {
-        Map<Stage, Tours> tours = stages.stream().distinct().collect(Collectors.toList()).parallelStream()
-                .collect(Collectors.toConcurrentMap(s -> s, s -> Tours.of(s, costs)));
+        Map<Stage, Tours> tours =
+                stages.stream().distinct().collect(Collectors.toMap(Function.identity(), s -> Tours.of(s, costs)));
         return new Run(stages.stream().map(tours::get).toArray(Tours[]::new), costs).best();
     }
 
     private static final class Run {
         private final Tours[] tours;
         private final SwapCosts costs;
-        /** For each stage, by the colour it ends with: the one it begins with, and the one loaded before it. */
-        private final byte[][] firsts;
-
-        private final byte[][] loaded;
+        private final Tours.Passage[] passages;
+        /** For each stage, by its colours: the one that is loaded before it is begun with each, as a place in the palette. */
+        private final int[][] loaded;
+        /** What the cheapest way to begin the present stage costs; the passages count from there. */
+        private long spent;
 
         Run(Tours[] tours, SwapCosts costs) {
             this.tours = tours;
             this.costs = costs;
-            this.firsts = new byte[tours.length][];
-            this.loaded = new byte[tours.length][];
+            this.passages = new Tours.Passage[tours.length];
+            this.loaded = new int[tours.length][];
         }
 
         BestOrder best() {
-            long[] best = null;
+            int last = -1;
             for (int i = 0; i < tours.length; i++) {
                 if (tours[i].size() > 0) {
-                    best = after(i, best);
+                    passages[i] = tours[i].passage(entered(i, last));
+                    last = i;
                 }
             }
-            if (best == null) {
+            if (last < 0) {
                 return new BestOrder(List.of(new int[tours.length][0]), 0, true);
             }
+            long[] costs = passages[last].costs();
             int end = 0;
-            for (int c = 1; c < best.length; c++) {
-                end = best[c] < best[end] ? c : end;
+            for (int c = 1; c < costs.length; c++) {
+                end = costs[c] < costs[end] ? c : end;
             }
             boolean proven = Arrays.stream(tours).allMatch(Tours::exact);
-            return new BestOrder(traced(end), best[end], proven);
+            return new BestOrder(traced(tours[last].colour(end)), spent + costs[end], proven);
         }
 
-        /** @param before what it costs to be at this stage with each colour loaded; null at the beginning */
-        private long[] after(int stage, long[] before) {
-            Tours t = tours[stage];
-            int k = t.size();
-            long[] after = new long[costs.size()];
-            Arrays.fill(after, Tours.NO_WAY);
-            firsts[stage] = new byte[costs.size()];
-            loaded[stage] = new byte[costs.size()];
+        /** What it costs to begin {@code stage} with each of its colours, above the least of that. */
+        private long[] entered(int stage, int previous) {
+            int k = tours[stage].size();
+            loaded[stage] = new int[k];
+            long[] entered = new long[k];
+            if (previous < 0) {
+                return entered;
+            }
+            long[] passed = passages[previous].costs();
+            Arrays.fill(entered, Tours.NO_WAY);
             for (int first = 0; first < k; first++) {
-                int colour = t.colour(first);
-                int from = colour;
-                long entered = before == null ? 0 : Tours.NO_WAY;
-                for (int p = 0; before != null && p < before.length; p++) {
-                    if (before[p] != Tours.NO_WAY && before[p] + costs.of(p, colour) < entered) {
-                        entered = before[p] + costs.of(p, colour);
-                        from = p;
-                    }
-                }
-                for (int last = 0; last < k; last++) {
-                    long length = t.length(first, last);
-                    int end = t.colour(last);
-                    if (length != Tours.NO_WAY && entered + length < after[end]) {
-                        after[end] = entered + length;
-                        firsts[stage][end] = (byte) first;
-                        loaded[stage][end] = (byte) from;
+                for (int end = 0; end < passed.length; end++) {
+                    int from = tours[previous].colour(end);
+                    long cost = passed[end] + costs.of(from, tours[stage].colour(first));
+                    if (cost < entered[first]) {
+                        entered[first] = cost;
+                        loaded[stage][first] = from;
                     }
                 }
             }
-            return after;
+            long least = Arrays.stream(entered).min().getAsLong();
+            spent += least;
+            for (int first = 0; first < k; first++) {
+                entered[first] -= least;
+            }
+            return entered;
         }
 
         private List<int[]> traced(int lastColour) {
             int[][] orders = new int[tours.length][];
-            Map<Long, int[]> known = new HashMap<>();
-            Map<Tours, Integer> numbers = new HashMap<>();
             int end = lastColour;
             for (int i = tours.length - 1; i >= 0; i--) {
                 Tours t = tours[i];
@@ -99,21 +97,11 @@ record BestOrder(List<int[]> orders, long cost, boolean proven) {
                     orders[i] = new int[0];
                     continue;
                 }
-                int first = firsts[i][end];
-                int last = place(t, end);
-                long key = ((long) numbers.computeIfAbsent(t, x -> numbers.size()) << 16) + first * 256L + last;
-                orders[i] = known.computeIfAbsent(key, x -> t.way(first, last));
-                end = loaded[i][end];
+                int[] way = passages[i].way(t.place(end));
+                end = loaded[i][way[0]];
+                orders[i] = Arrays.stream(way).map(t::colour).toArray();
             }
             return List.of(orders);
-        }
-
-        private static int place(Tours t, int colour) {
-            int i = 0;
-            while (t.colour(i) != colour) {
-                i++;
-            }
-            return i;
         }
     }
 }

@@ -1,11 +1,15 @@
 package dev.tranche.core.sequence;
 
+import java.nio.LongBuffer;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 
 /**
- * For one stage the cheapest ways through its colours, from each first one to each last one.
+ * The cheapest ways through the colours of one stage, by the colour they end with, when beginning with each costs what it
+ * costs.
  *
  * <p>Up to {@value #EXACT} colours the ways are the shortest there are (Held and Karp, "A dynamic programming approach
  * to sequencing problems", Journal of SIAM 10, 1962); with more, each begins with the nearest next colour and is bettered
@@ -22,8 +26,10 @@ final class Tours {
     private final long[][] cost;
     /** As {@link #cost}, by the colour that goes in. */
     private final long[][] into;
+    /** Good ways from each first to each last colour, once a stage of too many colours has been passed. */
+    private int[][][] good;
 
-    private final long[] lengths;
+    private final Map<LongBuffer, Passage> known = new HashMap<>();
 
     private Tours(int[] colours, int[] before, long[][] cost) {
         this.colours = colours;
@@ -35,8 +41,6 @@ final class Tours {
                 into[i][j] = cost[j][i];
             }
         }
-        this.lengths = new long[colours.length * colours.length];
-        Arrays.fill(lengths, NO_WAY);
     }
 
     static Tours of(Stage stage, SwapCosts costs) {
@@ -55,14 +59,7 @@ final class Tours {
                 before[i] |= (stage.before(colours[i]) >> colours[j] & 1) << j;
             }
         }
-        Tours tours = new Tours(colours, before, cost);
-        long[] table = new long[tours.exact() ? k << k : 0];
-        for (int first = 0; first < k; first++) {
-            if (before[first] == 0) {
-                tours.measure(first, table);
-            }
-        }
-        return tours;
+        return new Tours(colours, before, cost);
     }
 
     int size() {
@@ -74,87 +71,125 @@ final class Tours {
         return colours[i];
     }
 
+    /** Which of the stage's colours is at {@code place} of the palette. */
+    int place(int place) {
+        return Arrays.binarySearch(colours, place);
+    }
+
     boolean exact() {
         return colours.length <= EXACT;
     }
 
-    /** What it costs from {@code first} to {@code last} through all others; {@link #NO_WAY} if that is not allowed. */
-    long length(int first, int last) {
-        return lengths[first * colours.length + last];
+    /** The ways through the stage when beginning with each colour costs what {@code entered} says. */
+    Passage passage(long[] entered) {
+        return known.computeIfAbsent(LongBuffer.wrap(entered), e -> new Passage(entered));
     }
 
-    private void measure(int first, long[] table) {
-        if (exact()) {
-            fill(table, first);
-            System.arraycopy(table, table.length - size(), lengths, first * size(), size());
-        } else {
-            for (int last = 0; last < size(); last++) {
-                int[] way = good(first, last);
-                if (way != null) {
-                    lengths[first * size() + last] = length(way);
-                }
+    /** The cheapest ways there are after one particular beginning. */
+    final class Passage {
+        private final long[] entered;
+        private final long[] costs;
+        private final int[][] ways = new int[size()][];
+
+        private Passage(long[] entered) {
+            this.entered = entered;
+            this.costs = exact() ? lastRow(table(entered)) : goodCosts(entered);
+        }
+
+        /** What it costs to be through all colours, by the last of them; {@link #NO_WAY} for one that cannot be the last. */
+        long[] costs() {
+            return costs;
+        }
+
+        /** The way that ends with {@code last}, as colours of the stage. */
+        int[] way(int last) {
+            if (ways[last] == null) {
+                ways[last] = exact() ? trace(table(entered), last) : goodWay(entered, last);
             }
+            return ways[last];
         }
     }
 
-    /** The way that {@link #length} measures, as places in the palette. */
-    int[] way(int first, int last) {
-        int[] way = exact() ? trace(first, last) : good(first, last);
-        int[] places = new int[way.length];
-        for (int i = 0; i < way.length; i++) {
-            places[i] = colours[way[i]];
-        }
-        return places;
+    private long[] lastRow(long[] table) {
+        return Arrays.copyOfRange(table, table.length - size(), table.length);
     }
 
-    /** For each set of colours, and each of them as the last, what the shortest way from {@code first} through the set costs. */
-    private void fill(long[] best, int first) {
-        int k = size();
-        Arrays.fill(best, NO_WAY);
-        int start = 1 << first;
-        best[start * k + first] = 0;
-        for (int set = start; set < 1 << k; set++) {
-            if ((set & start) == 0) {
-                continue;
-            }
-            for (int ends = set ^ start; ends != 0; ends &= ends - 1) {
-                int end = Integer.numberOfTrailingZeros(ends);
-                int rest = set ^ 1 << end;
-                if ((before[end] & ~rest) == 0) {
-                    // Colours that are not in the rest cost NO_WAY there, so none has to be left out.
-                    long least = NO_WAY;
-                    long[] from = into[end];
-                    for (int last = 0, cell = rest * k; last < k; last++, cell++) {
-                        least = Math.min(least, best[cell] + from[last]);
-                    }
-                    best[set * k + end] = least;
-                }
-            }
-        }
-    }
-
-    private int[] trace(int first, int last) {
+    /** For each set of colours, and each of them as the last, what the cheapest way through the set costs. */
+    private long[] table(long[] entered) {
         int k = size();
         long[] best = new long[k << k];
-        fill(best, first);
+        Arrays.fill(best, NO_WAY);
+        for (int first = 0; first < k; first++) {
+            best[(k << first) + first] = before[first] == 0 ? entered[first] : NO_WAY;
+        }
+        for (int set = 1; set < (1 << k) - 1; set++) {
+            for (int ins = ~set & (1 << k) - 1; ins != 0; ins &= ins - 1) {
+                int in = Integer.numberOfTrailingZeros(ins);
+                if ((before[in] & ~set) == 0) {
+                    best[(set | 1 << in) * k + in] = least(best, set * k, into[in]);
+                }
+            }
+        }
+        return best;
+    }
+
+    /** The cheapest of the ways at {@code row} with one more swap; colours that are not on them cost NO_WAY there. */
+    private static long least(long[] best, int row, long[] swap) {
+        long least = NO_WAY;
+        for (int last = 0; last < swap.length; last++) {
+            least = Math.min(least, best[row + last] + swap[last]);
+        }
+        return least;
+    }
+
+    private int[] trace(long[] best, int last) {
+        int k = size();
         int[] way = new int[k];
         int set = (1 << k) - 1;
         int end = last;
         for (int at = k - 1; at > 0; at--) {
             way[at] = end;
-            int rest = set & ~(1 << end);
-            for (int c = 0; c < k; c++) {
-                if ((rest >> c & 1) == 1
-                        && best[rest * k + c] != NO_WAY
-                        && best[rest * k + c] + cost[c][end] == best[set * k + end]) {
-                    end = c;
-                    break;
-                }
+            int rest = set ^ 1 << end;
+            int next = 0;
+            while (best[rest * k + next] + cost[next][end] != best[set * k + end]) {
+                next++;
             }
+            end = next;
             set = rest;
         }
-        way[0] = first;
+        way[0] = end;
         return way;
+    }
+
+    private long[] goodCosts(long[] entered) {
+        long[] through = new long[size()];
+        for (int last = 0; last < through.length; last++) {
+            int[] way = goodWay(entered, last);
+            through[last] = way == null ? NO_WAY : entered[way[0]] + length(way);
+        }
+        return through;
+    }
+
+    private int[] goodWay(long[] entered, int last) {
+        int k = size();
+        if (good == null) {
+            good = new int[k][k][];
+            for (int first = 0; first < k; first++) {
+                for (int end = 0; end < k && before[first] == 0; end++) {
+                    good[first][end] = good(first, end);
+                }
+            }
+        }
+        int[] best = null;
+        long least = NO_WAY;
+        for (int first = 0; first < k; first++) {
+            int[] way = good[first][last];
+            if (way != null && entered[first] + length(way) < least) {
+                least = entered[first] + length(way);
+                best = way;
+            }
+        }
+        return best;
     }
 
     /** A good way between two colours; null if there is none that keeps what must come before what. */
