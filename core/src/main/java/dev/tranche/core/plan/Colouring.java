@@ -137,6 +137,11 @@ public final class Colouring {
         return layers;
     }
 
+    /** What of {@code area} lies in the section of {@code layer}. */
+    MultiPolygon within(MultiPolygon area, int layer) {
+        return known.get(like[layer - 1]).within(area, model.section(layer).outline());
+    }
+
     /** How each region lies in the model, in their order. */
     public synchronized List<Relief> reliefs() {
         if (reliefs == null) {

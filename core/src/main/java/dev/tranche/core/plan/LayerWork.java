@@ -46,6 +46,14 @@ final class LayerWork {
             }
             return section;
         }
+
+        /** What of an area lies in the layer's section, {@code outline}: nearly always all of it or nothing. */
+        MultiPolygon within(MultiPolygon area, MultiPolygon outline) {
+            PreparedGeometry all = section(outline);
+            return all.containsProperly(area)
+                    ? area
+                    : all.disjoint(area) ? Areas.NOTHING : Areas.intersection(area, outline);
+        }
     }
 
     private final ColourPlan plan;
@@ -167,7 +175,7 @@ final class LayerWork {
                 ? model.section(layer).outline()
                 : model.section(key.part(), layer).outline();
         if (key.zone()) {
-            area = within(key.mask().area(), area);
+            area = now.within(key.mask().area(), area);
         }
         for (int part : key.taken()) {
             if (part < model.solids().size()) {
@@ -175,14 +183,6 @@ final class LayerWork {
             }
         }
         return key.zone() ? area : without(area, key.mask().area());
-    }
-
-    /** What of a mask lies in the section: nearly always all of it or nothing. */
-    private MultiPolygon within(MultiPolygon mask, MultiPolygon section) {
-        PreparedGeometry all = now.section(section);
-        return all.containsProperly(mask)
-                ? mask
-                : all.disjoint(mask) ? Areas.NOTHING : Areas.intersection(mask, section);
     }
 
     private MultiPolygon without(MultiPolygon area, MultiPolygon mask) {

@@ -37,8 +37,8 @@ public record Relief(double buried, double shown, double proud, double above, do
         Region it = colouring.plan().regions().get(region);
         int first = Math.max(1, it.range().first(grid));
         int last = Math.min(grid.count(), it.range().last(grid));
-        double buried = 0;
-        double shown = 0;
+        int buried = 0;
+        int shown = 0;
         int lowest = 0;
         int highest = 0;
         MultiPolygon zone = it.shape() instanceof Shape.Zone z ? z.area() : Areas.NOTHING;
@@ -48,10 +48,10 @@ public record Relief(double buried, double shown, double proud, double above, do
                     .field(region)
                     .map(Field::squareMillimetres)
                     .orElse(0.0);
-            double thickness = grid.thickness(layer).millimetres();
+            int thickness = grid.thickness(layer).micrometres();
             // A zone has no more than all of itself; what that settles need not be laid over the section.
             boolean much = left > SPECK && !zone.isEmpty() && left >= SHARE * zone.getArea();
-            double own = much ? left : own(model, it, zone, layer);
+            double own = much ? left : own(colouring, it, zone, layer);
             if (much || left > SPECK && left >= SHARE * own) {
                 shown += thickness;
                 lowest = lowest == 0 ? layer : lowest;
@@ -62,21 +62,22 @@ public record Relief(double buried, double shown, double proud, double above, do
         }
         boolean any = shown > 0;
         return new Relief(
-                buried,
-                shown,
+                buried / 1000.0,
+                shown / 1000.0,
                 proud(model, it),
                 any ? cover(colouring, region, highest, 1) : 0,
                 any ? cover(colouring, region, lowest, -1) : 0);
     }
 
     /** What the region would have of a layer if it came last, mm². */
-    private static double own(CutModel model, Region region, MultiPolygon zone, int layer) {
+    private static double own(Colouring colouring, Region region, MultiPolygon zone, int layer) {
+        CutModel model = colouring.model();
         return region.shape() instanceof Shape.Parts parts
                 ? parts.numbers().stream()
                         .filter(n -> n < model.solids().size())
                         .mapToDouble(n -> model.section(n, layer).area())
                         .sum()
-                : Areas.intersection(zone, model.section(layer).outline()).getArea();
+                : colouring.within(zone, layer).getArea();
     }
 
     private static double proud(CutModel model, Region region) {
@@ -107,14 +108,13 @@ public record Relief(double buried, double shown, double proud, double above, do
     private static double cover(Colouring colouring, int region, int edge, int step) {
         CutModel model = colouring.model();
         MultiPolygon area = colouring.layer(edge).field(region).orElseThrow().area();
-        double covered = 0;
+        int covered = 0;
         for (int layer = edge + step; layer >= 1 && layer <= model.grid().count(); layer += step) {
-            MultiPolygon open = Areas.difference(area, model.section(layer).outline());
-            if (open.getArea() > SHARE * area.getArea()) {
+            if (colouring.within(area, layer).getArea() < (1 - SHARE) * area.getArea()) {
                 break;
             }
-            covered += model.grid().thickness(layer).millimetres();
+            covered += model.grid().thickness(layer).micrometres();
         }
-        return covered;
+        return covered / 1000.0;
     }
 }
