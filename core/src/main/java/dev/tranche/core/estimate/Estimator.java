@@ -8,7 +8,6 @@ import dev.tranche.core.macro.DryRun;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.Moment;
-import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.Spool;
@@ -302,20 +301,15 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
 
         private DryRun dryRun(Event event, Moment moment) {
             Macro macro = rig.macros().answer(event).orElseGet(() -> Macro.of(event));
-            boolean anywhere = moment.entry().z() + highestLift(macro)
-                            < rig.printer().maxHeight().millimetres()
-                    && macro.steps().stream()
-                            .noneMatch(s -> s.step() instanceof Step.Raw || s.step() instanceof Step.FirmwareRoutine);
+            double rise =
+                    macro.steps().stream().mapToDouble(s -> s.step().rise()).sum();
+            boolean anywhere =
+                    moment.entry().z() + rise < rig.printer().maxHeight().millimetres()
+                            && macro.steps().stream().noneMatch(s -> s.step().hasOwnLines());
             return anywhere
                     ? dryRuns.computeIfAbsent(
                             moment.anyHeight(), m -> DryRun.of(macro, rig.macros(), rig.printer(), moment))
                     : DryRun.of(macro, rig.macros(), rig.printer(), moment);
-        }
-
-        private static double highestLift(Macro macro) {
-            return macro.steps().stream()
-                    .mapToDouble(s -> s.step() instanceof Step.Lift lift ? lift.height() : 0)
-                    .sum();
         }
 
         private int extruder() {

@@ -17,9 +17,6 @@ import java.util.Optional;
  * marked as ignored.
  */
 final class MacroRenderer {
-    /** Lift of a firmware's routine where it takes one, mm (common practice). */
-    private static final double ROUTINE_LIFT = 5;
-
     private static final Template SWAP_NUMBERS = Template.of("{{number}} of {{of}}: {{out}} out, {{in}} in");
 
     private final Printer printer;
@@ -260,7 +257,7 @@ final class MacroRenderer {
             words.add(out.given(Command.M600, 'Y', spot.y(), "park spot Y"));
         });
         double length = printer.drive().gearsToNozzle();
-        words.add(out.given(Command.M600, 'Z', ROUTINE_LIFT, "lift, common practice"));
+        words.add(out.given(Command.M600, 'Z', Step.FirmwareRoutine.LIFT, "lift, common practice"));
         words.add(out.given(Command.M600, 'U', length, "gears to nozzle"));
         words.add(out.given(Command.M600, 'L', length, "gears to nozzle"));
         out.line("the firmware changes the filament", words.toArray(Word[]::new));

@@ -16,6 +16,16 @@ public sealed interface Step {
         return Optional.empty();
     }
 
+    /** How far the nozzle rises in it, mm. */
+    default double rise() {
+        return 0;
+    }
+
+    /** Whether lines of the owner's own are in it, that may say anything. */
+    default boolean hasOwnLines() {
+        return false;
+    }
+
     /** A beep. */
     record Tone(int hertz, int milliseconds) implements Step {
         public Tone {
@@ -82,6 +92,11 @@ public sealed interface Step {
         @Override
         public String title() {
             return "Lift";
+        }
+
+        @Override
+        public double rise() {
+            return height;
         }
     }
 
@@ -256,6 +271,8 @@ public sealed interface Step {
     /** The firmware's filament-change routine, with lines of one's own before and after it. */
     record FirmwareRoutine(String before, String after) implements Step {
         public static final FirmwareRoutine PLAIN = new FirmwareRoutine("", "");
+        /** How far the firmware lifts the nozzle, mm (common practice). */
+        static final double LIFT = 5;
 
         public FirmwareRoutine {
             Template.of(before);
@@ -265,6 +282,16 @@ public sealed interface Step {
         @Override
         public String title() {
             return "Filament change by the firmware";
+        }
+
+        @Override
+        public double rise() {
+            return LIFT;
+        }
+
+        @Override
+        public boolean hasOwnLines() {
+            return !before.isBlank() || !after.isBlank();
         }
 
         @Override
@@ -295,6 +322,11 @@ public sealed interface Step {
         @Override
         public String title() {
             return "Own lines";
+        }
+
+        @Override
+        public boolean hasOwnLines() {
+            return !lines.isBlank();
         }
     }
 

@@ -10,14 +10,10 @@ import org.locationtech.jts.geom.MultiPolygon;
  * @param region its place in the order, {@link #BASE} for the colour by height
  * @param cells areas that do not overlap, mm; together the field. They may touch, so that only one by one they are
  *     valid input for further overlays
+ * @param squareMillimetres its size
  */
-public record Field(int region, SpoolId spool, List<MultiPolygon> cells) {
+public record Field(int region, SpoolId spool, List<MultiPolygon> cells, double squareMillimetres) {
     public static final int BASE = -1;
-
-    /** Its size, mm². */
-    public double squareMillimetres() {
-        return cells.stream().mapToDouble(MultiPolygon::getArea).sum();
-    }
 
     /** Its cells taken together; worked out at every call. */
     public MultiPolygon area() {

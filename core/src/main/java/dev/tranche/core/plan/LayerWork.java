@@ -26,16 +26,22 @@ final class LayerWork {
      */
     private record Key(int part, Set<Integer> taken, Mask mask, boolean zone) {}
 
+    private record Cell(MultiPolygon area, double squareMillimetres) {
+        static Cell of(MultiPolygon area) {
+            return new Cell(area, area.getArea());
+        }
+    }
+
     /** What has been worked out for a layer; its section is indexed once, when first asked for. */
     static final class Known {
-        private final Map<Key, MultiPolygon> areas = new HashMap<>();
+        private final Map<Key, Cell> cells = new HashMap<>();
         private final Map<List<Key>, Tint> tints = new HashMap<>();
         private PreparedGeometry section;
 
         /** The same areas, whose tints have to be looked at anew. */
         Known withoutTints() {
             Known kept = new Known();
-            kept.areas.putAll(areas);
+            kept.cells.putAll(cells);
             kept.section = section;
             return kept;
         }
@@ -105,7 +111,12 @@ final class LayerWork {
     }
 
     private void field(List<Field> fields, Map<SpoolId, List<Key>> bySpool, int region, SpoolId spool, List<Key> keys) {
-        fields.add(new Field(region, spool, keys.stream().map(this::area).toList()));
+        List<Cell> cells = keys.stream().map(this::cell).toList();
+        fields.add(new Field(
+                region,
+                spool,
+                cells.stream().map(Cell::area).toList(),
+                cells.stream().mapToDouble(Cell::squareMillimetres).sum()));
         bySpool.get(spool).addAll(keys);
     }
 
@@ -160,14 +171,14 @@ final class LayerWork {
                 && model.section(part, layer).outline().getEnvelopeInternal().intersects(box);
     }
 
-    private MultiPolygon area(Key key) {
-        MultiPolygon at = now.areas.get(key);
-        if (at == null) {
-            at = before.areas.get(key);
-            at = at == null ? workOut(key) : at;
-            now.areas.put(key, at);
+    private Cell cell(Key key) {
+        Cell cell = now.cells.get(key);
+        if (cell == null) {
+            cell = before.cells.get(key);
+            cell = cell == null ? Cell.of(workOut(key)) : cell;
+            now.cells.put(key, cell);
         }
-        return at;
+        return cell;
     }
 
     private MultiPolygon workOut(Key key) {
@@ -196,7 +207,7 @@ final class LayerWork {
         Tint tint = now.tints.get(keys);
         if (tint == null) {
             tint = before.tints.get(keys);
-            tint = tint == null ? Tint.of(keys.stream().map(this::area).toList(), lineWidth) : tint;
+            tint = tint == null ? Tint.of(keys.stream().map(k -> cell(k).area()).toList(), lineWidth) : tint;
             now.tints.put(List.copyOf(keys), tint);
         }
         return tint;

@@ -42,6 +42,7 @@ public record Relief(double buried, double shown, double proud, double above, do
         int lowest = 0;
         int highest = 0;
         MultiPolygon zone = it.shape() instanceof Shape.Zone z ? z.area() : Areas.NOTHING;
+        double most = zone.getArea();
         for (int layer = first; layer <= last; layer++) {
             double left = colouring
                     .layer(layer)
@@ -50,7 +51,7 @@ public record Relief(double buried, double shown, double proud, double above, do
                     .orElse(0.0);
             int thickness = grid.thickness(layer).micrometres();
             // A zone has no more than all of itself; what that settles need not be laid over the section.
-            boolean much = left > SPECK && !zone.isEmpty() && left >= SHARE * zone.getArea();
+            boolean much = left > SPECK && !zone.isEmpty() && left >= SHARE * most;
             double own = much ? left : own(colouring, it, zone, layer);
             if (much || left > SPECK && left >= SHARE * own) {
                 shown += thickness;
