@@ -8,10 +8,12 @@ import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.autoconfigure.mustache.MustacheAutoConfiguration;
 import org.springframework.boot.context.properties.EnableConfigurationProperties;
 import org.springframework.context.annotation.Bean;
+import org.springframework.scheduling.annotation.EnableScheduling;
 
 /** Tranche: plans multicolour prints for printers with one nozzle. */
 @SpringBootApplication(exclude = MustacheAutoConfiguration.class)
 @EnableConfigurationProperties(TrancheProperties.class)
+@EnableScheduling
 public class TrancheApplication {
     public static void main(String[] args) {
         SpringApplication.run(TrancheApplication.class, args);

@@ -348,8 +348,17 @@ class FirstPlanTest extends BrowserTest {
         browser.click("form[action$='/delete'] button");
         browser.see("main", "The plan was deleted");
         browser.click(".notice button");
+        seePlan("second name");
+        plans.delete(id);
+        browser.open("/");
+        browser.find(".away summary").sendKeys(Keys.ENTER);
+        browser.find("[aria-label='Bring back second name']").sendKeys(Keys.ENTER);
+        seePlan("second name");
+    }
+
+    private void seePlan(String name) {
         browser.until(() ->
-                browser.all(".card-plan h2").stream().anyMatch(h -> h.getText().equals("second name")));
+                browser.all(".card-plan h2").stream().anyMatch(h -> h.getText().equals(name)));
     }
 
     private static final String WEDGE_OBJ =

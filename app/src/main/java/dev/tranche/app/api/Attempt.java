@@ -19,16 +19,12 @@ import dev.tranche.core.units.Words;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.List;
-import java.util.function.Function;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.springframework.web.multipart.MultipartFile;
 
-/**
- * Makes a plan of what was sent, looks at it, and takes everything back: the transaction is rolled back, and files that no
- * plan of the house holds are removed.
- */
+/** Makes a plan of what was sent, looks at it, and takes everything back: what was written, and the files. */
 @Component
 class Attempt {
     private final Plans plans;
@@ -57,30 +53,35 @@ class Attempt {
     }
 
     /** What is to be made of a model; nothing where the usual will do. */
-    record Wishes(String first, String layer, List<String> colours, String printer, Integer copies) {}
+    record Wishes(String first, String layer, List<String> colours, String printer, Integer copies) {
+        static final Wishes NONE = new Wishes(null, null, null, null, null);
+    }
+
+    /** What is wanted of the plan, while it is there. */
+    interface Eye<T> {
+        T see(Workpiece work) throws IOException;
+    }
 
     /** Looks at the plan that {@code file} is, or that {@code wishes} make of it, with {@code gcode} if there is one. */
-    <T> T look(MultipartFile file, Wishes wishes, MultipartFile gcode, Function<Workpiece, T> eye) {
-        return transaction.execute(status -> {
-            status.setRollbackOnly();
-            PlanState plan = null;
-            try {
-                boolean whole = models.isPlanFile(file);
-                plan = whole ? models.read(file) : models.make(file);
-                plan = whole ? plan : wished(plan, wishes);
-                if (gcode != null) {
-                    models.giveGcode(plan, gcode);
-                    plan = plans.get(plan.id());
+    <T> T look(MultipartFile file, Wishes wishes, MultipartFile gcode, Eye<T> eye) {
+        try (FileStore.Loan loan = files.lend()) {
+            return transaction.execute(status -> {
+                status.setRollbackOnly();
+                try {
+                    return eye.see(workbench.openNow(plan(file, wishes, gcode)));
+                } catch (IOException e) {
+                    throw new UncheckedIOException(e);
                 }
-                return eye.apply(workbench.openNow(plan));
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
-            } finally {
-                if (plan != null) {
-                    forget(plan);
-                }
-            }
-        });
+            });
+        }
+    }
+
+    private PlanState plan(MultipartFile file, Wishes wishes, MultipartFile gcode) throws IOException {
+        PlanState plan = models.isPlanFile(file) ? models.read(file) : wished(models.make(file), wishes);
+        if (gcode != null) {
+            models.giveGcode(plan, gcode);
+        }
+        return plans.get(plan.id());
     }
 
     private PlanState wished(PlanState plan, Wishes wishes) {
@@ -127,16 +128,5 @@ class Attempt {
                 .map(Workshop.Machine::id)
                 .findFirst()
                 .orElseThrow(() -> Refusal.of("There is no printer “%s” here.", Words.quoted(name)));
-    }
-
-    private void forget(PlanState plan) {
-        plan.content().files().forEach(f -> forget(plan, f.hash()));
-        plan.gcode().ifPresent(g -> forget(plan, g.hash()));
-    }
-
-    private void forget(PlanState plan, String hash) {
-        if (!plans.hold(hash, plan.id())) {
-            files.forget(hash);
-        }
     }
 }

@@ -9,10 +9,10 @@ import io.swagger.v3.oas.annotations.info.Info;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
+import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
 import org.springframework.http.MediaType;
 import org.springframework.http.ProblemDetail;
-import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -78,13 +78,13 @@ class TrancheApi {
             description = "what was sent cannot be used; detail says why",
             content = @Content(schema = @Schema(implementation = ProblemDetail.class)))
     @PostMapping(path = "/gcode", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    ResponseEntity<byte[]> gcode(
+    void gcode(
             @Parameter(description = "plan file") @RequestPart MultipartFile plan,
-            @Parameter(description = "sliced G-code of its model") @RequestPart MultipartFile gcode) {
-        byte[] written =
-                attempt.look(plan, new Attempt.Wishes(null, null, null, null, null), gcode, gcodeFiles::bytesWithSwaps);
-        return ResponseEntity.ok()
-                .contentType(MediaType.parseMediaType("text/x.gcode"))
-                .body(written);
+            @Parameter(description = "sliced G-code of its model") @RequestPart MultipartFile gcode,
+            HttpServletResponse response) {
+        attempt.look(plan, Attempt.Wishes.NONE, gcode, work -> {
+            gcodeFiles.withSwaps(work).send(response, "text/x.gcode");
+            return null;
+        });
     }
 }

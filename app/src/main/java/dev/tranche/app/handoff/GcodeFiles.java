@@ -8,6 +8,7 @@ import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.TrancheProperties;
+import dev.tranche.app.web.Attachment;
 import dev.tranche.app.work.SlicedFiles;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.check.Finding;
@@ -20,12 +21,11 @@ import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Severity;
+import jakarta.servlet.http.HttpServletResponse;
 import java.io.BufferedOutputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.util.List;
 import java.util.Optional;
@@ -57,10 +57,15 @@ public class GcodeFiles {
         this.properties = properties;
     }
 
-    /** A file to be written while it is sent. */
-    record Download(String name, Body body) {
+    /** A file that is written while it is sent. */
+    public record Download(String name, Body body) {
         interface Body {
             void writeTo(OutputStream out) throws IOException;
+        }
+
+        public void send(HttpServletResponse response, String type) throws IOException {
+            Attachment.begin(response, name, type);
+            body.writeTo(response.getOutputStream());
         }
     }
 
@@ -94,7 +99,7 @@ public class GcodeFiles {
                 .map(door -> new Preview(swap, work.writer().lines(swap, door), Optional.of(door.line()))));
     }
 
-    Download withSwaps(Workpiece work) {
+    public Download withSwaps(Workpiece work) {
         SlicedFile file = file(work);
         GridMatch match = work.match().orElseGet(() -> GridMatch.of(file, work.grid()));
         List<Finding> stops = stopsForHandOff(work);
@@ -102,17 +107,6 @@ public class GcodeFiles {
             throw new Refusal("The swaps were not written: " + stops.get(0).sentence());
         }
         return download(work, work.writer().patch(match, work.ledger()), "-with-swaps");
-    }
-
-    /** As {@link #withSwaps}, whole. */
-    public byte[] bytesWithSwaps(Workpiece work) {
-        try {
-            ByteArrayOutputStream out = new ByteArrayOutputStream();
-            withSwaps(work).body().writeTo(out);
-            return out.toByteArray();
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
     }
 
     Download withoutSwaps(Workpiece work) {

@@ -91,17 +91,13 @@ class HandOffController {
     @PostMapping("/plans/{id}/gcode/with-swaps")
     void withSwaps(@PathVariable String id, HttpServletResponse response) throws IOException {
         Workpiece work = workbench.openNow(plans.get(id));
-        GcodeFiles.Download download = gcode.withSwaps(work);
-        Attachment.begin(response, download.name(), "text/plain");
-        download.body().writeTo(response.getOutputStream());
+        gcode.withSwaps(work).send(response, "text/plain");
         plans.wrote(id, work.stateNow());
     }
 
     @PostMapping("/plans/{id}/gcode/without-swaps")
     void withoutSwaps(@PathVariable String id, HttpServletResponse response) throws IOException {
-        GcodeFiles.Download download = gcode.withoutSwaps(workbench.openNow(plans.get(id)));
-        Attachment.begin(response, download.name(), "text/plain");
-        download.body().writeTo(response.getOutputStream());
+        gcode.withoutSwaps(workbench.openNow(plans.get(id))).send(response, "text/plain");
     }
 
     @GetMapping("/plans/{id}/swap-list")

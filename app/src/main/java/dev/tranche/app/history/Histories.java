@@ -86,9 +86,15 @@ public class Histories {
         return version(owner, history);
     }
 
-    /** Whether any state of anything but {@code one} has {@code words} in it. */
-    public boolean mention(String words, Owner<?> one) {
-        return revisions.existsByContentContainingAndOwnerNot(words, one.key());
+    /** Whether any state of anything has {@code words} in it. */
+    public boolean mention(String words) {
+        return revisions.existsByContentContaining(words);
+    }
+
+    /** Forgets a history for good. */
+    public void forget(Owner<?> owner) {
+        revisions.deleteByOwner(owner.key());
+        histories.deleteById(owner.key());
     }
 
     /** Something beside the content has changed, so pages that show the owner are out of date. */

@@ -17,5 +17,7 @@ interface RevisionRepository extends JpaRepository<RevisionEntity, Long> {
     @Query("select r.label from RevisionEntity r where r.owner = :owner and r.edition > :edition order by r.number")
     List<String> labelsSince(String owner, long edition);
 
-    boolean existsByContentContainingAndOwnerNot(String words, String owner);
+    boolean existsByContentContaining(String words);
+
+    void deleteByOwner(String owner);
 }

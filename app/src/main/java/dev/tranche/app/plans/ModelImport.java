@@ -75,8 +75,11 @@ public class ModelImport {
         Path copy = Files.createTempFile(properties.data(), "plan-file-", ".part");
         file.transferTo(copy);
         return jobs.start("Reading " + FileNames.shown(file.getOriginalFilename()), progress -> {
-            try (InputStream in = Files.newInputStream(copy)) {
-                return "/plans/" + planFiles.read(in).id();
+            try (InputStream in = Files.newInputStream(copy);
+                    FileStore.Loan loan = files.lend()) {
+                String id = planFiles.read(in).id();
+                loan.keep();
+                return "/plans/" + id;
             } finally {
                 Files.deleteIfExists(copy);
             }

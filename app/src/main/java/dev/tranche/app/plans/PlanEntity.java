@@ -16,7 +16,8 @@ class PlanEntity {
     Instant created;
     Instant changed;
 
-    boolean deleted;
+    /** When it was put away; nothing if it is here. */
+    Instant deletedAt;
 
     /** The plan it was tried beside, if it is a variant. */
     String variantOf;

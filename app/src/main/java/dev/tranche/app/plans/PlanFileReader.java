@@ -75,17 +75,8 @@ public class PlanFileReader {
     /** @throws Refusal saying what is wrong with it and where */
     @Transactional
     public PlanState read(InputStream in) throws IOException {
+        ZipInputStream zip = new ZipInputStream(in);
         Set<String> there = new HashSet<>();
-        try {
-            return read(new ZipInputStream(in), there);
-        } catch (Refusal refusal) {
-            there.stream().filter(h -> !plans.hold(h, "")).forEach(files::forget);
-            throw refusal;
-        }
-    }
-
-    /** @param there hears the hashes of the files that were kept: those that the plan names */
-    private PlanState read(ZipInputStream zip, Set<String> there) throws IOException {
         JsonNode tree = null;
         Set<String> named = Set.of();
         int entries = 0;

@@ -1,6 +1,7 @@
 package dev.tranche.app.plans;
 
 import jakarta.persistence.LockModeType;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
@@ -8,11 +9,17 @@ import org.springframework.data.jpa.repository.Lock;
 import org.springframework.data.jpa.repository.Query;
 
 interface PlanRepository extends JpaRepository<PlanEntity, String> {
-    List<PlanEntity> findByDeletedFalseOrderByChangedDesc();
+    List<PlanEntity> findByDeletedAtIsNullOrderByChangedDesc();
 
-    List<PlanEntity> findByVariantOfAndDeletedFalseOrderByCreated(String variantOf);
+    List<PlanEntity> findByVariantOfAndDeletedAtIsNullOrderByCreated(String variantOf);
 
-    boolean existsByGcodeHashAndIdNot(String gcodeHash, String id);
+    List<PlanEntity> findByVariantOf(String variantOf);
+
+    List<PlanEntity> findByVariantOfIsNullAndDeletedAtIsNotNullOrderByDeletedAtDesc();
+
+    List<PlanEntity> findByDeletedAtBefore(Instant then);
+
+    boolean existsByGcodeHash(String gcodeHash);
 
     /** For an edit: two edits of one plan come one after the other. */
     @Lock(LockModeType.PESSIMISTIC_WRITE)

@@ -9,6 +9,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Words;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -38,7 +39,7 @@ public class Plans {
     /** All plans with their variants, the last changed first. */
     @Transactional(readOnly = true)
     public List<PlanState> all() {
-        List<PlanState> kept = plans.findByDeletedFalseOrderByChangedDesc().stream()
+        List<PlanState> kept = plans.findByDeletedAtIsNullOrderByChangedDesc().stream()
                 .map(this::state)
                 .toList();
         Set<String> ids = kept.stream().map(PlanState::id).collect(Collectors.toSet());
@@ -48,7 +49,7 @@ public class Plans {
     /** The variants that were tried beside a plan, the oldest first. */
     @Transactional(readOnly = true)
     public List<PlanState> variants(String root) {
-        return plans.findByVariantOfAndDeletedFalseOrderByCreated(root).stream()
+        return plans.findByVariantOfAndDeletedAtIsNullOrderByCreated(root).stream()
                 .map(this::state)
                 .toList();
     }
@@ -137,11 +138,11 @@ public class Plans {
 
     /** Puts a plan away; {@link #restore} brings it back. */
     public void delete(String id) {
-        find(plans.lock(id)).deleted = true;
+        find(plans.lock(id)).deletedAt = clock.instant();
     }
 
     public void restore(String id) {
-        plans.lock(id).orElseThrow(Plans::gone).deleted = false;
+        plans.lock(id).orElseThrow(Plans::gone).deletedAt = null;
     }
 
     public void giveGcode(String id, Gcode gcode) {
@@ -180,10 +181,34 @@ public class Plans {
                 .toList();
     }
 
-    /** Whether any plan but {@code one}, in any state that undo may bring back, holds the file {@code hash}. */
+    /** Whether any plan, in any state that undo may bring back, holds the file {@code hash}. */
     @Transactional(readOnly = true)
-    public boolean hold(String hash, String one) {
-        return plans.existsByGcodeHashAndIdNot(hash, one) || histories.mention(hash, history(one));
+    public boolean hold(String hash) {
+        return plans.existsByGcodeHash(hash) || histories.mention(hash);
+    }
+
+    /** A plan that was put away and can still be brought back. */
+    public record Deleted(String id, String name, Instant at) {}
+
+    /** What was put away, the latest first; variants apart. */
+    @Transactional(readOnly = true)
+    public List<Deleted> deleted() {
+        return plans.findByVariantOfIsNullAndDeletedAtIsNotNullOrderByDeletedAtDesc().stream()
+                .map(p -> new Deleted(p.id, p.name, p.deletedAt))
+                .toList();
+    }
+
+    /** Forgets for good what was put away before {@code then}, with its variants. */
+    public void forgetDeleted(Instant then) {
+        for (PlanEntity plan : plans.findByDeletedAtBefore(then)) {
+            plans.findByVariantOf(plan.id).forEach(this::forget);
+            forget(plan);
+        }
+    }
+
+    private void forget(PlanEntity plan) {
+        histories.forget(history(plan.id));
+        plans.delete(plan);
     }
 
     private void touch(PlanEntity plan) {
@@ -222,7 +247,7 @@ public class Plans {
     }
 
     private static PlanEntity find(Optional<PlanEntity> plan) {
-        return plan.filter(p -> !p.deleted).orElseThrow(Plans::gone);
+        return plan.filter(p -> p.deletedAt == null).orElseThrow(Plans::gone);
     }
 
     private static Refusal gone() {

@@ -46,6 +46,7 @@ class PlansController {
                         .map(this::card)
                         .toList());
         model.addAttribute("deleted", deleted.orElse(null));
+        model.addAttribute("away", plans.deleted());
         return "plans/plans";
     }
 

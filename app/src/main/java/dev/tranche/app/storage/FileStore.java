@@ -13,14 +13,28 @@ import java.nio.file.StandardOpenOption;
 import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.time.Instant;
+import java.util.HashMap;
 import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Predicate;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.springframework.util.unit.DataSize;
 
 /** Keeps the files people give, each under the hash of its content, never under a name they choose. */
 @Component
 public class FileStore {
+    private static final String PART = ".part";
+    private static final Pattern HASH = Pattern.compile("[0-9a-f]{64}");
+
     private final Path folder;
+    /** How often each file was given since the start. */
+    private final Map<String, Integer> given = new HashMap<>();
+
+    private final ThreadLocal<Loan> loan = new ThreadLocal<>();
 
     public FileStore(TrancheProperties properties) throws IOException {
         folder = Files.createDirectories(properties.data().resolve("files"));
@@ -36,7 +50,7 @@ public class FileStore {
 
     /** Keeps all of {@code in}; it is on disk when this returns. */
     public Kept keep(InputStream in, DataSize largest) throws IOException {
-        Path part = Files.createTempFile(folder, "coming-", ".part");
+        Path part = Files.createTempFile(folder, "coming-", PART);
         try {
             MessageDigest digest = MessageDigest.getInstance("SHA-256");
             try (OutputStream out = Files.newOutputStream(part)) {
@@ -44,7 +58,7 @@ public class FileStore {
                 out.flush();
                 sync(part);
                 String hash = HexFormat.of().formatHex(digest.digest());
-                Files.move(part, path(hash), StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+                settle(part, hash);
                 return new Kept(hash, size);
             }
         } catch (NoSuchAlgorithmException e) {
@@ -52,6 +66,79 @@ public class FileStore {
         } finally {
             Files.deleteIfExists(part);
         }
+    }
+
+    private synchronized void settle(Path part, String hash) throws IOException {
+        boolean isNew = Files.notExists(path(hash));
+        Files.move(part, path(hash), StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+        int times = given.merge(hash, 1, Integer::sum);
+        Loan open = loan.get();
+        if (open != null) {
+            open.hear(hash, isNew, times);
+        }
+    }
+
+    /** What this thread gives from here on is taken back when the loan is closed, unless it is to stay. */
+    public Loan lend() {
+        Loan open = new Loan();
+        loan.set(open);
+        return open;
+    }
+
+    /** Files for a while. What was here before, or was given by somebody else meanwhile, is nobody's to take back. */
+    public final class Loan implements AutoCloseable {
+        /** By hash, how often it had been given when this loan gave it last. */
+        private final Map<String, Integer> own = new HashMap<>();
+
+        private Loan() {}
+
+        private void hear(String hash, boolean isNew, int times) {
+            own.computeIfPresent(hash, (h, before) -> times == before + 1 ? times : before);
+            if (isNew) {
+                own.put(hash, times);
+            }
+        }
+
+        /** All of it stays. */
+        public void keep() {
+            own.clear();
+        }
+
+        @Override
+        public void close() {
+            loan.remove();
+            synchronized (FileStore.this) {
+                own.forEach((hash, times) -> {
+                    if (given.get(hash).equals(times)) {
+                        forget(hash);
+                    }
+                });
+            }
+        }
+    }
+
+    /** Removes what nobody gave since {@code then} and nobody holds, and what came in only halfway. */
+    public void sweep(Instant then, Predicate<String> held) throws IOException {
+        List<Path> all;
+        try (Stream<Path> files = Files.list(folder)) {
+            all = files.toList();
+        }
+        for (Path file : all) {
+            String name = file.getFileName().toString();
+            boolean ours = HASH.matcher(name).matches() || name.endsWith(PART);
+            if (ours && givenBefore(file, then) && !held.test(name)) {
+                synchronized (this) {
+                    // It may have been given again while its holders were asked for.
+                    if (givenBefore(file, then)) {
+                        Files.delete(file);
+                    }
+                }
+            }
+        }
+    }
+
+    private static boolean givenBefore(Path file, Instant then) throws IOException {
+        return Files.exists(file) && Files.getLastModifiedTime(file).toInstant().isBefore(then);
     }
 
     private static long copy(InputStream in, OutputStream out, DataSize largest) throws IOException {
@@ -90,7 +177,7 @@ public class FileStore {
     }
 
     public Path path(String hash) {
-        if (!hash.matches("[0-9a-f]{64}")) {
+        if (!HASH.matcher(hash).matches()) {
             throw new IllegalArgumentException("not a hash: " + hash);
         }
         return folder.resolve(hash);

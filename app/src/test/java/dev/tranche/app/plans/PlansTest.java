@@ -5,12 +5,18 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.tranche.app.history.StalePage;
 import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Refusal;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
 import org.junit.jupiter.api.Test;
 
 class PlansTest extends OnePlanTest {
@@ -118,5 +124,32 @@ class PlansTest extends OnePlanTest {
         ColourPlan colours = plans.get(plan.id()).content().colours();
         assertThat(colours).isEqualTo(plan.content().colours());
         assertThat(colours.starts().get(1).wished()).isEqualTo(Height.ofMillimetres(2.5));
+    }
+
+    @Test
+    void what_was_deleted_over_a_month_ago_is_cleared_away_with_its_variants_and_its_files() throws IOException {
+        Mesh mesh = new Shapes().box(0, 0, 0, 17, 11, 5).mesh();
+        PlanState deleted = plan("cleared away", mesh);
+        PlanState variant = plans.variant(deleted.id(), "tried", c -> c.times(2));
+        PlanState kept = plan("kept");
+        Path model = files.path(deleted.content().files().get(0).hash());
+        Path other = files.path(kept.content().files().get(0).hash());
+        plans.delete(deleted.id());
+
+        housekeeping(Duration.ofDays(29)).clearAway();
+        assertThat(model).exists();
+        plans.restore(deleted.id());
+        plans.delete(deleted.id());
+
+        housekeeping(Duration.ofDays(31)).clearAway();
+        assertThat(model).doesNotExist();
+        assertThatThrownBy(() -> plans.restore(deleted.id())).isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> plans.get(variant.id())).isInstanceOf(Refusal.class);
+        assertThat(other).exists();
+        assertThat(plans.get(kept.id()).name()).isEqualTo("kept");
+    }
+
+    private Housekeeping housekeeping(Duration later) {
+        return new Housekeeping(plans, files, Clock.offset(Clock.systemUTC(), later));
     }
 }

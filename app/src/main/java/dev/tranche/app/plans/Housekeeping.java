@@ -1,0 +1,35 @@
+package dev.tranche.app.plans;
+
+import dev.tranche.app.storage.FileStore;
+import java.io.IOException;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.concurrent.TimeUnit;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+
+/** Clears away what nobody comes back to: plans deleted long ago, and files that no plan holds any more. */
+@Component
+class Housekeeping {
+    private static final Duration DELETED_PLANS = Duration.ofDays(30);
+    /** Long enough for a file that was given to become a plan's. */
+    private static final Duration LOOSE_FILES = Duration.ofDays(1);
+
+    private final Plans plans;
+    private final FileStore files;
+    private final Clock clock;
+
+    Housekeeping(Plans plans, FileStore files, Clock clock) {
+        this.plans = plans;
+        this.files = files;
+        this.clock = clock;
+    }
+
+    @Scheduled(initialDelay = 5, fixedDelay = 60, timeUnit = TimeUnit.MINUTES)
+    void clearAway() throws IOException {
+        Instant now = clock.instant();
+        plans.forgetDeleted(now.minus(DELETED_PLANS));
+        files.sweep(now.minus(LOOSE_FILES), plans::hold);
+    }
+}
