@@ -5,19 +5,30 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.networknt.schema.JsonSchema;
 import com.networknt.schema.JsonSchemaFactory;
 import com.networknt.schema.SpecVersion;
 import dev.tranche.app.plans.PlanFileWriter;
 import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.storage.CoreJson;
 import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.machine.Axis;
+import dev.tranche.core.machine.Command;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.HeatFor;
+import dev.tranche.core.macro.Macro;
+import dev.tranche.core.macro.MacroStep;
+import dev.tranche.core.macro.Step;
+import dev.tranche.core.macro.SwapMethod;
 import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.units.Height;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -25,7 +36,10 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.LocalDateTime;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
@@ -48,6 +62,9 @@ class ApiTest extends OnePlanTest {
 
     @Autowired
     private PlanFileWriter writer;
+
+    @Autowired
+    private CoreJson core;
 
     private final ObjectMapper json = new ObjectMapper();
 
@@ -238,6 +255,76 @@ class ApiTest extends OnePlanTest {
                         .getSchema(schema)
                         .validate(tree))
                 .isEmpty();
+    }
+
+    @Test
+    void the_schema_knows_every_printer_to_begin_with_and_every_step_there_is() throws IOException {
+        JsonNode schema = json.readTree(http.getForObject("/schemas/plan-file-1.json", String.class));
+        JsonSchema rigs = part(schema, "rig");
+        for (Beginning beginning : Beginning.values()) {
+            assertThat(rigs.validate(json.readTree(core.write(beginning.rig("Bench")))))
+                    .as(beginning.name())
+                    .isEmpty();
+        }
+        List<Step> every = List.of(
+                new Step.Tone(880, 300),
+                Step.Message.LOAD,
+                new Step.Retract(2),
+                new Step.Lift(5),
+                new Step.Park(),
+                new Step.Unload(-10, 20),
+                new Step.Load(0, 20),
+                new Step.Cut(Axis.X, 200, 3),
+                new Step.PressSwitch(),
+                new Step.SelectExtruder(),
+                new Step.WaitForPerson(Command.M25),
+                new Step.Dwell(60),
+                new Step.Heat(HeatFor.HOTTER),
+                new Step.Cool(),
+                new Step.Prime(30, 4),
+                new Step.Purge(4),
+                new Step.Wipe(Axis.Y, 20, 4),
+                new Step.FirmwareRoutine("M117 {{in}}", ""),
+                new Step.WaitForMoves(),
+                new Step.Raw("M118 {{layer}}"),
+                new Step.Return());
+        assertThat(every).extracting(Object::getClass).containsExactlyInAnyOrder(Step.class.getPermittedSubclasses());
+        Macro macro = new Macro(
+                "All of them",
+                Event.SWAP,
+                true,
+                Duration.ofSeconds(90),
+                every.stream().map(MacroStep::always).toList());
+        assertThat(part(schema, "macro").validate(json.readTree(core.write(macro))))
+                .isEmpty();
+        assertThat(schema.findValuesAsText("const"))
+                .containsAll(Stream.of(Step.class.getPermittedSubclasses())
+                        .map(Class::getSimpleName)
+                        .toList());
+        JsonNode defs = schema.path("$defs");
+        assertThat(named(defs.at("/rig/properties/macros/properties/method/enum")))
+                .containsExactly(names(SwapMethod.values()));
+        assertThat(named(defs.at("/macro/properties/event/enum"))).containsExactly(names(Event.values()));
+        assertThat(named(defs.at("/rig/properties/printer/properties/abilities/properties/pausesHost/items/enum")))
+                .containsExactly(names(Command.values()));
+    }
+
+    private static JsonSchema part(JsonNode schema, String name) {
+        ObjectNode part = schema.deepCopy();
+        part.removeAll();
+        part.set("$defs", schema.path("$defs"));
+        part.put("$ref", "#/$defs/" + name);
+        return JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(part);
+    }
+
+    private static List<String> named(JsonNode list) {
+        List<String> named = new ArrayList<>();
+        list.forEach(n -> named.add(n.asText()));
+        return named;
+    }
+
+    private static String[] names(Enum<?>[] values) {
+        return Stream.of(values).map(Enum::name).toArray(String[]::new);
     }
 
     @Test
