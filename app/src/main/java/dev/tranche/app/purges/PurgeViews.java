@@ -15,7 +15,9 @@ import dev.tranche.core.purge.WashOut;
 import dev.tranche.core.units.Filament;
 import dev.tranche.core.units.Volume;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
@@ -66,16 +68,26 @@ class PurgeViews {
         model.addAttribute("length", length(purges.settings().place()));
         model.addAttribute("perMillimetre", filament.area());
         model.addAttribute("fitted", measured.fitted(work.machine()).orElse(null));
-        Cell open = rows.stream()
-                .flatMap(r -> r.cells().stream())
-                .filter(c -> pair.open() && c.out().id() == pair.out() && c.in().id() == pair.in())
-                .findFirst()
-                .orElse(null);
+        Cell open = open(rows, pair).orElse(null);
         model.addAttribute("open", open);
         if (open != null) {
-            model.addAttribute("curve", curve(work, purges, pair));
+            model.addAttribute("curve", curve(work, purges, open));
         }
         return "purges/purge";
+    }
+
+    /** The cell that was chosen, or the one that costs the plan most. */
+    private static Optional<Cell> open(List<TableRow> rows, Pair pair) {
+        List<Cell> cells = rows.stream()
+                .flatMap(r -> r.cells().stream())
+                .filter(c -> !c.same())
+                .toList();
+        return cells.stream()
+                .filter(c -> pair.open() && c.out().id() == pair.out() && c.in().id() == pair.in())
+                .findFirst()
+                .or(() -> cells.stream()
+                        .max(Comparator.comparingDouble((Cell c) -> c.swaps() * c.millimetres())
+                                .thenComparingDouble(Cell::millimetres)));
     }
 
     private static List<TableRow> rows(Workpiece work, PurgeModel purges, List<SpoolId> spools) {
@@ -112,9 +124,9 @@ class PurgeViews {
         return purges.between(work.spool(out), work.spool(in));
     }
 
-    private static WashOutDrawing curve(Workpiece work, PurgeModel purges, Pair pair) {
-        Spool out = work.spool(pair.from());
-        Spool in = work.spool(pair.to());
+    private static WashOutDrawing curve(Workpiece work, PurgeModel purges, Cell cell) {
+        Spool out = work.spool(new SpoolId(cell.out().id()));
+        Spool in = work.spool(new SpoolId(cell.in().id()));
         Filament filament = work.machine().printer().filament();
         PurgeModel unmeasured = new PurgeModel(purges.deadVolume(), purges.settings(), List.of());
         Volume clean = unmeasured.between(out, in).unscaled();
