@@ -97,7 +97,7 @@ public record ClockDrawing(
                 ZonedDateTime end = (time.to().isAfter(time.from()) ? day : day.plusDays(1)).with(time.to());
                 ZonedDateTime shownFrom = begin.isBefore(from) ? from : begin;
                 ZonedDateTime shownTo = end.isAfter(to) ? to : end;
-                if (shownFrom.isBefore(shownTo)) {
+                if (time.days().contains(day.getDayOfWeek()) && shownFrom.isBefore(shownTo)) {
                     double x = scale.x(shownFrom);
                     stretches.add(new Quiet(x, scale.x(shownTo) - x));
                 }

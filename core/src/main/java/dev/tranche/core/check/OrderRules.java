@@ -17,7 +17,6 @@ import java.util.stream.IntStream;
 
 /** Rules on the order in which colours are printed. */
 final class OrderRules {
-    private static final double MOST_LAYERS = 0.8;
     private static final int MANY = 10;
     /** With more colours all numberings take too long to try at every edit. */
     private static final int FEW = 6;
@@ -32,11 +31,11 @@ final class OrderRules {
         return facts.ledger().swaps().size();
     }
 
-    /** Colours side by side on nearly every layer: a swap on each. */
+    /** Colours side by side on many layers: a swap on each. */
     static List<Finding> sideBySide(PlanFacts facts) {
         long mixed = facts.order().mixedLayers();
         int layers = facts.grid().count();
-        if (mixed < MANY || mixed < MOST_LAYERS * layers || rule(facts) == Rule.BANDS || !planned(facts)) {
+        if (mixed < MANY || rule(facts) == Rule.BANDS || !planned(facts)) {
             return List.of();
         }
         double reach = facts.printer().hotend().reach();

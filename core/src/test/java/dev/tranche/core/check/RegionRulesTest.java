@@ -103,11 +103,14 @@ class RegionRulesTest {
     }
 
     @Test
-    void a_swap_on_nearly_every_layer_is_a_warning() {
+    void a_swap_on_many_layers_is_a_warning_also_where_most_of_the_print_has_one_colour() {
         assertThat(only(new Bench().region(disc("core", Spools.CHALK, 6)), "side-by-side")
                         .sentence())
                 .contains("on 15 of 15 layers")
                 .contains("15 swaps");
+        assertThat(only(new Bench().region(disc("core", Spools.CHALK, 6).over(mm(0, 2.0))), "side-by-side")
+                        .sentence())
+                .contains("on 10 of 15 layers");
         assertThat(find(new Bench().region(disc("core", Spools.CHALK, 6).over(mm(0, 0.4))), "side-by-side"))
                 .isEmpty();
     }

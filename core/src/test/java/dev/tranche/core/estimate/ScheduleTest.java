@@ -57,6 +57,24 @@ class ScheduleTest {
     }
 
     @Test
+    void a_quiet_time_of_some_days_begins_on_those_alone() {
+        // 25 November 2026 is a Wednesday (ISO 8601 calendar).
+        List<QuietTime> work = QuietTime.parse("Mo–Fr 8:00-16:30");
+        assertThat(QuietTime.covers(work, at("2026-11-27T16:00"), TEN)).isTrue();
+        assertThat(QuietTime.covers(work, at("2026-11-28T16:00"), TEN)).isFalse();
+        List<QuietTime> late = QuietTime.parse("fr sa 23:00-9:00");
+        assertThat(QuietTime.covers(late, at("2026-11-29T08:00"), TEN)).isTrue();
+        assertThat(QuietTime.covers(late, at("2026-11-27T08:00"), TEN)).isFalse();
+        List<QuietTime> weekend = QuietTime.parse("Sat-Sun 0:00-12:00, Sat-Sun 12:00-0:00");
+        assertThat(QuietTime.covers(weekend, at("2026-11-28T00:00"), Duration.ofHours(47)))
+                .isTrue();
+        assertThat(QuietTime.covers(weekend, at("2026-11-28T00:00"), Duration.ofHours(48)))
+                .isFalse();
+        assertThat(QuietTime.parse("su-tu 1:00-2:00").toString()).isEqualTo("[Mo Tu Su 01:00-02:00]");
+        assertThat(QuietTime.parse("Mo Tu Su 01:00-02:00")).isEqualTo(QuietTime.parse("Su-Tu 1:00-2:00"));
+    }
+
+    @Test
     void the_suggested_start_is_the_first_that_misses_nothing() {
         List<QuietTime> night = QuietTime.parse("19:00-23:00");
         ZonedDateTime wished = at("2026-11-25T18:55");
@@ -93,7 +111,8 @@ class ScheduleTest {
 
     @Test
     void what_is_no_time_of_day_is_refused() {
-        for (String bad : new String[] {"late", "22:30", "25:00-6:00", "8:00-8:00"}) {
+        for (String bad :
+                new String[] {"late", "22:30", "25:00-6:00", "8:00-8:00", "Mo", "Xx 8:00-9:00", "8:00-9:00 Mo"}) {
             assertThatThrownBy(() -> QuietTime.parse(bad)).isInstanceOf(Refusal.class);
         }
         assertThat(QuietTime.parse(" ")).isEmpty();
