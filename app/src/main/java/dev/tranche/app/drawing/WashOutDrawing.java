@@ -5,12 +5,14 @@ import dev.tranche.core.units.Filament;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.OptionalDouble;
 
 /**
  * How the colour changes while one spool washes the other out: difference against filament pushed, and swatches under it.
  *
  * @param curve path of the difference
  * @param cleanX px where it is clean, {@code cleanY} on the curve
+ * @param measured px of what was measured to be enough, if it was
  * @param tolerance px of the difference that counts as clean
  * @param swatches what comes out, along the way
  * @param ticks in mm of filament
@@ -26,6 +28,7 @@ public record WashOutDrawing(
         String curve,
         double cleanX,
         double cleanY,
+        OptionalDouble measured,
         double tolerance,
         List<Swatch> swatches,
         List<Tick> ticks,
@@ -43,8 +46,12 @@ public record WashOutDrawing(
     /** A mark on an axis. */
     public record Tick(double at, String text) {}
 
-    /** @param clean mm of filament after which it is clean */
-    public static WashOutDrawing of(WashOut curve, double clean, Filament filament, int width, int height) {
+    /**
+     * @param clean mm of filament after which it is clean by its colours
+     * @param measured mm that were enough on the printer, if that was measured
+     */
+    public static WashOutDrawing of(
+            WashOut curve, double clean, OptionalDouble measured, Filament filament, int width, int height) {
         double right = width - RIGHT;
         double bottom = height - BOTTOM;
         WashOut.Point last = curve.points().get(curve.points().size() - 1);
@@ -76,7 +83,7 @@ public record WashOutDrawing(
                             filament.length(p.pushed()),
                             p.difference())));
         }
-        double cleanX = LEFT + Math.min(1, clean / most) * (right - LEFT);
+        double cleanX = x(clean, most, right);
         double tolerance = bottom - curve.tolerance() / highest * (bottom - TOP);
         return new WashOutDrawing(
                 width,
@@ -88,10 +95,15 @@ public record WashOutDrawing(
                 path.toString(),
                 cleanX,
                 tolerance,
+                measured.isEmpty() ? measured : OptionalDouble.of(x(measured.getAsDouble(), most, right)),
                 tolerance,
                 swatches,
                 ticks(most, LEFT, right),
                 ticks(highest, bottom, TOP));
+    }
+
+    private static double x(double length, double most, double right) {
+        return LEFT + Math.min(1, length / most) * (right - LEFT);
     }
 
     private static List<Tick> ticks(double most, double from, double to) {

@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
@@ -134,7 +135,10 @@ class PurgeViews {
         Volume most = new Volume(Math.max(20, BEYOND * Math.max(clean.cubicMillimetres(), pushed.cubicMillimetres())));
         WashOut curve =
                 WashOut.of(out, in, purges.deadVolume(), purges.settings().tolerance(), most, POINTS);
-        return WashOutDrawing.of(curve, filament.length(clean), filament, 460, 250);
+        OptionalDouble measured = cell.purge().measured()
+                ? OptionalDouble.of(filament.length(cell.purge().unscaled()))
+                : OptionalDouble.empty();
+        return WashOutDrawing.of(curve, filament.length(clean), measured, filament, 460, 250);
     }
 
     private List<Choice> choices(Workpiece work) {

@@ -34,6 +34,7 @@ import dev.tranche.core.units.Volume;
 import java.time.Duration;
 import java.time.ZonedDateTime;
 import java.util.List;
+import java.util.OptionalDouble;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 
@@ -277,9 +278,12 @@ class DrawingTest extends OnePlanTest {
         Volume dead = new Volume(60);
         Volume clean = PurgeModel.usual(dead).between(out, in).volume();
         WashOut curve = WashOut.of(out, in, dead, 2, clean.times(1.25), 90);
-        WashOutDrawing drawing = WashOutDrawing.of(curve, Filament.COMMON.length(clean), Filament.COMMON, 460, 250);
-        assertThat((drawing.cleanX() - drawing.left()) / (drawing.right() - drawing.left()))
-                .isCloseTo(0.8, within(1e-6));
+        double length = Filament.COMMON.length(clean);
+        WashOutDrawing drawing =
+                WashOutDrawing.of(curve, length, OptionalDouble.of(length / 2), Filament.COMMON, 460, 250);
+        double wide = drawing.right() - drawing.left();
+        assertThat((drawing.cleanX() - drawing.left()) / wide).isCloseTo(0.8, within(1e-6));
+        assertThat((drawing.measured().getAsDouble() - drawing.left()) / wide).isCloseTo(0.4, within(1e-6));
         assertThat(drawing.swatches().get(0).hex())
                 .isNotEqualTo(drawing.swatches().get(15).hex());
         assertThat(drawing.curve()).startsWith("M").contains("L");
