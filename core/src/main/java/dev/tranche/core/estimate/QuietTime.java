@@ -121,8 +121,15 @@ public record QuietTime(Set<DayOfWeek> days, LocalTime from, LocalTime to) {
     @Override
     public String toString() {
         String time = from + "-" + to;
-        return days.equals(EVERY_DAY)
-                ? time
-                : days.stream().map(QuietTime::name).collect(Collectors.joining(" ")) + " " + time;
+        return days.equals(EVERY_DAY) ? time : inWords() + " " + time;
+    }
+
+    /** Three days or more in a row are told by the first and the last. */
+    private String inWords() {
+        List<DayOfWeek> first =
+                days.stream().filter(d -> !days.contains(d.minus(1))).toList();
+        return first.size() == 1 && days.size() > 2
+                ? name(first.get(0)) + "-" + name(first.get(0).plus(days.size() - 1))
+                : days.stream().map(QuietTime::name).collect(Collectors.joining(" "));
     }
 }

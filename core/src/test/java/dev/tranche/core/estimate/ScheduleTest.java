@@ -70,7 +70,9 @@ class ScheduleTest {
                 .isTrue();
         assertThat(QuietTime.covers(weekend, at("2026-11-28T00:00"), Duration.ofHours(48)))
                 .isFalse();
-        assertThat(QuietTime.parse("su-tu 1:00-2:00").toString()).isEqualTo("[Mo Tu Su 01:00-02:00]");
+        assertThat(QuietTime.parse("tu su mo 1:00-2:00, sa mo 3:00-4:00, 5:00-6:00")
+                        .toString())
+                .isEqualTo("[Su-Tu 01:00-02:00, Mo Sa 03:00-04:00, 05:00-06:00]");
         assertThat(QuietTime.parse("Mo Tu Su 01:00-02:00")).isEqualTo(QuietTime.parse("Su-Tu 1:00-2:00"));
     }
 
