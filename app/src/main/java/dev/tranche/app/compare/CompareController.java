@@ -46,7 +46,7 @@ class CompareController {
     String attempt(@PathVariable String id, VariantForm form, Model model) {
         PlanState plan = plans.get(id);
         cuts.grid(form.on(plan.content()));
-        plans.variant(id, form.name(workshop, plan.name()), form::on);
+        plans.variant(id, form.name(workshop, plan), form::on);
         return show(plan, model);
     }
 

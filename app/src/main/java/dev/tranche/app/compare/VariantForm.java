@@ -1,6 +1,7 @@
 package dev.tranche.app.compare;
 
 import dev.tranche.app.plans.PlanContent;
+import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.web.Numbers;
 import dev.tranche.core.plan.LayerSettings;
@@ -48,16 +49,18 @@ record VariantForm(String layer, Rule order, String place, String copies, Long p
         };
     }
 
-    /** What is otherwise, in words; the plan's own name where nothing is. */
-    String name(Workshop workshop, String otherwise) {
+    /** What is otherwise in {@code plan}, in words; that it is a copy where nothing is. */
+    String name(Workshop workshop, PlanState plan) {
+        PlanContent was = plan.content();
+        PlanContent is = on(was);
         List<String> words = new ArrayList<>();
-        if (given(layer)) {
-            words.add("layers of " + Height.parse(layer) + " mm");
+        if (!is.colours().layers().equals(was.colours().layers())) {
+            words.add("layers of " + is.colours().layers().layerHeight() + " mm");
         }
-        if (order != null) {
+        if (is.colours().ordering().rule() != was.colours().ordering().rule()) {
             words.add(order.title());
         }
-        if (given(place)) {
+        if (!is.purge().equals(was.purge())) {
             words.add(
                     switch (place) {
                         case "tower" -> "with a tower";
@@ -65,13 +68,13 @@ record VariantForm(String layer, Rule order, String place, String copies, Long p
                         default -> "purge beside";
                     });
         }
-        if (given(copies)) {
-            words.add(Numbers.whole("number of copies", copies) + " copies");
+        if (is.copies() != was.copies()) {
+            words.add(is.copies() == 1 ? "one copy" : is.copies() + " copies");
         }
-        if (printer != null) {
-            words.add("on " + workshop.get(printer).printer().name());
+        if (is.printer() != was.printer()) {
+            words.add("on " + workshop.get(is.printer()).printer().name());
         }
-        String name = words.isEmpty() ? otherwise + " (copy)" : String.join(", ", words);
+        String name = words.isEmpty() ? plan.name() + " (copy)" : String.join(", ", words);
         return name.length() <= 80 ? name : name.substring(0, 79) + "…";
     }
 

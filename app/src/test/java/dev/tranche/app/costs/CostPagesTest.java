@@ -241,7 +241,7 @@ class CostPagesTest extends BrowserTest {
         browser.type("#try-layer", "0.3");
         browser.click("#try-it");
         browser.until(() -> browser.all("#compare-table thead th").size() == 4);
-        browser.see("#compare-table", "6 copies");
+        browser.see("#compare-table", "layers of 0.30 mm, 6 copies");
         assertThat(browser.all("#compare-table td.best").size()).isGreaterThan(5);
         browser.see("#compare-table", "Cost, each");
         browser.click("#drop-2");
