@@ -15,7 +15,6 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.Purge;
 import dev.tranche.core.purge.PurgeModel;
 import dev.tranche.core.purge.PurgePlace;
-import dev.tranche.core.purge.Tower;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Pass;
@@ -72,17 +71,12 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
         private final List<Pass> passes;
         private final List<Pass> changes;
         private final Loading loading;
-        private final Optional<Tower> tower;
+        private final TowerPrinting tower;
+        private final DryRuns dryRuns = new DryRuns(rig);
         private final Tally tally;
         private final List<Swap> swaps = new ArrayList<>();
         private final List<Pause> pauses = new ArrayList<>();
         private final List<Stretch> stretches = new ArrayList<>();
-        /**
-         * Dry runs so far: between the same spools they differ in nothing but their height, and in what their messages
-         * say, as long as there is room above and no lines of the owner's own.
-         */
-        private final Map<Moment, DryRun> dryRuns = new HashMap<>();
-
         private final Map<List<SpoolId>, Purge> between = new HashMap<>();
         private final Double[] begins;
         private final Double[] ends;
@@ -115,26 +109,16 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
             this.ends = new Double[grid.count()];
         }
 
-        /** The tower, unless the file has its own. */
-        private Optional<Tower> tower() {
-            if (!(purges.settings().place() instanceof PurgePlace.OnTower place) || changes.isEmpty() || inFile()) {
-                return Optional.empty();
-            }
-            Map<Integer, Volume> byLayer = new HashMap<>();
-            SpoolId loaded = passes.get(0).spool();
-            int high = 0;
-            for (Pass pass : passes) {
-                high = Math.max(high, pass.layer());
-                if (!pass.spool().equals(loaded)) {
-                    byLayer.merge(
-                            high,
-                            purge(shelf.get(loaded), shelf.get(pass.spool())).volume(),
-                            Volume::plus);
-                    loaded = pass.spool();
-                }
-            }
-            return Optional.of(
-                    Tower.of(place.width(), grid, byLayer, rig.printer().lineWidth()));
+        /** Where the file holds the swaps, it holds their tower too. */
+        private TowerPrinting tower() {
+            return purges.settings().place() instanceof PurgePlace.OnTower place && !changes.isEmpty() && !inFile()
+                    ? TowerPrinting.of(
+                            place.width(),
+                            passes,
+                            (out, in) -> purge(shelf.get(out), shelf.get(in)).volume(),
+                            grid,
+                            rig.printer())
+                    : TowerPrinting.none(grid, rig.printer());
         }
 
         /** Whether the sliced file holds the swaps, and with them their purge. */
@@ -202,7 +186,7 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
                     loading,
                     rig.printer().filament(),
                     new LayerTimes(List.of(begins), List.of(ends)),
-                    tower,
+                    tower.tower(),
                     terms,
                     purges.settings().place());
         }
@@ -219,30 +203,10 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
         /** What the tower needs on a layer, and on those below that have not been begun. */
         private void printTower(int layer, Spool loaded) {
             for (int at = highest + 1; at <= layer; at++) {
-                double seconds = towerSeconds(at);
-                tally.tower(loaded, idle(at), seconds);
+                double seconds = tower.seconds(at);
+                tally.tower(loaded, tower.idle(at), seconds);
                 now += seconds;
             }
-        }
-
-        private double towerSeconds(int layer) {
-            return onTower(layer)
-                    .map(plastic -> plastic.cubicMillimetres()
-                                    / (rig.printer().lineWidth()
-                                            * grid.thickness(layer).millimetres()
-                                            * rig.printer().motion().printSpeed())
-                                    * BasePrint.TRAVEL
-                            + BasePrint.SECONDS_PER_LAYER)
-                    .orElse(0.0);
-        }
-
-        private Optional<Volume> onTower(int layer) {
-            return tower.filter(t -> layer <= t.layers().size())
-                    .map(t -> t.layers().get(layer - 1));
-        }
-
-        private Volume idle(int layer) {
-            return tower.map(t -> t.idle(layer)).orElse(Volume.NONE);
         }
 
         private int layer(Halt halt) {
@@ -273,7 +237,7 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
                     in,
                     purge,
                     pushed,
-                    dryRun(Event.SWAP, moment),
+                    dryRuns.of(Event.SWAP, moment),
                     now,
                     door(change.layer(), nth, within));
         }
@@ -292,24 +256,11 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
                     extruder(),
                     halt.note(),
                     entry(layer, 0, loaded));
-            Optional<DryRun> run = stops ? Optional.of(dryRun(Event.HALT, moment)) : Optional.empty();
+            Optional<DryRun> run = stops ? Optional.of(dryRuns.of(Event.HALT, moment)) : Optional.empty();
             Pause pause = new Pause(moment, grid.bottom(layer), loaded, run, now);
             pauses.add(pause);
             tally.paused(pause);
             now += pause.seconds();
-        }
-
-        private DryRun dryRun(Event event, Moment moment) {
-            Macro macro = rig.macros().answer(event).orElseGet(() -> Macro.of(event));
-            double rise =
-                    macro.steps().stream().mapToDouble(s -> s.step().rise()).sum();
-            boolean anywhere =
-                    moment.entry().z() + rise < rig.printer().maxHeight().millimetres()
-                            && macro.steps().stream().noneMatch(s -> s.step().hasOwnLines());
-            return anywhere
-                    ? dryRuns.computeIfAbsent(
-                            moment.anyHeight(), m -> DryRun.of(macro, rig.macros(), rig.printer(), moment))
-                    : DryRun.of(macro, rig.macros(), rig.printer(), moment);
         }
 
         private int extruder() {

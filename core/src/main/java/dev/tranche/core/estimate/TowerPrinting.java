@@ -1,0 +1,62 @@
+package dev.tranche.core.estimate;
+
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.purge.Tower;
+import dev.tranche.core.sequence.Pass;
+import dev.tranche.core.units.Volume;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.BiFunction;
+
+/** The tower that grows beside a print and takes the purge; without one it takes no time and no plastic. */
+record TowerPrinting(Optional<Tower> tower, LayerGrid grid, Printer printer) {
+
+    static TowerPrinting none(LayerGrid grid, Printer printer) {
+        return new TowerPrinting(Optional.empty(), grid, printer);
+    }
+
+    /**
+     * @param width of the tower, mm
+     * @param purge of a spool that comes out and one that goes in
+     */
+    static TowerPrinting of(
+            double width,
+            List<Pass> passes,
+            BiFunction<SpoolId, SpoolId, Volume> purge,
+            LayerGrid grid,
+            Printer printer) {
+        Map<Integer, Volume> byLayer = new HashMap<>();
+        SpoolId loaded = passes.get(0).spool();
+        int highest = 0;
+        for (Pass pass : passes) {
+            highest = Math.max(highest, pass.layer());
+            if (!pass.spool().equals(loaded)) {
+                byLayer.merge(highest, purge.apply(loaded, pass.spool()), Volume::plus);
+                loaded = pass.spool();
+            }
+        }
+        return new TowerPrinting(Optional.of(Tower.of(width, grid, byLayer, printer.lineWidth())), grid, printer);
+    }
+
+    /** How long its part of {@code layer} takes, at printing speed. */
+    double seconds(int layer) {
+        return tower.filter(t -> layer <= t.layers().size())
+                .map(t -> t.layers().get(layer - 1))
+                .map(plastic -> plastic.cubicMillimetres()
+                                / (printer.lineWidth()
+                                        * grid.thickness(layer).millimetres()
+                                        * printer.motion().printSpeed())
+                                * BasePrint.TRAVEL
+                        + BasePrint.SECONDS_PER_LAYER)
+                .orElse(0.0);
+    }
+
+    /** What it takes on {@code layer} beyond the purge. */
+    Volume idle(int layer) {
+        return tower.map(t -> t.idle(layer)).orElse(Volume.NONE);
+    }
+}
