@@ -16,7 +16,6 @@ import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
@@ -24,8 +23,6 @@ import org.springframework.ui.Model;
 /** Fills the page of the clock. */
 @Component
 class ClockViews {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEEE d MMMM, HH:mm", Locale.ENGLISH);
-    private static final DateTimeFormatter SHORT = DateTimeFormatter.ofPattern("EEE HH:mm", Locale.ENGLISH);
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
     private static final int MOST_ROWS = 300;
 
@@ -59,11 +56,11 @@ class ClockViews {
         model.addAttribute("set", work.schedule().isPresent());
         model.addAttribute("settings", now);
         model.addAttribute("startField", field(schedule.start()));
-        model.addAttribute("starts", DAY.format(schedule.start()));
-        model.addAttribute("ends", DAY.format(schedule.end()));
+        model.addAttribute("starts", figures.day(schedule.start()));
+        model.addAttribute("ends", figures.day(schedule.end()));
         model.addAttribute("suggested", other.start().equals(schedule.start()) ? null : other);
         model.addAttribute("suggestedField", field(other.start()));
-        model.addAttribute("suggestedAt", DAY.format(other.start()));
+        model.addAttribute("suggestedAt", figures.day(other.start()));
         model.addAttribute("drawing", ClockDrawing.of(work, schedule, now.quiet(), 1180));
         model.addAttribute("marks", SpoolMark.palette(work));
         model.addAttribute(
@@ -111,7 +108,7 @@ class ClockViews {
     }
 
     private Row row(Workpiece work, Schedule.Stop stop) {
-        String at = SHORT.format(stop.at());
+        String at = figures.hour(stop.at());
         String until = TIME.format(stop.until());
         if (!stop.swap()) {
             String note = work.ledger().pauses().get(stop.number() - 1).note();

@@ -101,21 +101,19 @@ class HandOffController {
     }
 
     @GetMapping("/plans/{id}/swap-list")
-    String swapList(@PathVariable String id, @RequestParam(defaultValue = "") String start, Model model) {
+    String swapList(@PathVariable String id, Model model) {
         Workpiece work = workbench.openNow(plans.get(id));
         model.addAttribute("work", work);
         model.addAttribute("plan", work.plan());
         model.addAttribute("marks", SpoolMark.palette(work));
-        model.addAttribute("list", lists.of(work, start));
+        model.addAttribute("list", lists.of(work));
         return "handoff/swap-list";
     }
 
     @GetMapping("/plans/{id}/swap-list.csv")
-    void swapListCsv(
-            @PathVariable String id, @RequestParam(defaultValue = "") String start, HttpServletResponse response)
-            throws IOException {
+    void swapListCsv(@PathVariable String id, HttpServletResponse response) throws IOException {
         Workpiece work = workbench.openNow(plans.get(id));
-        String csv = lists.csv(lists.of(work, start));
+        String csv = lists.csv(lists.of(work));
         Attachment.begin(response, FileNames.safe(work.plan().name()) + "-swaps.csv", "text/csv");
         response.getOutputStream().write(csv.getBytes(java.nio.charset.StandardCharsets.UTF_8));
     }

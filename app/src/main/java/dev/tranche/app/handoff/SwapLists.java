@@ -4,14 +4,10 @@ import dev.tranche.app.drawing.SpoolMark;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.Pause;
+import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.Swap;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.time.LocalTime;
-import java.time.format.DateTimeFormatter;
-import java.time.format.DateTimeParseException;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
@@ -25,8 +21,6 @@ import org.springframework.stereotype.Component;
 /** The list to take to the machine. */
 @Component
 class SwapLists {
-    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm");
-
     private final Figures figures;
 
     SwapLists(Figures figures) {
@@ -35,7 +29,7 @@ class SwapLists {
 
     /**
      * @param first the spool to load before the start
-     * @param start time of day as typed, or empty
+     * @param starts when the plan starts; empty if that is not set
      * @param inFile whether the sliced file numbers its layers
      * @param extruders whether there are several, so that each row names its own
      */
@@ -43,7 +37,7 @@ class SwapLists {
             SpoolMark first,
             int firstTemperature,
             List<Row> rows,
-            String start,
+            String starts,
             boolean inFile,
             boolean extruders,
             String ends) {}
@@ -55,7 +49,7 @@ class SwapLists {
      * @param fromZero the layer as programs that count from 0 show it
      * @param inFile the layer as the sliced file's own comments number it
      * @param after from the start
-     * @param when time of day, if a start was given
+     * @param when by the clock, if the plan has a start
      */
     record Row(
             int number,
@@ -77,27 +71,25 @@ class SwapLists {
         }
     }
 
-    SwapList of(Workpiece work, String start) {
-        Optional<LocalTime> begins =
-                time(start).or(() -> work.schedule().map(s -> s.start().toLocalTime()));
+    SwapList of(Workpiece work) {
+        Optional<Schedule> schedule = work.schedule();
         var first = work.firstSpool();
         return new SwapList(
                 SpoolMark.of(work, first.id()),
                 first.firstLayerTemperature(),
-                rows(work, begins),
-                begins.map(CLOCK::format).orElse(""),
+                rows(work),
+                schedule.map(s -> figures.day(s.start())).orElse(""),
                 work.match().isPresent() && work.file().orElseThrow().markers().isPresent(),
                 work.machine().rig().rack().size() > 1,
                 figures.time(work.ledger().totalSeconds())
-                        + begins.map(b -> ", at " + at(b, work.ledger().totalSeconds()))
-                                .orElse(""));
+                        + schedule.map(s -> ", on " + figures.day(s.end())).orElse(""));
     }
 
     /** In the order they come; a halt before the swap of the same layer. */
-    private List<Row> rows(Workpiece work, Optional<LocalTime> begins) {
+    private List<Row> rows(Workpiece work) {
         return Stream.concat(
-                        work.ledger().pauses().stream().map(p -> new Due(p.startsAt(), row(work, p, begins))),
-                        work.ledger().swaps().stream().map(s -> new Due(s.startsAt(), row(work, s, begins))))
+                        work.ledger().pauses().stream().map(p -> new Due(p.startsAt(), row(work, p))),
+                        work.ledger().swaps().stream().map(s -> new Due(s.startsAt(), row(work, s))))
                 .sorted(Comparator.comparingDouble(Due::seconds))
                 .map(Due::row)
                 .toList();
@@ -105,7 +97,7 @@ class SwapLists {
 
     private record Due(double seconds, Row row) {}
 
-    private Row row(Workpiece work, Pause pause, Optional<LocalTime> begins) {
+    private Row row(Workpiece work, Pause pause) {
         return new Row(
                 pause.number(),
                 pause.layer(),
@@ -120,7 +112,7 @@ class SwapLists {
                 "",
                 pause.note(),
                 figures.time(pause.startsAt()),
-                begins.map(b -> at(b, pause.startsAt())).orElse(""));
+                when(work, false, pause.number()));
     }
 
     private static String inFile(Workpiece work, int layer) {
@@ -128,7 +120,7 @@ class SwapLists {
         return marker.isPresent() ? Long.toString(marker.getAsLong()) : "";
     }
 
-    private Row row(Workpiece work, Swap swap, Optional<LocalTime> begins) {
+    private Row row(Workpiece work, Swap swap) {
         return new Row(
                 swap.number(),
                 swap.layer(),
@@ -143,7 +135,7 @@ class SwapLists {
                 temperature(swap),
                 "",
                 figures.time(swap.startsAt()),
-                begins.map(b -> at(b, swap.startsAt())).orElse(""));
+                when(work, true, swap.number()));
     }
 
     /** Between two classes of plastic the nozzle has to melt both. */
@@ -154,22 +146,13 @@ class SwapLists {
                 : swap.out().temperature() + " → " + in + " °C";
     }
 
-    private static String at(LocalTime begins, double seconds) {
-        long minutes = begins.toSecondOfDay() / 60 + Math.round(seconds / 60);
-        long days = minutes / (24 * 60);
-        return CLOCK.format(begins.plusMinutes(Math.round(seconds / 60)))
-                + (days == 0 ? "" : " +" + Words.count(days, "day"));
-    }
-
-    private static Optional<LocalTime> time(String text) {
-        if (text.isBlank()) {
-            return Optional.empty();
-        }
-        try {
-            return Optional.of(LocalTime.parse(text.strip().length() == 4 ? "0" + text.strip() : text.strip()));
-        } catch (DateTimeParseException e) {
-            throw Refusal.of("“%s” is no time of day; type it as 18:30.", Words.quoted(text));
-        }
+    private String when(Workpiece work, boolean swap, int number) {
+        return work.schedule().stream()
+                .flatMap(s -> s.stops().stream())
+                .filter(s -> s.swap() == swap && s.number() == number)
+                .findFirst()
+                .map(s -> figures.hour(s.at()))
+                .orElse("");
     }
 
     String csv(SwapList list) {

@@ -4,12 +4,17 @@ import dev.tranche.app.settings.Settings;
 import dev.tranche.core.estimate.Derivation;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.time.ZonedDateTime;
+import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 import org.springframework.stereotype.Component;
 
 /** Writes numbers out with their units, at a precision a caliper or a kitchen scale could check. */
 @Component("figures")
 public class Figures {
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEEE d MMMM, HH:mm", Locale.ENGLISH);
+    private static final DateTimeFormatter HOUR = DateTimeFormatter.ofPattern("EEE HH:mm", Locale.ENGLISH);
+
     private final Settings settings;
 
     Figures(Settings settings) {
@@ -52,6 +57,16 @@ public class Figures {
         return minutes < 60
                 ? minutes + " min"
                 : String.format(Locale.ROOT, "%d h %02d min", minutes / 60, minutes % 60);
+    }
+
+    /** {@code Friday 27 November, 16:30}. */
+    public String day(ZonedDateTime at) {
+        return DAY.format(at);
+    }
+
+    /** {@code Fri 16:30}. */
+    public String hour(ZonedDateTime at) {
+        return HOUR.format(at);
     }
 
     public String money(BigDecimal amount) {
