@@ -36,7 +36,6 @@ public record ClockDrawing(
     private static final double BOTTOM = HEIGHT - 26;
     private static final double CLOSEST = 3;
     /** Minutes between marks. */
-    private static final int[] STEPS = {5, 10, 15, 30, 60, 120, 180, 360, 720, 1440};
 
     /** The drawing begins and ends on a multiple of it, minutes. */
     private static final int SLOT = 5;
@@ -133,14 +132,7 @@ public record ClockDrawing(
     }
 
     private static List<Hour> hours(Scale scale, ZonedDateTime from, ZonedDateTime to) {
-        long minutes = Duration.between(from, to).toMinutes();
-        int step = STEPS[STEPS.length - 1];
-        for (int candidate : STEPS) {
-            if (minutes / candidate <= 14) {
-                step = candidate;
-                break;
-            }
-        }
+        int step = Math.max(SLOT, Ticks.seconds(Duration.between(from, to).toSeconds(), 14) / 60);
         List<Hour> marks = new ArrayList<>();
         for (ZonedDateTime at = from; !at.isAfter(to); at = at.plusMinutes(SLOT)) {
             if ((at.getHour() * 60 + at.getMinute()) % step == 0) {

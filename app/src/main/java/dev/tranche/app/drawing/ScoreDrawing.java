@@ -245,15 +245,7 @@ public record ScoreDrawing(
     /** Time since the start, or time of day where the plan has one. */
     private static List<Tick> clock(Workpiece work, Figures figures, Scale scale) {
         Optional<ZonedDateTime> start = work.schedule().map(Schedule::start);
-        double[] steps = {1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1200, 1800, 3600, 7200, 10_800, 21_600, 43_200, 86_400
-        };
-        double step = steps[steps.length - 1];
-        for (double candidate : steps) {
-            if ((scale.to() - scale.from()) / candidate <= 12) {
-                step = candidate;
-                break;
-            }
-        }
+        int step = Ticks.seconds(scale.to() - scale.from(), 12);
         List<Tick> ticks = new ArrayList<>();
         double ahead = start.map(s -> (double) s.toLocalTime().toSecondOfDay()).orElse(0.0);
         double first = Math.ceil((scale.from() + ahead) / step) * step - ahead;

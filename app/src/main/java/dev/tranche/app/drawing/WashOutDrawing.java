@@ -107,13 +107,7 @@ public record WashOutDrawing(
     }
 
     private static List<Tick> ticks(double most, double from, double to) {
-        double step = 1;
-        for (double candidate : new double[] {1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000}) {
-            step = candidate;
-            if (most / candidate <= 6) {
-                break;
-            }
-        }
+        double step = Math.max(1, Ticks.step(most, 6));
         List<Tick> ticks = new ArrayList<>();
         for (double v = 0; v <= most; v += step) {
             ticks.add(new Tick(from + v / most * (to - from), String.format(Locale.ROOT, "%.0f", v)));
