@@ -181,7 +181,8 @@ class FoldViews {
     }
 
     private FitRow row(Workpiece work, Fit fit) {
-        double seconds = work.ledger().base().roughSecondsIn(work.grid(), fit.layerHeight(), fit.layers())
+        int copies = work.ledger().terms().copies();
+        double seconds = work.ledger().base().roughSecondsIn(work.grid(), fit.layerHeight(), fit.layers(), copies)
                 + work.ledger().totalSeconds()
                 - work.ledger().base().seconds();
         boolean taken = fit.layerHeight().equals(work.grid().layerHeight())

@@ -58,10 +58,12 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers)
      * layer height, since the same plastic is laid in thinner lines.
      *
      * @param grid this print is on
+     * @param copies it holds
      */
-    public double roughSecondsIn(LayerGrid grid, Height layerHeight, int count) {
-        double along = Math.max(0, seconds() - SECONDS_PER_LAYER * grid.count());
-        return along * grid.layerHeight().micrometres() / layerHeight.micrometres() + SECONDS_PER_LAYER * count;
+    public double roughSecondsIn(LayerGrid grid, Height layerHeight, int count, int copies) {
+        double aLayer = SECONDS_PER_LAYER * copies;
+        double along = Math.max(0, seconds() - aLayer * grid.count());
+        return along * grid.layerHeight().micrometres() / layerHeight.micrometres() + aLayer * count;
     }
 
     /**

@@ -195,9 +195,14 @@ class LedgerTest {
         Bench bench = three();
         BasePrint base = bench.ledger().base();
         Height half = Height.ofMillimetres(0.1);
-        assertThat(base.roughSecondsIn(bench.grid, bench.grid.layerHeight(), 15))
+        assertThat(base.roughSecondsIn(bench.grid, bench.grid.layerHeight(), 15, 1))
                 .isCloseTo(base.seconds(), within(1e-9));
-        assertThat(base.roughSecondsIn(bench.grid, half, 30)).isCloseTo(2 * base.seconds(), within(1e-9));
+        double fine = base.roughSecondsIn(bench.grid, half, 30, 1);
+        assertThat(fine).isCloseTo(2 * base.seconds(), within(1e-9));
+        // One layer more is one second more for each copy, for the way to it.
+        assertThat(base.times(4).roughSecondsIn(bench.grid, half, 31, 4)
+                        - base.times(4).roughSecondsIn(bench.grid, half, 30, 4))
+                .isCloseTo(4 * BasePrint.SECONDS_PER_LAYER, within(1e-9));
     }
 
     /** Two colours side by side on every layer of the tile. */
