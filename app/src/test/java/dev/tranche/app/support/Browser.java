@@ -21,7 +21,7 @@ import org.openqa.selenium.support.ui.WebDriverWait;
 
 /** Debian's Chromium, without a window. It waits for what a person would wait for, never for a time. */
 public final class Browser implements AutoCloseable {
-    private static final Duration PATIENCE = Duration.ofSeconds(20);
+    private static final Duration PATIENCE = Duration.ofSeconds(30);
 
     private final ChromeDriver driver;
     private final String root;
