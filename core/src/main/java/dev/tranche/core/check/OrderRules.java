@@ -18,8 +18,6 @@ import java.util.stream.IntStream;
 /** Rules on the order in which colours are printed. */
 final class OrderRules {
     private static final int MANY = 10;
-    /** With more colours all numberings take too long to try at every edit. */
-    private static final int FEW = 6;
 
     private OrderRules() {}
 
@@ -70,17 +68,8 @@ final class OrderRules {
             return List.of();
         }
         Orders orders = facts.orders();
-        if (facts.plan().spools().size() > FEW) {
-            int best = orders.best().swaps().size();
-            return best >= swaps(facts)
-                    ? List.of()
-                    : List.of(Finding.of(
-                            Severity.NOTE,
-                            "better-order",
-                            "The best order needs %s instead of %d; see whether other numbers of the spools bring you nearer to it."
-                                    .formatted(Words.count(best, "swap"), swaps(facts))));
-        }
-        Ordering other = facts.plan().ordering().numbered(orders.bestNumbering().spools());
+        Ordering other =
+                facts.plan().ordering().numbered(orders.quickNumbering().spools());
         int fewer = orders.numbered(other).swaps().size();
         return fewer >= swaps(facts)
                 ? List.of()

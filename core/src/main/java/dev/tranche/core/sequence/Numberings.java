@@ -5,11 +5,14 @@ import java.util.Arrays;
 import java.util.List;
 
 /**
- * Finds the numbering of spools that makes the numbered order cost least: every numbering is tried where there are up to
- * {@value #EXACT} colours to number; with more, numbers are exchanged two by two as long as that helps.
+ * Finds the numbering of spools that makes the numbered order cost least: every numbering is tried where there are few
+ * colours to number; with more, numbers are exchanged two by two as long as that helps.
  */
 final class Numberings {
+    /** With more colours nobody would wait for all numberings to be tried. */
     static final int EXACT = 8;
+    /** With more it takes too long at every edit. */
+    static final int QUICK = 6;
 
     /** An unbroken run of equal layers. */
     private record Run(int colours, int count) {}
@@ -20,6 +23,7 @@ final class Numberings {
     private final int[] used;
 
     private final int size;
+    private final boolean all;
 
     /** Cost and end of what has been walked under the numbering being tried. */
     private final long[] walkCost;
@@ -28,16 +32,16 @@ final class Numberings {
     private final int[] walkTried;
     private int tried;
 
-    /** @param numbers the present numbering: it stays where nothing is better */
-    Numberings(List<Stage> stages, int[] numbers, SwapCosts costs) {
+    /**
+     * @param numbers the present numbering: it stays where nothing is better
+     * @param most colours of which all numberings are tried
+     */
+    Numberings(List<Stage> stages, int[] numbers, SwapCosts costs, int most) {
         this.costs = costs;
-        int all = 0;
-        for (Stage stage : stages) {
-            all |= stage.colours();
-        }
-        int union = all;
+        int union = stages.stream().mapToInt(Stage::colours).reduce(0, (a, b) -> a | b);
         this.used = Arrays.stream(numbers).filter(c -> (union >> c & 1) == 1).toArray();
         this.size = used.length;
+        this.all = size <= most;
         for (Stage stage : stages) {
             int colours = local(stage.colours());
             int last = runs.size() - 1;
@@ -71,16 +75,12 @@ final class Numberings {
     int[] best(long floor) {
         int[] best = new int[size];
         Arrays.setAll(best, i -> i);
-        if (size <= EXACT) {
-            best = exhausted(best, floor);
-        } else {
-            best = exchanged(best, floor);
-        }
+        best = all ? exhausted(best, floor) : exchanged(best, floor);
         return Arrays.stream(best).map(i -> used[i]).toArray();
     }
 
     boolean proven() {
-        return size <= EXACT;
+        return all;
     }
 
     /** Heap's algorithm (Heap, "Permutations by interchanges", Computer Journal 6, 1963). */

@@ -84,15 +84,25 @@ public record Orders(Colouring colouring, BiFunction<SpoolId, SpoolId, Toll> tol
      * The numbers that make the numbered order cost least.
      *
      * @param spools by number; those the plan does not print with last
-     * @param proven whether no others are better: with over {@value Numberings#EXACT} colours not all were tried
+     * @param proven whether no others are better: not all were tried of many colours
      */
     public record Numbering(List<SpoolId> spools, boolean proven) {}
 
+    /** The best there is of up to {@value Numberings#EXACT} colours, a good one of more. */
     public Numbering bestNumbering() {
+        return numbering(Numberings.EXACT);
+    }
+
+    /** As {@link #bestNumbering}, but the best of up to {@value Numberings#QUICK} colours only, found at once. */
+    public Numbering quickNumbering() {
+        return numbering(Numberings.QUICK);
+    }
+
+    private Numbering numbering(int most) {
         List<SpoolId> palette = plan().palette();
         int[] now = plan().numbering().stream().mapToInt(palette::indexOf).toArray();
         List<Stage> stages = PrintOrder.stages(colouring);
-        Numberings numberings = new Numberings(stages, now, costs());
+        Numberings numberings = new Numberings(stages, now, costs(), most);
         int[] best = numberings.best(BestOrder.of(stages, costs()).cost());
         List<SpoolId> spools = Arrays.stream(best).mapToObj(palette::get).toList();
         return new Numbering(plan().ordering().numbered(spools).all(palette), numberings.proven());

@@ -62,6 +62,21 @@ class OrderRulesTest {
     }
 
     @Test
+    void so_it_is_where_there_are_too_many_colours_to_try_every_numbering() {
+        // Layer 1 holds all eight, layer 2 the first two, the rest the first: seven swaps, two and one by number; with
+        // the second printed last on layer 1 and the first last on layer 2 seven and one.
+        Bench bench = box(new Bench(), Spools.CHALK, 3, 2, Range.ofLayers(new Bench().grid, 1, 2));
+        for (int i = 2; i < 8; i++) {
+            Spool spool = Spools.spool(10 + i, "Tint " + i, "#" + i * 11 + "60A0");
+            bench.shelf.put(spool.id(), spool);
+            box(bench, spool, 2 * i + 1, 2, Range.ofLayers(bench.grid, 1, 1));
+        }
+        assertThat(bench.ledger().swaps().size()).isEqualTo(10);
+        mend(bench, "better-numbering");
+        assertThat(bench.ledger().swaps().size()).isEqualTo(8);
+    }
+
+    @Test
     void a_tower_without_need_is_said_to_be_none() {
         Bench bench = new Bench().start(1, Spools.CHALK);
         bench.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));

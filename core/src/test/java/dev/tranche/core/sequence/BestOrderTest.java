@@ -123,7 +123,7 @@ class BestOrderTest {
         int n = c.purge().length;
         int[] now = IntStream.range(0, n).toArray();
         long floor = BestOrder.of(c.stages(), c.costs()).cost();
-        int[] best = new Numberings(c.stages(), now, c.costs()).best(floor);
+        int[] best = new Numberings(c.stages(), now, c.costs(), Numberings.EXACT).best(floor);
         long found = cost(new NumberedOrder(best).orders(c.stages()), c.costs());
         long least = permutations(n).stream()
                 .mapToLong(p -> cost(new NumberedOrder(p).orders(c.stages()), c.costs()))
