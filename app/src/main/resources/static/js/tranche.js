@@ -290,34 +290,48 @@
   });
 
   // --- One thing after another ---------------------------------------------------------------------------------
-  // What is asked of a page while an answer is on its way waits for it, and is then asked by what stands in
-  // the same place on the page that arrived: the element that was clicked is gone by then.
+  // What is asked of a page while an answer is on its way waits for it, and is then asked by what stands for the same
+  // thing on the page that arrived: the element that was clicked is gone by then, and another may have its place. The
+  // very same asked again is a double click, and is asked once; but for what is marked data-repeats.
   const PAGES = "#desk, #rig, main[hx-target]";
-  const MARKS = ["hx-get", "hx-post", "hx-vals", "name"];
   const waiting = [];
   let answering = null;
 
-  const standIn = (elt) => elt.isConnected ? elt
-    : (elt.id && document.getElementById(elt.id))
-      || [...document.querySelectorAll(elt.localName)].find((e) => MARKS.every((mark) => e.getAttribute(mark) === elt.getAttribute(mark)));
+  const own = (elt, verb) => elt.getAttribute(`hx-${verb}`)?.replace(/([?&])seen=\d+/, "$1");
+  const label = (elt) => elt.localName === "button" && elt.dataset.repeats === undefined ? (elt.getAttribute("aria-label") ?? elt.textContent).trim() : "";
+  const FIELDS = "input, select, textarea";
+  const said = (elt) => (elt.matches(FIELDS) ? [elt] : [...elt.querySelectorAll(FIELDS)])
+    .map((field) => ["checkbox", "radio"].includes(field.type) ? field.checked : field.value).join("\n");
+
+  function standIn({ elt, verb, declared }) {
+    if (elt.isConnected) return elt;
+    if (!declared) return document.getElementById(elt.id);
+    return [...document.querySelectorAll(elt.localName)].find((e) => own(e, verb) === own(elt, verb)
+      && e.getAttribute("hx-vals") === elt.getAttribute("hx-vals") && label(e) === label(elt));
+  }
 
   document.addEventListener("htmx:confirm", (event) => {
     const { elt, verb, path, triggeringEvent, etc } = event.detail;
     if (!answering || !elt.closest(PAGES)) return;
     event.preventDefault();
+    const declared = elt.getAttribute(`hx-${verb}`) === path;
+    const again = (before) => before.elt === elt && before.said === said(elt);
+    if (declared && elt.dataset.repeats === undefined && (again(answering) || waiting.some(again))) return;
     if (triggeringEvent?.type === "change" && waiting.some((w) => w.elt.id === elt.id && w.path === path)) return;
     const button = triggeringEvent?.submitter;
     const values = { ...etc.values, ...(button?.name ? { [button.name]: button.value } : {}) };
     const target = etc.targetOverride && `#${etc.targetOverride.id}`;
-    waiting.push({ elt, verb, path, context: { event: triggeringEvent, values, target, swap: etc.swapOverride, select: etc.select } });
+    const context = { event: triggeringEvent, values, target, swap: etc.swapOverride, select: etc.select };
+    waiting.push({ elt, verb, path, declared, said: said(elt), context });
   });
 
   document.addEventListener("htmx:beforeRequest", (event) => {
-    if (event.detail.elt.closest(PAGES)) answering = event.detail.xhr;
+    const { elt, xhr } = event.detail;
+    if (elt.closest(PAGES)) answering = { xhr, elt, said: said(elt) };
   });
 
   function answered(event) {
-    if (event.detail.xhr !== answering) return;
+    if (event.detail.xhr !== answering?.xhr) return;
     answering = null;
     if (event.detail.failed && event.detail.xhr.status === 0) waiting.length = 0;
     queueMicrotask(askNext);
@@ -325,9 +339,9 @@
 
   function askNext() {
     while (!answering && waiting.length) {
-      const { elt, verb, path, context } = waiting.shift();
-      const source = standIn(elt);
-      if (source) htmx.ajax(verb, path, { ...context, source });
+      const next = waiting.shift();
+      const source = standIn(next);
+      if (source) htmx.ajax(next.verb, next.declared ? source.getAttribute(`hx-${next.verb}`) : next.path, { ...next.context, source });
     }
   }
 

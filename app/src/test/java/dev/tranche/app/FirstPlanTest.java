@@ -152,6 +152,24 @@ class FirstPlanTest extends BrowserTest {
     }
 
     @Test
+    void a_double_click_takes_one_colour_away_and_not_the_next_one_too() {
+        String id = plan("double click").id();
+        browser.open("/plans/" + id);
+        startColour("1", "Light");
+        seeColours("Light 1.00", "Dark bed");
+        startColour("2.4", "Dark");
+        seeColours("Dark 2.40", "Light 1.00", "Dark bed");
+        startColour("4", "Light");
+        seeColours("Light 4.00", "Dark 2.40", "Light 1.00", "Dark bed");
+        // The last click waits for the others, and is the one that says that all of them are through.
+        browser.script("const merge = document.querySelector('[hx-post$=\"/starts/2/merge\"]');"
+                + "for (let i = 0; i < 2; i++) merge.click();"
+                + "const copies = document.getElementById('copies'); copies.value = '2'; copies.form.requestSubmit();");
+        browser.until(() -> plans.get(id).content().copies() == 2);
+        assertThat(plans.get(id).content().colours().starts()).hasSize(3);
+    }
+
+    @Test
     void a_border_is_dragged_from_layer_to_layer() {
         String id = plan("drag").id();
         browser.open("/plans/" + id);

@@ -112,7 +112,7 @@ class SwapLists {
                 "",
                 pause.note(),
                 figures.time(pause.startsAt()),
-                when(work, false, pause.number()));
+                when(work, pause.startsAt()));
     }
 
     private static String inFile(Workpiece work, int layer) {
@@ -135,7 +135,7 @@ class SwapLists {
                 temperature(swap),
                 "",
                 figures.time(swap.startsAt()),
-                when(work, true, swap.number()));
+                when(work, swap.startsAt()));
     }
 
     /** Between two classes of plastic the nozzle has to melt both. */
@@ -146,13 +146,8 @@ class SwapLists {
                 : swap.out().temperature() + " → " + in + " °C";
     }
 
-    private String when(Workpiece work, boolean swap, int number) {
-        return work.schedule().stream()
-                .flatMap(s -> s.stops().stream())
-                .filter(s -> s.swap() == swap && s.number() == number)
-                .findFirst()
-                .map(s -> figures.hour(s.at()))
-                .orElse("");
+    private String when(Workpiece work, double startsAt) {
+        return work.schedule().map(s -> figures.hour(s.at(startsAt))).orElse("");
     }
 
     String csv(SwapList list) {

@@ -168,7 +168,7 @@ public class FileStore {
     }
 
     /** Removes a file, if it is there. */
-    public void forget(String hash) {
+    private void forget(String hash) {
         try {
             Files.deleteIfExists(path(hash));
         } catch (IOException e) {

@@ -4,6 +4,7 @@ import dev.tranche.app.settings.Settings;
 import dev.tranche.core.estimate.Derivation;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.time.Instant;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
@@ -14,6 +15,8 @@ import org.springframework.stereotype.Component;
 public class Figures {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEEE d MMMM, HH:mm", Locale.ENGLISH);
     private static final DateTimeFormatter HOUR = DateTimeFormatter.ofPattern("EEE HH:mm", Locale.ENGLISH);
+
+    private static final DateTimeFormatter DATE = DateTimeFormatter.ofPattern("d MMMM", Locale.ENGLISH);
 
     private final Settings settings;
 
@@ -57,6 +60,11 @@ public class Figures {
         return minutes < 60
                 ? minutes + " min"
                 : String.format(Locale.ROOT, "%d h %02d min", minutes / 60, minutes % 60);
+    }
+
+    /** {@code 27 November}, by the clock beside the machine. */
+    public String date(Instant at) {
+        return DATE.format(at.atZone(settings.now().zone()));
     }
 
     /** {@code Friday 27 November, 16:30}. */

@@ -100,6 +100,11 @@ public record Schedule(ZonedDateTime start, List<Stop> stops, ZonedDateTime end)
         return start.plus(Duration.ofSeconds(Math.round(seconds)));
     }
 
+    /** When {@code seconds} of the print are over, if nobody is late. */
+    public ZonedDateTime at(double seconds) {
+        return after(start, seconds);
+    }
+
     public long missed() {
         return stops.stream().filter(Stop::missed).count();
     }
