@@ -4,6 +4,7 @@ import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Repair;
 import dev.tranche.core.geometry.Shells;
+import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -14,7 +15,7 @@ import java.util.Optional;
 
 /** Corners of triangles as they come out of a file, three a triangle, and what the file says of each triangle. */
 final class Corners {
-    private static final int MOST = 60_000_000;
+    private static final int MOST = 18_000_000;
 
     private float[] x = new float[3072];
     private float[] y = new float[3072];
@@ -32,8 +33,8 @@ final class Corners {
     }
 
     /** A model of one mesh of which the file says nothing more. */
-    static PartedModel model(Mesh mesh) {
-        return model(mesh, new int[mesh.triangles()], List.of(new Label("", Optional.empty(), 0)));
+    static PartedModel model(Mesh mesh, Progress progress) {
+        return model(mesh, new int[mesh.triangles()], List.of(new Label("", Optional.empty(), 0)), progress);
     }
 
     /** What the triangles that follow are called, in the object {@code thing} of the file. */
@@ -52,7 +53,7 @@ final class Corners {
                     place, px, py, pz);
         }
         if (count == MOST) {
-            throw Refusal.of("The model has over %d triangles; export it with fewer.", MOST / 3);
+            throw Refusal.of("The model has over %,d triangles; export it with fewer.", MOST / 3);
         }
         if (count == x.length) {
             x = Arrays.copyOf(x, 2 * count);
@@ -71,18 +72,18 @@ final class Corners {
         return count == 0;
     }
 
-    PartedModel model() {
+    PartedModel model(Progress progress) {
         Mesh mesh = Mesh.of(Arrays.copyOf(x, count), Arrays.copyOf(y, count), Arrays.copyOf(z, count));
-        return model(mesh, Arrays.copyOf(labels, count / 3), List.copyOf(known.keySet()));
+        return model(mesh, Arrays.copyOf(labels, count / 3), List.copyOf(known.keySet()), progress);
     }
 
-    private static PartedModel model(Mesh mesh, int[] labels, List<Label> known) {
+    private static PartedModel model(Mesh mesh, int[] labels, List<Label> known, Progress progress) {
         List<Part> parts = new ArrayList<>();
         Repair.Report report = null;
         int painted = 0;
-        for (Shells.Shell shell :
-                Shells.split(mesh, labels, known.stream().mapToInt(Label::thing).toArray())) {
-            Repair repair = Repair.of(shell.mesh());
+        int[] things = known.stream().mapToInt(Label::thing).toArray();
+        for (Shells.Shell shell : Shells.split(mesh, labels, things, progress)) {
+            Repair repair = Repair.of(shell, progress);
             report = report == null ? repair.report() : report.plus(repair.report());
             Label said = known.get(shell.label());
             painted += shell.painted() ? 1 : 0;

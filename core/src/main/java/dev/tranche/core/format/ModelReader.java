@@ -38,7 +38,7 @@ public final class ModelReader {
         return switch (kind(head, size)) {
             case THREE_MF -> ThreeMf.read(whole, size, progress);
             case OBJ -> Obj.read(whole, size, progress);
-            case STL -> Corners.model(StlReader.read(whole, size, progress));
+            case STL -> Corners.model(StlReader.read(whole, size, progress), progress);
         };
     }
 

@@ -44,7 +44,7 @@ final class Obj {
                     "The file gives %s and no faces; export the model with its faces.",
                     Words.count(obj.vertices, "corner"));
         }
-        return obj.corners.model();
+        return obj.corners.model(progress);
     }
 
     private void accept(String text) {

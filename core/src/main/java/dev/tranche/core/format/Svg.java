@@ -1,12 +1,12 @@
 package dev.tranche.core.format;
 
-import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.geometry.Arrangement;
+import dev.tranche.core.geometry.Effort;
+import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Words;
 import java.awt.geom.AffineTransform;
-import java.awt.geom.Area;
 import java.awt.geom.Ellipse2D;
-import java.awt.geom.Path2D;
 import java.awt.geom.PathIterator;
 import java.awt.geom.Rectangle2D;
 import java.awt.geom.RoundRectangle2D;
@@ -29,9 +29,9 @@ import org.apache.batik.parser.PathParser;
 import org.apache.batik.parser.PointsParser;
 import org.apache.batik.parser.TransformListParser;
 import org.locationtech.jts.geom.Coordinate;
-import org.locationtech.jts.geom.Geometry;
-import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.CoordinateXY;
 import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Polygon;
 
 /**
  * Reads what an SVG drawing fills: paths and basic shapes with their transforms, units and fill rules, all taken
@@ -50,12 +50,15 @@ public record Svg(MultiPolygon area, int passedOver) {
     private static final double FLATNESS = 0.01;
 
     private static final double MILLIMETRES_PER_PIXEL = 25.4 / 96;
+    /** Further than any bed, mm. */
+    private static final double FARTHEST = 100_000;
+
     private static final int MOST_POINTS = 200_000;
     private static final int MOST_SHAPES = 5_000;
+    private static final int MOST_CROSSINGS = 250_000;
     private static final int DEEPEST = 256;
-    private static final GeometryFactory PLANE = new GeometryFactory();
-    private static final Pattern LENGTH =
-            Pattern.compile("\\s*([-+]?[0-9]*\\.?[0-9]+(?:[eE][-+]?[0-9]+)?)\\s*([a-z%]*)\\s*");
+    private static final int LONGEST_NUMBER = 60;
+    private static final Pattern LENGTH = Pattern.compile("([-+]?[0-9]*\\.?[0-9]+(?:[eE][-+]?[0-9]+)?)\\s*([a-z%]*)");
     private static final Set<String> UNDRAWN =
             Set.of("defs", "symbol", "clipPath", "mask", "marker", "pattern", "metadata", "title", "desc", "style");
     private static final Set<String> PASSED_OVER = Set.of("text", "image", "use", "line", "foreignObject");
@@ -65,11 +68,12 @@ public record Svg(MultiPolygon area, int passedOver) {
 
     /**
      * @param in read to its end and left open
-     * @throws Refusal if it is no SVG drawing, or fills nothing
+     * @param progress learns that the work goes on, and may stop it
+     * @throws Refusal if it is no SVG drawing, fills nothing, or crosses itself too often
      */
-    public static Svg read(InputStream in) {
+    public static Svg read(InputStream in, Progress progress) {
         try {
-            return new Reading(ThreeMf.xml(in)).svg();
+            return new Reading(ThreeMf.xml(in), progress).svg();
         } catch (XMLStreamException e) {
             throw Refusal.of(
                     "The drawing cannot be read as SVG, on line %d; save it again as plain SVG.",
@@ -80,12 +84,20 @@ public record Svg(MultiPolygon area, int passedOver) {
     private static final class Reading {
         private final XMLStreamReader xml;
         private final Deque<Scope> scopes = new ArrayDeque<>();
-        private final List<MultiPolygon> areas = new ArrayList<>();
+        private final List<Coordinate[]> rings = new ArrayList<>();
+        private final Progress progress;
+        private final Effort effort;
+        private int shapes;
         private int points;
         private int passedOver;
 
-        Reading(XMLStreamReader xml) {
+        Reading(XMLStreamReader xml, Progress progress) {
             this.xml = xml;
+            this.progress = progress;
+            this.effort = new Effort(
+                    MOST_CROSSINGS,
+                    "The drawing's lines cross in too many places; simplify it, or save only the outline you need.",
+                    progress);
         }
 
         Svg svg() throws XMLStreamException {
@@ -105,13 +117,14 @@ public record Svg(MultiPolygon area, int passedOver) {
                     scopes.pop();
                 }
             }
-            if (areas.isEmpty()) {
+            if (rings.isEmpty()) {
                 throw new Refusal(
                         passedOver == 0
                                 ? "The drawing fills nothing; give its outline a fill, as lines have no area."
                                 : "The drawing fills nothing that can be taken; convert text and strokes to filled paths.");
             }
-            MultiPolygon all = Areas.union(areas);
+            // Each shape's own rings are in order: what they fill together is where any of them does.
+            MultiPolygon all = Arrangement.fill(rings, Arrangement.Rule.POSITIVE, effort);
             if (all.isEmpty()) {
                 throw new Refusal("The drawing fills nothing; give its outline a fill, as lines have no area.");
             }
@@ -241,47 +254,61 @@ public record Svg(MultiPolygon area, int passedOver) {
 
         /** Filled by its rule, flattened in mm. */
         private void take(java.awt.Shape shape, Scope scope) {
-            Path2D.Double flat = new Path2D.Double(scope.evenOdd() ? Path2D.WIND_EVEN_ODD : Path2D.WIND_NON_ZERO);
-            double[] at = new double[6];
-            int before = points;
-            for (PathIterator i = shape.getPathIterator(scope.transform(), FLATNESS); !i.isDone(); i.next()) {
-                switch (i.currentSegment(at)) {
-                    case PathIterator.SEG_MOVETO -> flat.moveTo(at[0], at[1]);
-                    case PathIterator.SEG_LINETO -> flat.lineTo(at[0], at[1]);
-                    default -> flat.closePath();
-                }
-                points++;
-            }
-            if (points > MOST_POINTS || areas.size() >= MOST_SHAPES) {
+            progress.beat();
+            List<Coordinate[]> loops = loops(shape, scope.transform());
+            if (points > MOST_POINTS || ++shapes > MOST_SHAPES) {
                 throw new Refusal("The drawing has too many corners; simplify it, or save only the outline you need.");
             }
-            if (points - before > 2) {
-                MultiPolygon area = rings(new Area(flat));
-                if (area.getArea() > 0) {
-                    areas.add(area);
+            MultiPolygon area = Arrangement.fill(
+                    loops, scope.evenOdd() ? Arrangement.Rule.EVEN_ODD : Arrangement.Rule.NONZERO, effort);
+            for (int i = 0; i < area.getNumGeometries(); i++) {
+                Polygon polygon = (Polygon) area.getGeometryN(i);
+                rings.add(polygon.getExteriorRing().getCoordinates());
+                for (int hole = 0; hole < polygon.getNumInteriorRing(); hole++) {
+                    rings.add(polygon.getInteriorRingN(hole).getCoordinates());
                 }
             }
         }
 
-        /** An Area's rings neither cross nor touch along an edge, and are filled where an odd number lies round. */
-        private static MultiPolygon rings(Area area) {
-            MultiPolygon filled = Areas.NOTHING;
-            List<Coordinate> ring = new ArrayList<>();
+        /** Lines of a shape, each round to where it began. */
+        private List<Coordinate[]> loops(java.awt.Shape shape, AffineTransform transform) {
+            List<Coordinate[]> loops = new ArrayList<>();
+            List<Coordinate> loop = new ArrayList<>();
             double[] at = new double[6];
-            for (PathIterator i = area.getPathIterator(null); !i.isDone(); i.next()) {
-                if (i.currentSegment(at) == PathIterator.SEG_CLOSE) {
-                    if (ring.size() > 2) {
-                        ring.add(ring.get(0).copy());
-                        Geometry polygon = PLANE.createPolygon(ring.toArray(Coordinate[]::new));
-                        Geometry valid = polygon.isValid() ? polygon : polygon.buffer(0);
-                        filled = Areas.either(filled, Areas.of(valid));
-                    }
-                    ring.clear();
-                } else {
-                    ring.add(new Coordinate(at[0], at[1]));
+            for (PathIterator i = shape.getPathIterator(transform, FLATNESS); !i.isDone(); i.next()) {
+                int segment = i.currentSegment(at);
+                if (segment == PathIterator.SEG_MOVETO || segment == PathIterator.SEG_CLOSE) {
+                    close(loop, loops);
+                }
+                if (segment != PathIterator.SEG_CLOSE) {
+                    loop.add(corner(at[0], at[1]));
+                } else if (!loops.isEmpty()) {
+                    // What follows without a move begins where the last loop did.
+                    loop.add(loops.get(loops.size() - 1)[0]);
+                }
+                if (++points > MOST_POINTS) {
+                    break;
                 }
             }
-            return filled;
+            close(loop, loops);
+            return loops;
+        }
+
+        private static void close(List<Coordinate> loop, List<Coordinate[]> loops) {
+            if (loop.size() > 2) {
+                loop.add(loop.get(0));
+                loops.add(loop.toArray(Coordinate[]::new));
+            }
+            loop.clear();
+        }
+
+        private Coordinate corner(double x, double y) {
+            if (!(Math.abs(x) < FARTHEST && Math.abs(y) < FARTHEST)) {
+                throw Refusal.of(
+                        "The drawing has a corner at (%s, %s) mm, which is no place; scale it down or save it again.",
+                        x, y);
+            }
+            return new CoordinateXY(x, y);
         }
 
         private String attribute(String name) {
@@ -309,8 +336,8 @@ public record Svg(MultiPolygon area, int passedOver) {
             if (text == null || text.equals("auto")) {
                 return otherwise;
             }
-            Matcher m = LENGTH.matcher(text.toLowerCase(Locale.ROOT));
-            if (!m.matches()) {
+            Matcher m = LENGTH.matcher(text.strip().toLowerCase(Locale.ROOT));
+            if (text.length() > LONGEST_NUMBER || !m.matches()) {
                 throw refusal(name, text);
             }
             if (m.group(2).equals("%")) {

@@ -117,7 +117,7 @@ final class ThreeMf {
         if (part == null) {
             throw new Refusal("The archive does not say which part it begins with; export the 3MF file again.");
         }
-        return part.built();
+        return part.built(progress);
     }
 
     /** Counts what goes by, so that nothing unpacks without end; leaves what it reads from open. */

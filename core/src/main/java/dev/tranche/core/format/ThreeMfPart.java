@@ -1,6 +1,7 @@
 package dev.tranche.core.format;
 
 import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Words;
 import java.io.InputStream;
@@ -259,18 +260,19 @@ final class ThreeMfPart {
     }
 
     /** Everything the part says to build, each where it says. */
-    PartedModel built() {
+    PartedModel built(Progress progress) {
         if (items.isEmpty()) {
             throw new Refusal("The 3MF file lists nothing to build; export it with the model on its plate.");
         }
         Corners corners = new Corners();
         for (Placed item : items) {
+            progress.beat();
             place(item.object(), item.matrix(), 0, "", corners);
         }
         if (corners.isEmpty()) {
             throw new Refusal("What the 3MF file builds holds no triangles; export the model again.");
         }
-        return corners.model();
+        return corners.model(progress);
     }
 
     /** @param called what the object that holds this one is called */

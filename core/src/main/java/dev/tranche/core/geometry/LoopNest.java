@@ -6,6 +6,7 @@ import java.util.List;
 import org.locationtech.jts.algorithm.Area;
 import org.locationtech.jts.algorithm.RayCrossingCounter;
 import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.CoordinateArrays;
 import org.locationtech.jts.geom.CoordinateXY;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.LinearRing;
@@ -13,20 +14,29 @@ import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.geom.impl.CoordinateArraySequence;
-import org.locationtech.jts.geom.util.GeometryFixer;
+import org.locationtech.jts.index.hprtree.HPRtree;
 
 /**
  * Fills closed loops: solid is where the winding number is above 0, so that solids which overlap are joined and
  * cavities stay open; or, where facets contradict each other, where a point lies inside an odd number of loops.
  *
- * <p>Loops that do not cross, which is nearly all, are only nested. Those that do are overlaid by JTS.
+ * <p>Loops that do not cross, which is nearly all, are only nested. Those that do, and nests too deep to look
+ * through one by one, are arranged by {@link Arrangement}.
  */
 final class LoopNest {
     private static final double SPECK = 1e-9;
+    /** From here on an index finds what may lie round a loop. */
+    private static final int MANY = 40;
+    /** Corners and boxes looked at in one section, before arranging all of it is less work. */
+    private static final long WORTH = 4_000_000;
 
     private LoopNest() {}
 
-    static MultiPolygon fill(List<CoordinateXY[]> loops, boolean insideOut, boolean evenOdd) {
+    /**
+     * @param opened whether loops were closed by straight lines, which may have turned parts of them round
+     */
+    static MultiPolygon fill(
+            List<CoordinateXY[]> loops, boolean insideOut, boolean evenOdd, boolean opened, Effort effort) {
         List<Loop> nest = new ArrayList<>(loops.size());
         for (CoordinateXY[] points : loops) {
             double area = points.length < 4 ? 0 : -Area.ofRingSigned(points);
@@ -35,17 +45,66 @@ final class LoopNest {
             }
         }
         nest.sort(Comparator.comparingDouble((Loop l) -> -Math.abs(l.area)));
-        boolean crossing = false;
-        for (int i = 0; i < nest.size() && !crossing; i++) {
-            crossing = !nest.get(i).settle(nest.subList(0, i), evenOdd);
-        }
-        if (!crossing) {
+        if (settle(nest, evenOdd, effort)) {
             MultiPolygon outline = assemble(nest);
             if (outline.isValid()) {
                 return outline;
             }
         }
-        return overlay(nest, evenOdd);
+        Arrangement.Rule rule =
+                evenOdd ? Arrangement.Rule.EVEN_ODD : opened ? Arrangement.Rule.NONZERO : Arrangement.Rule.POSITIVE;
+        return Arrangement.fill(
+                nest.stream().map(l -> insideOut ? turned(l.points) : l.points).toList(), rule, effort);
+    }
+
+    /** Finds what each loop is among the larger ones; false if some cross, or it is too much work to tell. */
+    private static boolean settle(List<Loop> nest, boolean evenOdd, Effort effort) {
+        Budget budget = new Budget();
+        if (nest.size() <= MANY) {
+            for (int i = 0; i < nest.size(); i++) {
+                if (!nest.get(i).settle(nest, i, evenOdd, budget)) {
+                    return false;
+                }
+            }
+            return true;
+        }
+        HPRtree boxes = new HPRtree();
+        for (int i = 0; i < nest.size(); i++) {
+            nest.get(i).rank = i;
+            boxes.insert(nest.get(i).box, nest.get(i));
+        }
+        for (Loop loop : nest) {
+            effort.step();
+            List<Loop> round = new ArrayList<>();
+            boxes.query(loop.box, item -> {
+                Loop other = (Loop) item;
+                budget.spend(1);
+                if (other.rank < loop.rank && other.box.covers(loop.box)) {
+                    round.add(other);
+                }
+            });
+            round.sort(Comparator.comparingInt(l -> l.rank));
+            if (!budget.spend(0) || !loop.settle(round, round.size(), evenOdd, budget)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static CoordinateXY[] turned(CoordinateXY[] points) {
+        CoordinateXY[] turned = points.clone();
+        CoordinateArrays.reverse(turned);
+        return turned;
+    }
+
+    /** How much may be looked at before it is given up. */
+    private static final class Budget {
+        private long left = WORTH;
+
+        boolean spend(long looks) {
+            left -= looks;
+            return left >= 0;
+        }
     }
 
     private static MultiPolygon assemble(List<Loop> nest) {
@@ -64,22 +123,6 @@ final class LoopNest {
         return Section.PLANE.createMultiPolygon(polygons.toArray(Polygon[]::new));
     }
 
-    private static MultiPolygon overlay(List<Loop> nest, boolean evenOdd) {
-        MultiPolygon solid = Areas.NOTHING;
-        MultiPolygon hollow = Areas.NOTHING;
-        for (Loop loop : nest) {
-            MultiPolygon piece = Areas.of(GeometryFixer.fix(Section.PLANE.createPolygon(loop.points)));
-            if (evenOdd) {
-                solid = Areas.either(solid, piece);
-            } else if (loop.area > 0) {
-                solid = Areas.union(List.of(solid, piece));
-            } else {
-                hollow = Areas.union(List.of(hollow, piece));
-            }
-        }
-        return Areas.difference(solid, hollow);
-    }
-
     private enum Role {
         SHELL,
         HOLE,
@@ -92,6 +135,9 @@ final class LoopNest {
         final Envelope box;
         final List<LinearRing> holes = new ArrayList<>();
         int winding;
+        /** Place among all loops, the largest first. */
+        int rank;
+
         Role role;
         /** The nearest loop round this one that bounds plastic from outside; itself if it does so. */
         Loop shell;
@@ -102,12 +148,15 @@ final class LoopNest {
             this.box = new CoordinateArraySequence(points, 2).expandEnvelope(new Envelope());
         }
 
-        /** Finds what this loop is among the larger ones; false if it crosses its parent. */
-        boolean settle(List<Loop> larger, boolean evenOdd) {
+        /** Finds what this loop is among the first {@code count}, larger ones; false if it crosses its parent. */
+        boolean settle(List<Loop> larger, int count, boolean evenOdd, Budget budget) {
             Loop parent = null;
-            for (int i = larger.size() - 1; i >= 0 && parent == null; i--) {
-                if (larger.get(i).holds(this)) {
-                    parent = larger.get(i);
+            for (int i = count - 1; i >= 0 && parent == null; i--) {
+                if (larger.get(i).box.covers(box)) {
+                    if (!budget.spend(larger.get(i).points.length)) {
+                        return false;
+                    }
+                    parent = larger.get(i).holds(this) ? larger.get(i) : null;
                 }
             }
             int outside = parent == null ? 0 : parent.winding;
@@ -123,13 +172,11 @@ final class LoopNest {
                 return true;
             }
             role = Role.INNER;
-            return parent == null || parent.holdsAll(this);
+            return parent == null
+                    || budget.spend((long) points.length * parent.points.length / 8) && parent.holdsAll(this);
         }
 
         private boolean holds(Loop other) {
-            if (!box.covers(other.box)) {
-                return false;
-            }
             for (Coordinate point : other.points) {
                 int where = RayCrossingCounter.locatePointInRing(point, points);
                 if (where != Location.BOUNDARY) {

@@ -181,6 +181,12 @@ public final class Mesh {
         return new double[] {(uy * vz - uz * vy) / 2, (uz * vx - ux * vz) / 2, (ux * vy - uy * vx) / 2};
     }
 
+    /** Area of the triangle whose first corner is given, mm². */
+    double area(int corner) {
+        double[] n = areaVector(corner);
+        return Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
+    }
+
     /**
      * Enclosed volume by the divergence theorem, mm³: positive where facets face outwards. Meaningless for an
      * open mesh.

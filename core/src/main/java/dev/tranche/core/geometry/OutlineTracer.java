@@ -18,17 +18,22 @@ final class OutlineTracer {
     private static final double STRAIGHT = 1e-6;
 
     private final boolean insideOut;
+    private final Effort effort;
     private int size;
     private double[] x = new double[0];
     private double[] y = new double[0];
-    private int[] head = new int[0];
+    /** The first unused segment of each bucket that starts there, and the first that ends there. */
+    private int[] starts = new int[0];
+
+    private int[] stops = new int[0];
     private int[] next = new int[0];
     private boolean[] used = new boolean[0];
     private List<LineSegment> closings = new ArrayList<>();
     private boolean againstTheGrain;
 
-    OutlineTracer(boolean insideOut) {
+    OutlineTracer(boolean insideOut, Effort effort) {
         this.insideOut = insideOut;
+        this.effort = effort;
     }
 
     /** Forgets the last section and makes room for {@code most} segments. */
@@ -71,18 +76,21 @@ final class OutlineTracer {
             }
         }
         closeByNearest(chains, loops);
-        return Section.of(LoopNest.fill(loops, insideOut, againstTheGrain), closings);
+        return Section.of(LoopNest.fill(loops, insideOut, againstTheGrain, !closings.isEmpty(), effort), closings);
     }
 
     private void index() {
         int buckets = Integer.highestOneBit(Math.max(16, 4 * size - 1)) << 1;
-        if (head.length < buckets) {
-            head = new int[buckets];
+        if (starts.length < buckets) {
+            starts = new int[buckets];
+            stops = new int[buckets];
         }
-        Arrays.fill(head, -1);
+        Arrays.fill(starts, -1);
+        Arrays.fill(stops, -1);
         Arrays.fill(used, 0, size, false);
         for (int e = 2 * size - 1; e >= 0; e--) {
             int bucket = bucket(x[e], y[e]);
+            int[] head = (e & 1) == 0 ? starts : stops;
             next[e] = head[bucket];
             head[bucket] = e;
         }
@@ -92,7 +100,7 @@ final class OutlineTracer {
         long h = Double.doubleToRawLongBits(px) * 0x9E3779B97F4A7C15L + Double.doubleToRawLongBits(py);
         h ^= h >>> 32;
         h *= 0xD6E8FEB86659FD93L;
-        return (int) (h >>> 32) & head.length - 1;
+        return (int) (h >>> 32) & starts.length - 1;
     }
 
     private void trace(int segment, List<CoordinateXY[]> loops, List<ArrayList<CoordinateXY>> chains) {
@@ -148,39 +156,50 @@ final class OutlineTracer {
 
     /** The end of an unused segment that lies where {@code end} lies; a start if there is one; else −1. */
     private int following(int end) {
-        int reversed = -1;
-        for (int e = head[bucket(x[end], y[end])]; e >= 0; e = next[e]) {
+        int start = unused(starts, end);
+        return start >= 0 ? start : unused(stops, end);
+    }
+
+    /** What is used is forgotten on the way, so that any number of segments may meet in one place. */
+    private int unused(int[] head, int end) {
+        int bucket = bucket(x[end], y[end]);
+        while (head[bucket] >= 0 && used[head[bucket] >> 1]) {
+            head[bucket] = next[head[bucket]];
+        }
+        for (int e = head[bucket]; e >= 0; e = next[e]) {
             if (!used[e >> 1] && x[e] == x[end] && y[e] == y[end]) {
-                if ((e & 1) == 0) {
-                    return e;
-                }
-                reversed = e;
+                return e;
             }
         }
-        return reversed;
+        return -1;
     }
 
     /** Joins loose chains nose to tail, always the nearest first, until all are closed. */
     private void closeByNearest(List<ArrayList<CoordinateXY>> chains, List<CoordinateXY[]> loops) {
-        while (!chains.isEmpty()) {
-            ArrayList<CoordinateXY> path = chains.remove(chains.size() - 1);
+        if (chains.isEmpty()) {
+            return;
+        }
+        LooseEnds noses = new LooseEnds(
+                chains.stream().mapToDouble(c -> c.get(0).x).toArray(),
+                chains.stream().mapToDouble(c -> c.get(0).y).toArray());
+        boolean[] joined = new boolean[chains.size()];
+        for (int last = chains.size() - 1; last >= 0; last--) {
+            if (joined[last]) {
+                continue;
+            }
+            ArrayList<CoordinateXY> path = chains.get(last);
+            noses.take(last);
             while (true) {
                 CoordinateXY tail = path.get(path.size() - 1);
-                double nearest = tail.distance(path.get(0));
-                ArrayList<CoordinateXY> best = null;
-                for (ArrayList<CoordinateXY> other : chains) {
-                    double distance = tail.distance(other.get(0));
-                    if (distance < nearest) {
-                        nearest = distance;
-                        best = other;
-                    }
-                }
-                if (best == null) {
+                int nearest = noses.nearest(tail.x, tail.y, tail.distance(path.get(0)));
+                if (nearest < 0) {
                     break;
                 }
-                chains.remove(best);
-                close(tail, best.get(0));
-                path.addAll(best);
+                effort.step();
+                noses.take(nearest);
+                joined[nearest] = true;
+                close(tail, chains.get(nearest).get(0));
+                path.addAll(chains.get(nearest));
             }
             close(path.get(path.size() - 1), path.get(0));
             path.add(new CoordinateXY(path.get(0)));

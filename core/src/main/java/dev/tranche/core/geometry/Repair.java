@@ -1,5 +1,6 @@
 package dev.tranche.core.geometry;
 
+import dev.tranche.core.units.Progress;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -50,27 +51,46 @@ public record Repair(Mesh mesh, Report report) {
     }
 
     public static Repair of(Mesh mesh) {
-        Topology topology = Topology.of(mesh);
+        return of(mesh, Progress.UNHEARD);
+    }
+
+    /** @param progress learns that the work goes on, and may stop it */
+    static Repair of(Mesh mesh, Progress progress) {
+        int[] welded = Welding.of(mesh, progress);
+        Topology topology = Topology.of(mesh, welded, progress);
         if (topology.closed() && topology.degenerate() == 0 && mesh.volume() >= 0) {
             return new Repair(mesh, new Report(topology, 0, 0, false, 0, 0));
         }
-        return new Work(mesh).repair(topology);
+        return new Work(mesh, welded, progress).repair(topology);
+    }
+
+    /** A shell that was found sound when it was taken out of its model needs no looking over. */
+    public static Repair of(Shells.Shell shell, Progress progress) {
+        if (!shell.sound()) {
+            return of(shell.mesh(), progress);
+        }
+        double area = 0;
+        for (int c = 0; c < 3 * shell.mesh().triangles(); c += 3) {
+            area += shell.mesh().area(c);
+        }
+        return new Repair(shell.mesh(), new Report(new Topology(1, 0, 0, 0, 0, area), 0, 0, false, 0, 0));
     }
 
     /** The work on one mesh: triangles as welded corners, three each. */
     private static final class Work {
-        private static final int NONE = -1;
-        private static final int CROWDED = -2;
+        private static final int[] NO_RIM = {};
 
         private final Mesh mesh;
+        private final Progress progress;
         private int[] triangles;
-        private int[] twins;
+        private Edges edges;
         /** Corners that close holes: x, y in mm and z in µm, numbered on from the mesh's. */
         private final List<double[]> added = new ArrayList<>();
 
-        Work(Mesh mesh) {
+        Work(Mesh mesh, int[] welded, Progress progress) {
             this.mesh = mesh;
-            this.triangles = withoutDegenerate(Welding.of(mesh));
+            this.progress = progress;
+            this.triangles = withoutDegenerate(welded);
         }
 
         private static int[] withoutDegenerate(int[] welded) {
@@ -91,11 +111,11 @@ public record Repair(Mesh mesh, Report report) {
 
         Repair repair(Topology found) {
             int dropped = mesh.triangles() - triangles.length / 3;
-            twins = twins();
+            edges = new Edges(triangles, progress);
             int turned = turn();
-            twins = twins();
+            edges = turned > 0 ? new Edges(triangles, progress) : edges;
             int closed = close();
-            twins = twins();
+            edges = new Edges(triangles, progress);
             boolean insideOut = volume() < 0;
             if (insideOut) {
                 for (int t = 0; t < triangles.length; t += 3) {
@@ -103,52 +123,10 @@ public record Repair(Mesh mesh, Report report) {
                 }
             }
             int left = 0;
-            for (int twin : twins) {
-                left += twin == NONE ? 1 : 0;
+            for (int e = 0; e < triangles.length; e++) {
+                left += edges.twin(e) == Edges.NONE ? 1 : 0;
             }
             return new Repair(built(), new Report(found, dropped, turned, insideOut, closed, left));
-        }
-
-        /** For each edge of each triangle the edge of the triangle beyond it, {@link #NONE}, or {@link #CROWDED}. */
-        private int[] twins() {
-            int room = Welding.room(triangles.length);
-            int[] first = new int[room];
-            Arrays.fill(first, NONE);
-            int[] found = new int[triangles.length];
-            Arrays.fill(found, NONE);
-            for (int e = 0; e < triangles.length; e++) {
-                long key = key(e);
-                int at = Welding.slot(key * 0x9E3779B97F4A7C15L, room);
-                while (first[at] != NONE && key(first[at]) != key) {
-                    at = at + 1 & room - 1;
-                }
-                int other = first[at];
-                if (other == NONE) {
-                    first[at] = e;
-                } else if (found[other] == NONE) {
-                    found[other] = e;
-                    found[e] = other;
-                } else {
-                    if (found[other] >= 0) {
-                        found[found[other]] = CROWDED;
-                    }
-                    found[other] = CROWDED;
-                    found[e] = CROWDED;
-                }
-            }
-            return found;
-        }
-
-        private int from(int edge) {
-            return triangles[edge];
-        }
-
-        private int to(int edge) {
-            return triangles[edge % 3 == 2 ? edge - 2 : edge + 1];
-        }
-
-        private long key(int edge) {
-            return (long) Math.min(from(edge), to(edge)) << 32 | Math.max(from(edge), to(edge));
         }
 
         /** Turns triangles shell by shell; answers how many. */
@@ -157,6 +135,9 @@ public record Repair(Mesh mesh, Report report) {
             byte[] side = new byte[count];
             int turned = 0;
             for (int seed = 0; seed < count; seed++) {
+                if ((seed & 0xFFFF) == 0) {
+                    progress.beat();
+                }
                 if (side[seed] == 0) {
                     turned += agree(seed, side);
                 }
@@ -178,9 +159,9 @@ public record Repair(Mesh mesh, Report report) {
                 right += side[t] > 0 ? area(t) : 0;
                 wrong += side[t] < 0 ? area(t) : 0;
                 for (int e = 3 * t; e < 3 * t + 3; e++) {
-                    int twin = twins[e];
+                    int twin = edges.twin(e);
                     if (twin >= 0 && side[twin / 3] == 0) {
-                        boolean sameWay = from(e) == from(twin);
+                        boolean sameWay = edges.from(e) == edges.from(twin);
                         side[twin / 3] = (byte) (sameWay ? -side[t] : side[t]);
                         next.add(twin / 3);
                     }
@@ -205,11 +186,12 @@ public record Repair(Mesh mesh, Report report) {
         /** Closes what holes may be closed; answers how many. */
         private int close() {
             int[] onward = new int[3 * mesh.triangles()];
-            Arrays.fill(onward, NONE);
+            Arrays.fill(onward, Edges.NONE);
             for (int e = 0; e < triangles.length; e++) {
-                if (twins[e] == NONE) {
+                if (edges.twin(e) == Edges.NONE) {
                     // The rim runs against the triangle's own edge; a corner where two rims meet is left alone.
-                    onward[to(e)] = onward[to(e)] == NONE ? from(e) : CROWDED;
+                    int to = edges.to(e);
+                    onward[to] = onward[to] == Edges.NONE ? edges.from(e) : Edges.CROWDED;
                 }
             }
             double widest = WIDEST
@@ -219,31 +201,39 @@ public record Repair(Mesh mesh, Report report) {
                                     mesh.footprint().getWidth(),
                                     mesh.footprint().getHeight()));
             int closed = 0;
+            List<int[]> fans = new ArrayList<>();
+            int[] walk = new int[LONGEST_RIM];
             for (int start = 0; start < onward.length; start++) {
-                int[] rim = rim(start, onward);
+                int[] rim = onward[start] < 0 ? NO_RIM : rim(start, onward, walk);
                 if (rim.length >= 3 && width(rim) <= widest) {
-                    fan(rim);
+                    fans.add(fan(rim));
                     closed++;
                 }
+            }
+            int n = triangles.length;
+            triangles = Arrays.copyOf(
+                    triangles, n + fans.stream().mapToInt(f -> f.length).sum());
+            for (int[] fan : fans) {
+                System.arraycopy(fan, 0, triangles, n, fan.length);
+                n += fan.length;
             }
             return closed;
         }
 
         /** The rim from {@code start} round to it, taken out of {@code onward}; empty if it does not come round. */
-        private static int[] rim(int start, int[] onward) {
-            int[] rim = new int[LONGEST_RIM];
+        private static int[] rim(int start, int[] onward, int[] rim) {
             int n = 0;
             int at = start;
             while (n < LONGEST_RIM && at >= 0 && onward[at] >= 0) {
                 rim[n++] = at;
                 int next = onward[at];
-                onward[at] = NONE;
+                onward[at] = Edges.NONE;
                 at = next;
                 if (at == start) {
                     return Arrays.copyOf(rim, n);
                 }
             }
-            return new int[0];
+            return NO_RIM;
         }
 
         private double width(int[] rim) {
@@ -257,12 +247,10 @@ public record Repair(Mesh mesh, Report report) {
             return widest;
         }
 
-        private void fan(int[] rim) {
-            int n = triangles.length;
+        /** Triangles from the rim to its middle; one if that closes it. */
+        private int[] fan(int[] rim) {
             if (rim.length == 3) {
-                triangles = Arrays.copyOf(triangles, n + 3);
-                System.arraycopy(rim, 0, triangles, n, 3);
-                return;
+                return rim;
             }
             double[] middle = new double[3];
             for (int a : rim) {
@@ -272,12 +260,13 @@ public record Repair(Mesh mesh, Report report) {
             }
             int centre = 3 * mesh.triangles() + added.size();
             added.add(middle);
-            triangles = Arrays.copyOf(triangles, n + 3 * rim.length);
+            int[] fan = new int[3 * rim.length];
             for (int i = 0; i < rim.length; i++) {
-                triangles[n++] = rim[i];
-                triangles[n++] = rim[(i + 1) % rim.length];
-                triangles[n++] = centre;
+                fan[3 * i] = rim[i];
+                fan[3 * i + 1] = rim[(i + 1) % rim.length];
+                fan[3 * i + 2] = centre;
             }
+            return fan;
         }
 
         private double x(int corner) {

@@ -1,6 +1,7 @@
 package dev.tranche.core.geometry;
 
 import dev.tranche.core.units.Progress;
+import dev.tranche.core.units.Refusal;
 import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.CancellationException;
@@ -23,6 +24,7 @@ import java.util.stream.IntStream;
  */
 public final class SectionSweep {
     private static final int STRETCHES_PER_CORE = 8;
+    private static final long MOST_CROSSINGS = 1_000_000;
 
     private final Mesh mesh;
     private final int[] planes;
@@ -70,6 +72,7 @@ public final class SectionSweep {
      *     between two micrometres), strictly ascending, at most 32 000
      * @param progress hears planes done of all planes
      * @return one section a plane, in the same order
+     * @throws Refusal if outlines cross one another over {@value #MOST_CROSSINGS} times in all
      * @throws CancellationException if {@code progress} throws it
      */
     public static List<Section> cut(Mesh mesh, int[] planes, Progress progress) {
@@ -92,6 +95,10 @@ public final class SectionSweep {
                 Math.min(
                         planes.length, STRETCHES_PER_CORE * Runtime.getRuntime().availableProcessors()));
         AtomicInteger done = new AtomicInteger();
+        Effort effort = new Effort(
+                MOST_CROSSINGS,
+                "The model runs into itself in over a million places on its layers; repair it in the program that made it.",
+                progress);
         IntStream.range(0, stretches).parallel().forEach(s -> {
             int from = (int) ((long) planes.length * s / stretches);
             int to = (int) ((long) planes.length * (s + 1) / stretches);
@@ -99,7 +106,7 @@ public final class SectionSweep {
             for (int i = 0; i < start[from]; i++) {
                 alive.add(byFirst[i], from);
             }
-            OutlineTracer tracer = new OutlineTracer(insideOut);
+            OutlineTracer tracer = new OutlineTracer(insideOut, effort);
             for (int p = from; p < to; p++) {
                 alive.advance(p);
                 sections[p] = alive.section(p, tracer);

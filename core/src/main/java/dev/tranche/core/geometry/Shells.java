@@ -1,9 +1,9 @@
 package dev.tranche.core.geometry;
 
+import dev.tranche.core.units.Progress;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -19,85 +19,113 @@ import java.util.Map;
  */
 public final class Shells {
     private static final int MOST = 250;
+    /** Radians. */
+    private static final double SAME_ANGLE = 1e-9;
 
     private final Mesh mesh;
     private final int[] welded;
     private final int[] group;
-    private final int[] parent;
+    private final Groups hanging;
+    private final Progress progress;
 
     /**
      * A solid found.
      *
      * @param label the one most of its surface carries
      * @param painted whether some of it carries another
+     * @param sound whether it is known to need no repair
      */
-    public record Shell(int label, boolean painted, Mesh mesh) {}
+    public record Shell(int label, boolean painted, boolean sound, Mesh mesh) {}
 
-    private Shells(Mesh mesh, int[] labels) {
+    private Shells(Mesh mesh, int[] labels, Progress progress) {
         this.mesh = mesh;
-        this.welded = Welding.of(mesh);
+        this.progress = progress;
+        this.welded = Welding.of(mesh, progress);
         this.group = labels.clone();
-        this.parent = new int[labels.length];
+        this.hanging = new Groups(labels.length);
     }
 
     /**
      * @param labels of the triangles, from 0
      * @param things the thing that each label belongs to
+     * @param progress learns that the work goes on, and may stop it
      * @return solids in the order of their first triangles
      */
-    public static List<Shell> split(Mesh mesh, int[] labels, int[] things) {
-        Shells shells = new Shells(mesh, labels);
-        shells.poolPatches(labels, things);
-        return shells.solids(labels);
+    public static List<Shell> split(Mesh mesh, int[] labels, int[] things, Progress progress) {
+        Shells shells = new Shells(mesh, labels, progress);
+        Edges edges = shells.poolPatches(labels, things);
+        return shells.solids(labels, edges);
     }
 
     /** Labels that do not close by themselves get the group of their thing. */
-    private void poolPatches(int[] labels, int[] things) {
+    private Edges poolPatches(int[] labels, int[] things) {
         int[] labelsOfThing = new int[Arrays.stream(things).max().orElse(0) + 1];
         for (int thing : things) {
             labelsOfThing[thing]++;
         }
-        boolean[] open = new boolean[things.length];
         boolean several = false;
         for (int count : labelsOfThing) {
             several |= count > 1;
         }
+        Edges edges = edges();
+        boolean[] open = new boolean[things.length];
         if (several) {
-            for (int edge : new Edges().odd()) {
-                open[labels[edge / 3]] = true;
-            }
+            edges.forEach((side, sides) -> open[labels[side / 3]] |= (sides & 1) == 1);
         }
+        boolean pooled = false;
         for (int t = 0; t < group.length; t++) {
             if (open[labels[t]]) {
                 group[t] = things.length + things[labels[t]];
+                pooled = true;
             }
         }
+        return pooled ? edges() : edges;
     }
 
-    private List<Shell> solids(int[] labels) {
-        for (int t = 0; t < parent.length; t++) {
-            parent[t] = t;
+    private Edges edges() {
+        boolean one = true;
+        for (int t = 1; t < group.length && one; t++) {
+            one = group[t] == group[0];
         }
-        Edges edges = new Edges();
-        edges.joinNeighbours();
-        Map<Integer, Piece> pieces = new LinkedHashMap<>();
+        return new Edges(welded, one ? null : group, progress);
+    }
+
+    private List<Shell> solids(int[] labels, Edges edges) {
+        joinNeighbours(edges);
+        Piece[] pieces = new Piece[group.length];
+        List<Piece> all = new ArrayList<>();
         List<Integer> strays = new ArrayList<>();
-        for (int t = 0; t < parent.length; t++) {
+        for (int t = 0; t < group.length; t++) {
+            if ((t & 0xFFFF) == 0) {
+                progress.beat();
+            }
             if (edges.degenerate(t)) {
                 strays.add(t);
             } else {
-                pieces.computeIfAbsent(root(t), r -> new Piece(group[r])).add(t);
+                int root = hanging.root(t);
+                if (pieces[root] == null) {
+                    pieces[root] = new Piece(group[root]);
+                    all.add(pieces[root]);
+                }
+                pieces[root].add(t);
             }
         }
-        for (int edge : edges.odd()) {
-            pieces.get(root(edge / 3)).open = true;
-        }
-        List<Piece> solids = together(List.copyOf(pieces.values()));
+        edges.forEach((side, sides) -> {
+            Piece piece = pieces[hanging.root(side / 3)];
+            piece.open |= (sides & 1) == 1;
+            if (sides != 2 || edges.from(side) == edges.from(edges.beside(side))) {
+                piece.unsound(edges, side, pieces);
+            }
+        });
+        List<Piece> solids = together(all);
         if (solids.isEmpty()) {
             solids = List.of(new Piece(0));
         }
         // Triangles without area hang on no edge; repair will drop them, and say so.
-        strays.forEach(solids.get(0)::add);
+        for (int stray : strays) {
+            solids.get(0).add(stray);
+            solids.get(0).sound = false;
+        }
         return solids.stream().map(p -> p.shell(labels)).toList();
     }
 
@@ -106,19 +134,34 @@ public final class Shells {
         Map<Integer, List<Piece>> groups = new LinkedHashMap<>();
         pieces.forEach(
                 p -> groups.computeIfAbsent(p.group, g -> new ArrayList<>()).add(p));
+        List<Kin> kins = groups.values().stream().map(Kin::new).toList();
         List<Piece> solids = new ArrayList<>();
-        for (List<Piece> all : groups.values()) {
-            Piece opened = new Piece(all.get(0).group);
-            List<Piece> outer = new ArrayList<>();
-            List<Piece> inner = new ArrayList<>();
+        if (kins.stream().mapToLong(k -> k.outer.size()).sum() <= MOST) {
+            kins.forEach(k -> k.settle(solids));
+        }
+        if (solids.isEmpty() && !pieces.isEmpty() || solids.size() > MOST) {
+            Piece whole = new Piece(0);
+            pieces.forEach(whole::take);
+            return List.of(whole);
+        }
+        solids.sort(Comparator.comparingInt(p -> p.triangles[0]));
+        return solids;
+    }
+
+    /** The pieces of one group: what may be a solid, what may be a cavity in one, and what is open. */
+    private static final class Kin {
+        private final List<Piece> outer = new ArrayList<>();
+        private final List<Piece> inner = new ArrayList<>();
+        private final List<Piece> open = new ArrayList<>();
+
+        Kin(List<Piece> all) {
             double facing = all.stream().mapToDouble(p -> p.volume).sum() < 0 ? -1 : 1;
             for (Piece piece : all) {
-                if (piece.open) {
-                    opened.take(piece);
-                } else {
-                    (piece.volume * facing < 0 ? inner : outer).add(piece);
-                }
+                (piece.open ? open : piece.volume * facing < 0 ? inner : outer).add(piece);
             }
+        }
+
+        void settle(List<Piece> solids) {
             inner.sort(Comparator.comparingInt(p -> p.triangles[0]));
             for (Piece cavity : inner) {
                 outer.stream()
@@ -128,26 +171,11 @@ public final class Shells {
             }
             outer.forEach(o -> o.cavities.forEach(o::take));
             solids.addAll(outer);
-            if (opened.size > 0) {
-                solids.add(opened);
+            if (!open.isEmpty()) {
+                solids.add(open.get(0));
+                open.subList(1, open.size()).forEach(open.get(0)::take);
             }
         }
-        if (solids.size() > MOST) {
-            Piece whole = new Piece(0);
-            solids.forEach(whole::take);
-            return List.of(whole);
-        }
-        solids.sort(Comparator.comparingInt(p -> p.triangles[0]));
-        return solids;
-    }
-
-    private int root(int triangle) {
-        int at = triangle;
-        while (parent[at] != at) {
-            parent[at] = parent[parent[at]];
-            at = parent[at];
-        }
-        return at;
     }
 
     /** Triangles that hang together. */
@@ -157,6 +185,7 @@ public final class Shells {
         private int size;
         private double volume;
         private boolean open;
+        private boolean sound = true;
         private final double[] least = {Double.MAX_VALUE, Double.MAX_VALUE, Double.MAX_VALUE};
         private final double[] most = {-Double.MAX_VALUE, -Double.MAX_VALUE, -Double.MAX_VALUE};
         private final List<Piece> cavities = new ArrayList<>();
@@ -186,9 +215,19 @@ public final class Shells {
         }
 
         void take(Piece other) {
+            sound &= other.sound;
             for (int i = 0; i < other.size; i++) {
                 add(other.triangles[i]);
             }
+        }
+
+        /** All pieces that meet at an edge where they do not meet two and two. */
+        private void unsound(Edges edges, int side, Piece[] pieces) {
+            int at = side;
+            do {
+                pieces[hanging.root(at / 3)].sound = false;
+                at = edges.beside(at);
+            } while (at != side);
         }
 
         boolean holds(Piece other) {
@@ -202,172 +241,98 @@ public final class Shells {
         Shell shell(int[] labels) {
             int[] mine = Arrays.copyOf(triangles, size);
             Arrays.sort(mine);
+            boolean one = true;
+            for (int t : mine) {
+                one &= labels[t] == labels[mine[0]];
+            }
+            Mesh own = mine.length == labels.length ? mesh : mesh.only(mine);
+            return new Shell(one ? labels[mine[0]] : widest(mine, labels), !one, sound && volume >= 0, own);
+        }
+
+        /** The label that covers most. */
+        private int widest(int[] mine, int[] labels) {
             Map<Integer, Double> areas = new LinkedHashMap<>();
             for (int t : mine) {
-                double[] n = mesh.areaVector(3 * t);
-                areas.merge(labels[t], Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]), Double::sum);
+                areas.merge(labels[t], mesh.area(3 * t), Double::sum);
             }
-            int most = areas.entrySet().stream()
+            return areas.entrySet().stream()
                     .max(Map.Entry.comparingByValue())
                     .map(Map.Entry::getKey)
                     .orElse(0);
-            return new Shell(most, areas.size() > 1, mine.length == labels.length ? mesh : mesh.only(mine));
         }
     }
 
-    /** Edges of the triangles of one group each, found by their two ends. */
-    private final class Edges {
-        private static final int NONE = -1;
-        private final int[] first;
-        private final int[] second;
-        private final byte[] count;
+    /** A triangle at a crowded edge by its side there, and the angle at which it stands. */
+    private record Spoke(int side, double angle) {}
 
-        Edges() {
-            int room = Welding.room(welded.length);
-            first = new int[room];
-            Arrays.fill(first, NONE);
-            second = new int[room];
-            count = new byte[room];
-            for (int e = 0; e < welded.length; e++) {
-                if (!degenerate(e / 3)) {
-                    put(e);
-                }
+    /** Triangles on the two sides of an edge are one piece. */
+    private void joinNeighbours(Edges edges) {
+        edges.forEach((side, sides) -> {
+            if (sides == 2) {
+                hanging.join(side / 3, edges.beside(side) / 3);
+            } else if (sides > 2) {
+                joinRound(edges, side);
             }
-        }
+        });
+    }
 
-        boolean degenerate(int t) {
-            int a = welded[3 * t];
-            int b = welded[3 * t + 1];
-            int c = welded[3 * t + 2];
-            return a == b || b == c || a == c;
+    /**
+     * Where several solids meet along an edge, each fills the wedge between two of the triangles there. Turning about
+     * the edge, one that runs back along it has plastic ahead, up to the next that runs along it.
+     */
+    private void joinRound(Edges edges, int first) {
+        int low = Math.min(edges.from(first), edges.to(first));
+        int high = Math.max(edges.from(first), edges.to(first));
+        double[] axis = unit(difference(high, low));
+        double[] reference = across(first, axis);
+        List<Spoke> along = new ArrayList<>();
+        List<Spoke> back = new ArrayList<>();
+        int side = first;
+        do {
+            double angle = angle(reference, across(side, axis), axis);
+            (edges.from(side) == low ? along : back).add(new Spoke(side, angle));
+            side = edges.beside(side);
+        } while (side != first);
+        if (along.isEmpty()) {
+            return;
         }
-
-        private void put(int edge) {
-            int at = slot(edge);
-            if (first[at] == NONE) {
-                first[at] = edge;
-            } else {
-                second[at] = edge;
+        along.sort(Comparator.comparingDouble(Spoke::angle));
+        back.sort(Comparator.comparingDouble(Spoke::angle));
+        int next = 0;
+        for (Spoke spoke : back) {
+            while (next < along.size() && along.get(next).angle() <= spoke.angle() + SAME_ANGLE) {
+                next++;
             }
-            count[at] = (byte) (count[at] == 101 ? 100 : count[at] + 1);
+            hanging.join(
+                    spoke.side() / 3, along.get(next == along.size() ? 0 : next).side() / 3);
         }
+    }
 
-        /** Where the edge is, or is to be. */
-        private int slot(int edge) {
-            long key = key(edge);
-            long hash = key * 0x9E3779B97F4A7C15L ^ group[edge / 3] * 0xC2B2AE3D27D4EB4FL;
-            int at = Welding.slot(hash, first.length);
-            while (first[at] != NONE && (key(first[at]) != key || group[first[at] / 3] != group[edge / 3])) {
-                at = at + 1 & first.length - 1;
-            }
-            return at;
-        }
+    /** From the edge towards the triangle's third corner, at right angles to the edge. */
+    private double[] across(int side, double[] axis) {
+        double[] d = difference(welded[Edges.after(Edges.after(side))], welded[side]);
+        double along = d[0] * axis[0] + d[1] * axis[1] + d[2] * axis[2];
+        return new double[] {d[0] - along * axis[0], d[1] - along * axis[1], d[2] - along * axis[2]};
+    }
 
-        private long key(int edge) {
-            int from = welded[edge];
-            int to = welded[after(edge)];
-            return (long) Math.min(from, to) << 32 | Math.max(from, to);
-        }
+    private double[] difference(int corner, int from) {
+        return new double[] {
+            mesh.x(corner) - mesh.x(from), mesh.y(corner) - mesh.y(from), (mesh.z(corner) - mesh.z(from)) / 1000.0
+        };
+    }
 
-        /** One edge for each place where an odd number of triangles meets: where the group is open. */
-        int[] odd() {
-            int[] found = new int[16];
-            int n = 0;
-            for (int at = 0; at < first.length; at++) {
-                if ((count[at] & 1) == 1) {
-                    found = n == found.length ? Arrays.copyOf(found, 2 * n) : found;
-                    found[n++] = first[at];
-                }
-            }
-            return Arrays.copyOf(found, n);
-        }
+    private static double[] unit(double[] v) {
+        double length = Math.sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2]);
+        return new double[] {v[0] / length, v[1] / length, v[2] / length};
+    }
 
-        /** Triangles on the two sides of an edge are one piece. */
-        void joinNeighbours() {
-            Map<Integer, List<Integer>> crowds = new HashMap<>();
-            for (int at = 0; at < first.length; at++) {
-                if (count[at] == 2) {
-                    join(first[at], second[at]);
-                } else if (count[at] > 2) {
-                    crowds.put(at, new ArrayList<>());
-                }
-            }
-            if (!crowds.isEmpty()) {
-                for (int e = 0; e < welded.length; e++) {
-                    if (!degenerate(e / 3)) {
-                        List<Integer> crowd = crowds.get(slot(e));
-                        if (crowd != null) {
-                            crowd.add(e);
-                        }
-                    }
-                }
-                crowds.values().forEach(this::joinRound);
-            }
-        }
-
-        private void join(int edge, int other) {
-            parent[root(edge / 3)] = root(other / 3);
-        }
-
-        /**
-         * Where several solids meet along an edge, each fills the wedge between two of the triangles there. Turning about
-         * the edge, one that runs back along it has plastic ahead, up to the next that runs along it.
-         */
-        private void joinRound(List<Integer> crowd) {
-            int low = Math.min(welded[crowd.get(0)], welded[after(crowd.get(0))]);
-            int high = Math.max(welded[crowd.get(0)], welded[after(crowd.get(0))]);
-            double[] axis = unit(difference(high, low));
-            for (int edge : crowd) {
-                if (welded[edge] == high) {
-                    double[] d = across(edge, axis);
-                    int best = -1;
-                    double nearest = Double.MAX_VALUE;
-                    for (int other : crowd) {
-                        if (welded[other] == low) {
-                            double angle = angle(d, across(other, axis), axis);
-                            if (angle < nearest) {
-                                nearest = angle;
-                                best = other;
-                            }
-                        }
-                    }
-                    if (best >= 0) {
-                        join(edge, best);
-                    }
-                }
-            }
-        }
-
-        private int after(int edge) {
-            return edge % 3 == 2 ? edge - 2 : edge + 1;
-        }
-
-        /** From the edge towards the triangle's third corner, at right angles to the edge. */
-        private double[] across(int edge, double[] axis) {
-            double[] d = difference(welded[after(after(edge))], welded[edge]);
-            double along = d[0] * axis[0] + d[1] * axis[1] + d[2] * axis[2];
-            return new double[] {d[0] - along * axis[0], d[1] - along * axis[1], d[2] - along * axis[2]};
-        }
-
-        private double[] difference(int corner, int from) {
-            return new double[] {
-                mesh.x(corner) - mesh.x(from), mesh.y(corner) - mesh.y(from), (mesh.z(corner) - mesh.z(from)) / 1000.0
-            };
-        }
-
-        private static double[] unit(double[] v) {
-            double length = Math.sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2]);
-            return new double[] {v[0] / length, v[1] / length, v[2] / length};
-        }
-
-        /** By how much {@code from} has to be turned about {@code axis} to lie on {@code to}; a whole turn if it does. */
-        private static double angle(double[] from, double[] to, double[] axis) {
-            double dot = from[0] * to[0] + from[1] * to[1] + from[2] * to[2];
-            double[] c = {
-                from[1] * to[2] - from[2] * to[1], from[2] * to[0] - from[0] * to[2], from[0] * to[1] - from[1] * to[0]
-            };
-            double turn = Math.atan2(c[0] * axis[0] + c[1] * axis[1] + c[2] * axis[2], dot);
-            return turn > 1e-9 ? turn : turn + 2 * Math.PI;
-        }
+    /** By how much {@code from} has to be turned about {@code axis} to lie on {@code to}; a whole turn if it does. */
+    private static double angle(double[] from, double[] to, double[] axis) {
+        double dot = from[0] * to[0] + from[1] * to[1] + from[2] * to[2];
+        double[] c = {
+            from[1] * to[2] - from[2] * to[1], from[2] * to[0] - from[0] * to[2], from[0] * to[1] - from[1] * to[0]
+        };
+        double turn = Math.atan2(c[0] * axis[0] + c[1] * axis[1] + c[2] * axis[2], dot);
+        return turn > SAME_ANGLE ? turn : turn + 2 * Math.PI;
     }
 }

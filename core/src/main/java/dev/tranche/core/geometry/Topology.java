@@ -1,6 +1,6 @@
 package dev.tranche.core.geometry;
 
-import java.util.Arrays;
+import dev.tranche.core.units.Progress;
 
 /**
  * How the triangles of a mesh hang together, with equal corners taken as one.
@@ -31,106 +31,67 @@ public record Topology(int solids, int openEdges, int crowdedEdges, int againstE
     }
 
     public static Topology of(Mesh mesh) {
-        return new Count(mesh).topology();
+        return of(mesh, Welding.of(mesh, Progress.UNHEARD), Progress.UNHEARD);
+    }
+
+    /** @param welded for each corner the first one at its place */
+    static Topology of(Mesh mesh, int[] welded, Progress progress) {
+        Edges edges = new Edges(welded, progress);
+        return new Count(edges).topology(mesh, welded, edges);
     }
 
     private static final class Count {
-        private final Mesh mesh;
-        /** For each corner the first one at its place. */
-        private final int[] welded;
-        /** Edges by their two ends; the triangles seen along it one way and the other. */
-        private final long[] edges;
+        private int open;
+        private int crowded;
+        private int against;
 
-        private final byte[] forth;
-        private final byte[] back;
-
-        Count(Mesh mesh) {
-            this.mesh = mesh;
-            int corners = 3 * mesh.triangles();
-            welded = Welding.of(mesh);
-            int room = Welding.room(corners);
-            edges = new long[room];
-            Arrays.fill(edges, -1);
-            forth = new byte[room];
-            back = new byte[room];
+        Count(Edges edges) {
+            edges.forEach((side, sides) -> {
+                if (sides == 1) {
+                    open++;
+                } else if (sides == 2) {
+                    against += edges.from(side) == edges.from(edges.beside(side)) ? 1 : 0;
+                } else {
+                    crowded += balanced(edges, side, sides) ? 0 : 1;
+                }
+            });
         }
 
-        Topology topology() {
-            int[] parent = new int[welded.length];
-            for (int i = 0; i < parent.length; i++) {
-                parent[i] = i;
-            }
+        /** Whether as many triangles run along the edge as back. */
+        private static boolean balanced(Edges edges, int side, int sides) {
+            int along = 0;
+            int at = side;
+            do {
+                along += edges.from(at) == edges.from(side) ? 1 : 0;
+                at = edges.beside(at);
+            } while (at != side);
+            return 2 * along == sides;
+        }
+
+        private Topology topology(Mesh mesh, int[] welded, Edges edges) {
+            Groups groups = new Groups(welded.length);
+            boolean[] used = new boolean[welded.length];
             int degenerate = 0;
             double area = 0;
-            boolean[] used = new boolean[welded.length];
             for (int c = 0; c < welded.length; c += 3) {
-                double here = area(c);
-                int a = welded[c];
-                int b = welded[c + 1];
-                int d = welded[c + 2];
-                if (a == b || b == d || a == d) {
+                if (edges.degenerate(c / 3)) {
                     degenerate++;
                     continue;
                 }
-                area += here;
-                used[a] = true;
-                join(parent, a, b);
-                join(parent, b, d);
-                edge(a, b);
-                edge(b, d);
-                edge(d, a);
+                area += mesh.area(c);
+                used[welded[c]] = true;
+                groups.join(welded[c], welded[c + 1]);
+                groups.join(welded[c + 1], welded[c + 2]);
             }
-            boolean[] counted = new boolean[parent.length];
             int solids = 0;
-            for (int i = 0; i < parent.length; i++) {
-                if (used[i] && !counted[root(parent, i)]) {
-                    counted[root(parent, i)] = true;
+            boolean[] counted = new boolean[welded.length];
+            for (int i = 0; i < used.length; i++) {
+                if (used[i] && !counted[groups.root(i)]) {
+                    counted[groups.root(i)] = true;
                     solids++;
                 }
             }
-            return counted(solids, degenerate, area);
-        }
-
-        private Topology counted(int solids, int degenerate, double area) {
-            int open = 0;
-            int crowded = 0;
-            int against = 0;
-            for (int i = 0; i < edges.length; i++) {
-                int all = forth[i] + back[i];
-                open += all == 1 ? 1 : 0;
-                crowded += all > 2 && forth[i] != back[i] ? 1 : 0;
-                against += all == 2 && forth[i] != back[i] ? 1 : 0;
-            }
             return new Topology(solids, open, crowded, against, degenerate, area);
-        }
-
-        private void edge(int from, int to) {
-            long key = (long) Math.min(from, to) << 32 | Math.max(from, to);
-            int at = Welding.slot(key * 0x9E3779B97F4A7C15L, edges.length);
-            while (edges[at] >= 0 && edges[at] != key) {
-                at = at + 1 & edges.length - 1;
-            }
-            edges[at] = key;
-            byte[] side = from < to ? forth : back;
-            side[at] = (byte) Math.min(100, side[at] + 1);
-        }
-
-        private double area(int c) {
-            double[] n = mesh.areaVector(c);
-            return Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
-        }
-
-        private static void join(int[] parent, int a, int b) {
-            parent[root(parent, a)] = root(parent, b);
-        }
-
-        private static int root(int[] parent, int i) {
-            int at = i;
-            while (parent[at] != at) {
-                parent[at] = parent[parent[at]];
-                at = parent[at];
-            }
-            return at;
         }
     }
 }

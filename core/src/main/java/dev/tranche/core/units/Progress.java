@@ -14,4 +14,48 @@ public interface Progress {
      * @throws CancellationException if the work is to stop; the worker lets it pass and keeps nothing
      */
     void at(long done, long total);
+
+    /**
+     * Says that the work goes on where nothing can be counted.
+     *
+     * @throws CancellationException if the work is to stop
+     */
+    default void beat() {}
+
+    /**
+     * The listener for one part of the work: what it hears of that part it tells as part of the whole.
+     *
+     * @param before units of the whole that are done before the part begins
+     * @param whole units of the whole
+     */
+    default Progress part(long before, long whole) {
+        Progress listener = this;
+        return new Progress() {
+            @Override
+            public void at(long done, long total) {
+                listener.at(before + done, whole);
+            }
+
+            @Override
+            public void beat() {
+                listener.beat();
+            }
+        };
+    }
+
+    /** As this one, but what it hears of {@code total} units moves nothing: only stopping matters. */
+    default Progress silent() {
+        Progress listener = this;
+        return new Progress() {
+            @Override
+            public void at(long done, long total) {
+                listener.beat();
+            }
+
+            @Override
+            public void beat() {
+                listener.beat();
+            }
+        };
+    }
 }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
@@ -20,7 +21,7 @@ class SvgTest {
     private static final double PI = Math.PI;
 
     private static Svg read(String text) {
-        return Svg.read(new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8)));
+        return Svg.read(new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8)), Progress.UNHEARD);
     }
 
     private static Svg inMillimetres(String inside) {

@@ -3,6 +3,7 @@ package dev.tranche.core.geometry;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import dev.tranche.core.units.Progress;
 import java.util.Arrays;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -10,7 +11,7 @@ import org.junit.jupiter.api.Test;
 class ShellsTest {
     private static List<Mesh> split(Shapes shapes) {
         Mesh mesh = shapes.mesh();
-        return Shells.split(mesh, new int[mesh.triangles()], new int[] {0}).stream()
+        return Shells.split(mesh, new int[mesh.triangles()], new int[] {0}, Progress.UNHEARD).stream()
                 .map(Shells.Shell::mesh)
                 .toList();
     }
@@ -28,7 +29,7 @@ class ShellsTest {
     @Test
     void a_model_of_one_solid_is_kept_as_it_is() {
         Mesh ball = new Shapes().sphere(10, 12, 24).mesh();
-        assertThat(Shells.split(ball, new int[ball.triangles()], new int[] {0})
+        assertThat(Shells.split(ball, new int[ball.triangles()], new int[] {0}, Progress.UNHEARD)
                         .get(0)
                         .mesh())
                 .isSameAs(ball);
@@ -92,7 +93,7 @@ class ShellsTest {
         // The second box is a label of its own; of the first, two sides are painted.
         Arrays.fill(labels, 12, 24, 1);
         Arrays.fill(labels, 0, 4, 2);
-        List<Shells.Shell> shells = Shells.split(mesh, labels, new int[] {0, 0, 0});
+        List<Shells.Shell> shells = Shells.split(mesh, labels, new int[] {0, 0, 0}, Progress.UNHEARD);
         assertThat(shells).hasSize(2);
         assertThat(shells.get(0).label()).isZero();
         assertThat(shells.get(0).painted()).isTrue();
