@@ -17,6 +17,7 @@ import dev.tranche.core.units.Filament;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Volume;
+import dev.tranche.core.units.Words;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -105,14 +106,22 @@ record PrinterForm(
 
     private Bed bed() {
         double width = Numbers.decimal("bed width", bedWidth);
-        return "round".equals(bedShape)
-                ? new Bed.Round(width)
-                : new Bed.Rectangular(width, Numbers.decimal("bed depth", bedDepth));
+        return switch (bedShape == null ? "" : bedShape) {
+            case "round" -> new Bed.Round(width);
+            case "rectangular" -> new Bed.Rectangular(width, Numbers.decimal("bed depth", bedDepth));
+            default -> throw Refusal.of(
+                    "A bed is rectangular or round, not “%s”; choose one of the two.", Words.quoted(bedShape));
+        };
     }
 
     private Drive driveChosen() {
         double length = Numbers.decimal("length from gears to nozzle", gearsToNozzle);
-        return "tube".equals(drive) ? new Drive.Tube(length) : new Drive.Direct(length);
+        return switch (drive == null ? "" : drive) {
+            case "tube" -> new Drive.Tube(length);
+            case "direct" -> new Drive.Direct(length);
+            default -> throw Refusal.of(
+                    "A drive is direct or through a tube, not “%s”; choose one of the two.", Words.quoted(drive));
+        };
     }
 
     private Optional<Point> parkSpot() {

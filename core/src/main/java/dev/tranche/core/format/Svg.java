@@ -31,7 +31,6 @@ import org.apache.batik.parser.TransformListParser;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.CoordinateXY;
 import org.locationtech.jts.geom.MultiPolygon;
-import org.locationtech.jts.geom.Polygon;
 
 /**
  * Reads what an SVG drawing fills: paths and basic shapes with their transforms, units and fill rules, all taken
@@ -261,13 +260,7 @@ public record Svg(MultiPolygon area, int passedOver) {
             }
             MultiPolygon area = Arrangement.fill(
                     loops, scope.evenOdd() ? Arrangement.Rule.EVEN_ODD : Arrangement.Rule.NONZERO, effort);
-            for (int i = 0; i < area.getNumGeometries(); i++) {
-                Polygon polygon = (Polygon) area.getGeometryN(i);
-                rings.add(polygon.getExteriorRing().getCoordinates());
-                for (int hole = 0; hole < polygon.getNumInteriorRing(); hole++) {
-                    rings.add(polygon.getInteriorRingN(hole).getCoordinates());
-                }
-            }
+            Arrangement.addRings(rings, area, true);
         }
 
         /** Lines of a shape, each round to where it began. */

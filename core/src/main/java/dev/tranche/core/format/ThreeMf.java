@@ -6,6 +6,7 @@ import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -48,7 +49,8 @@ final class ThreeMf {
     static PartedModel read(InputStream in, long size, Progress progress) throws IOException {
         ThreeMf file = new ThreeMf(size, progress);
         Counting packed = new Counting(in);
-        try (ZipInputStream zip = new ZipInputStream(packed)) {
+        // Names that are not UTF-8 are read as they come: those that matter are plain letters.
+        try (ZipInputStream zip = new ZipInputStream(packed, StandardCharsets.ISO_8859_1)) {
             file.entries(zip, packed);
         } catch (ZipException | java.io.EOFException e) {
             throw new Refusal("The archive is damaged or cut short; copy or export the 3MF file again.");
@@ -69,7 +71,7 @@ final class ThreeMf {
             }
         };
         int entries = 0;
-        for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
+        for (ZipEntry entry = next(zip); entry != null; entry = next(zip)) {
             if (++entries > MOST_ENTRIES) {
                 throw Refusal.of("The archive holds over %d files; it was not read.", MOST_ENTRIES);
             }
@@ -84,6 +86,15 @@ final class ThreeMf {
         }
     }
 
+    private static ZipEntry next(ZipInputStream zip) throws IOException {
+        try {
+            return zip.getNextEntry();
+        } catch (IllegalArgumentException e) {
+            // An entry that says its name is UTF-8, and is not.
+            throw new ZipException(e.getMessage());
+        }
+    }
+
     private static Optional<String> startPart(InputStream in) {
         try {
             XMLStreamReader xml = xml(in);
@@ -91,7 +102,8 @@ final class ThreeMf {
                 if (xml.next() == XMLStreamReader.START_ELEMENT
                         && xml.getLocalName().equals("Relationship")
                         && START_PART.equals(xml.getAttributeValue(null, "Type"))) {
-                    return Optional.of(xml.getAttributeValue(null, "Target").replaceFirst("^/", ""));
+                    return Optional.ofNullable(xml.getAttributeValue(null, "Target"))
+                            .map(target -> target.replaceFirst("^/", ""));
                 }
             }
             return Optional.empty();

@@ -15,7 +15,7 @@ import java.util.regex.Pattern;
  */
 public record BlockStamp(String plan, String state, What what, int number) {
     private static final Pattern BEGIN =
-            Pattern.compile("; tranche begin plan=([\\w-]{1,64}) state=(\\w{1,64}) (swap|halt|load)=(\\d{1,5})");
+            Pattern.compile("; tranche begin plan=([\\w-]{1,64}) state=(\\w{1,64}) (swap|halt|load)=([1-9]\\d{0,4})");
     private static final String END = "; tranche end";
 
     /** Kinds of block. */

@@ -22,6 +22,9 @@ public final class GcodeScanner {
     /** As many digits as a long holds for certain. */
     private static final int MOST_DIGITS = 18;
 
+    /** Whatever a number means. */
+    private static final double LARGEST = 1e18;
+
     private static final double[] TENTHS = new double[MOST_DIGITS + 1];
 
     static {
@@ -209,17 +212,29 @@ public final class GcodeScanner {
                 d = b[++at] - '0';
             }
         }
-        double value = digits > MOST_DIGITS
-                ? Double.parseDouble(new String(b, begin, at - begin, StandardCharsets.US_ASCII))
-                : decimals == 0 ? mantissa : mantissa / TENTHS[decimals];
+        double value =
+                digits > MOST_DIGITS ? longNumber(begin, at) : decimals == 0 ? mantissa : mantissa / TENTHS[decimals];
         if (letter == 0 && (c == 'G' || c == 'M' || c == 'T')) {
             letter = c;
-            number = digits == 0 ? -1 : (int) Math.min(value, 1_000_000);
+            // T-1 chooses no tool, and G92.1 is another command than G92.
+            number = digits == 0 || negative || decimals > 0 && value != Math.rint(value)
+                    ? -1
+                    : (int) Math.min(value, 1_000_000);
         } else if (digits > 0 && (c != 'N' || letter != 0)) {
             values[c - 'A'] = negative ? -value : value;
             words |= 1 << c - 'A';
         }
         return at;
+    }
+
+    private double longNumber(int begin, int end) {
+        double value = Double.parseDouble(new String(buffer, begin, end - begin, StandardCharsets.US_ASCII));
+        if (value > LARGEST) {
+            throw Refusal.of(
+                    "Line %d of the G-code gives a number of %d digits, which is no length; the file is damaged.",
+                    line, end - begin);
+        }
+        return value;
     }
 
     /** The number of eight digits, the first in the lowest byte (Lemire and others, common practice). */

@@ -21,6 +21,11 @@ public final class Survey {
     private static final int MOST_RUNS = 100_000;
     private static final int MOST_STINTS = 1_000_000;
     private static final int MOST_STOPS = 1_000;
+    /** Of one move, mm: a tenth of a kilometre. */
+    private static final double FARTHEST = 100_000;
+    /** A month, s. */
+    private static final double LONGEST_PAUSE = 30 * 86_400.0;
+
     private static final int REPORT_EVERY = 1 << 16;
 
     private final GcodeScanner line;
@@ -189,6 +194,11 @@ public final class Survey {
         switch (controller.execute(line)) {
             case MOVE -> moved();
             case DWELL, HEAT -> {
+                if (!(controller.pause() < LONGEST_PAUSE)) {
+                    throw Refusal.of(
+                            "Line %d of the G-code waits for %.0f s, longer than any print; the file is damaged.",
+                            line.line(), controller.pause());
+                }
                 relay.pause(controller.pause(), accounts);
                 settle();
             }
@@ -246,6 +256,11 @@ public final class Survey {
         double de = c.de();
         double dx = c.dx();
         double dy = c.dy();
+        if (!(c.length() + Math.abs(de) < FARTHEST)) {
+            throw Refusal.of(
+                    "Line %d of the G-code moves by %.0f mm, further than any printer goes; the file is damaged.",
+                    line.line(), c.length() + Math.abs(de));
+        }
         if (de > 0 && c.length() > 0 && (dx != 0 || dy != 0)) {
             if (c.dz() != 0) {
                 rising++;

@@ -1,14 +1,17 @@
 package dev.tranche.core.geometry;
 
+import dev.tranche.core.units.Progress;
 import java.util.ArrayList;
 import java.util.List;
 import org.locationtech.jts.algorithm.locate.SimplePointInAreaLocator;
+import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LinearRing;
 import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.geom.TopologyException;
 import org.locationtech.jts.operation.overlayng.OverlayNG;
 import org.locationtech.jts.operation.overlayng.OverlayNGRobust;
 
@@ -20,6 +23,10 @@ import org.locationtech.jts.operation.overlayng.OverlayNGRobust;
  */
 public final class Areas {
     public static final MultiPolygon NOTHING = Section.PLANE.createMultiPolygon();
+
+    private static final long MOST_CROSSINGS = 1_000_000;
+    private static final String TANGLED =
+            "Two of the areas cross in over a million places; simplify the drawing or the model.";
 
     private Areas() {}
 
@@ -45,7 +52,25 @@ public final class Areas {
 
     /** Where edges nearly coincide JTS may answer lines and points among the polygons, and would not take them in again. */
     private static MultiPolygon overlay(MultiPolygon a, MultiPolygon b, int operation) {
-        return Section.polygonsOf(OverlayNGRobust.overlay(a, b, operation));
+        try {
+            return Section.polygonsOf(OverlayNGRobust.overlay(a, b, operation));
+        } catch (TopologyException nearlyCoincident) {
+            return arranged(a, b, operation);
+        }
+    }
+
+    /** The same by winding numbers, for what JTS gives up on. */
+    static MultiPolygon arranged(MultiPolygon a, MultiPolygon b, int operation) {
+        List<Coordinate[]> rings = new ArrayList<>();
+        Arrangement.addRings(rings, a, true);
+        Arrangement.addRings(rings, b, operation != OverlayNG.DIFFERENCE);
+        Arrangement.Rule rule =
+                switch (operation) {
+                    case OverlayNG.INTERSECTION -> Arrangement.Rule.TWICE;
+                    case OverlayNG.SYMDIFFERENCE -> Arrangement.Rule.EVEN_ODD;
+                    default -> Arrangement.Rule.POSITIVE;
+                };
+        return Arrangement.fill(rings, rule, new Effort(MOST_CROSSINGS, TANGLED, Progress.UNHEARD));
     }
 
     private static List<MultiPolygon> groups(List<MultiPolygon> areas) {

@@ -14,6 +14,7 @@ import org.locationtech.jts.algorithm.Orientation;
 import org.locationtech.jts.algorithm.PolygonNodeTopology;
 import org.locationtech.jts.algorithm.RobustLineIntersector;
 import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.CoordinateArrays;
 import org.locationtech.jts.geom.CoordinateXY;
 import org.locationtech.jts.geom.LinearRing;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -57,6 +58,13 @@ public final class Arrangement {
                 return winding != 0;
             }
         },
+        /** What two of the loops hold, or more. */
+        TWICE {
+            @Override
+            boolean solid(int winding) {
+                return winding > 1;
+            }
+        },
         EVEN_ODD {
             @Override
             boolean solid(int winding) {
@@ -85,6 +93,26 @@ public final class Arrangement {
         return filled != null && filled.isValid()
                 ? filled
                 : new Arrangement(rule).filledOrFixed(broken(lines.values(), effort, true));
+    }
+
+    /** The rings of an area: shells counter-clockwise and holes clockwise, or the other way about. */
+    public static void addRings(List<Coordinate[]> all, MultiPolygon area, boolean shellsCounterClockwise) {
+        for (int i = 0; i < area.getNumGeometries(); i++) {
+            Polygon polygon = (Polygon) area.getGeometryN(i);
+            all.add(directed(polygon.getExteriorRing(), shellsCounterClockwise));
+            for (int hole = 0; hole < polygon.getNumInteriorRing(); hole++) {
+                all.add(directed(polygon.getInteriorRingN(hole), !shellsCounterClockwise));
+            }
+        }
+    }
+
+    private static Coordinate[] directed(LinearRing ring, boolean counterClockwise) {
+        Coordinate[] corners = ring.getCoordinates();
+        if (Orientation.isCCWArea(corners) != counterClockwise) {
+            corners = corners.clone();
+            CoordinateArrays.reverse(corners);
+        }
+        return corners;
     }
 
     /** A piece of a line, from its left end to its right, or upwards. */

@@ -28,8 +28,9 @@ public record Hotend(double nozzle, int inputs, int hottest, Duration heaterLimi
         if (hottest < 150 || hottest > 500) {
             throw Refusal.of("A hottest temperature of %d °C is out of range; give 150 to 500.", hottest);
         }
-        if (heaterLimit.isNegative() || heaterLimit.isZero()) {
-            throw new Refusal("The heater limit must be above zero; give how long the nozzle stays hot, in minutes.");
+        if (heaterLimit.isNegative() || heaterLimit.isZero() || heaterLimit.compareTo(Duration.ofDays(7)) > 0) {
+            throw new Refusal(
+                    "The heater limit must be above zero and at most a week; give how long the nozzle stays hot, in minutes.");
         }
         if (deadVolume.cubicMillimetres() <= 0 || deadVolume.cubicMillimetres() > 2000) {
             throw new Refusal("The dead volume must be above 0 and at most 2000 mm³; 60 is usual.");

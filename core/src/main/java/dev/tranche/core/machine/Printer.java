@@ -42,10 +42,16 @@ public record Printer(
     /** A hobby printer with a heated bed, W; from memory. */
     public static final double USUAL_WATTS = 120;
 
+    private static final int LEAST_HEIGHT = 1_000;
+
     public Printer {
         name = Words.oneLine(name);
         if (name.isEmpty() || name.length() > 60) {
             throw new Refusal("A printer needs a name of at most 60 letters.");
+        }
+        if (maxHeight.micrometres() < LEAST_HEIGHT) {
+            throw Refusal.of(
+                    "A printer that prints to %s mm prints nothing; give the height it has, in mm.", maxHeight);
         }
         if (!(watts >= 0 && watts <= 20_000)) {
             throw Refusal.of("A power of %s W is out of range; give 0 to 20 000.", watts);

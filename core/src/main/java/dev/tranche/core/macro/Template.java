@@ -1,7 +1,6 @@
 package dev.tranche.core.macro;
 
 import com.samskivert.mustache.Mustache;
-import com.samskivert.mustache.MustacheException;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Words;
@@ -10,7 +9,11 @@ import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /**
  * Text with Mustache names in it, an open template language (mustache(5)). A name that {@link MacroName} does not
@@ -21,6 +24,10 @@ final class Template {
     private static final int MOST_CACHED = 500;
     private static final Map<String, Template> CACHE = new HashMap<>();
 
+    /** All that a text may hold of the language: a name, which that would write escaped or as it is. */
+    private static final Pattern NAME =
+            Pattern.compile("(?<!\\{)\\{\\{(?:\\s*(\\w+)\\s*|&\\s*(\\w+)\\s*|\\{\\s*(\\w+)\\s*})}}(?!})");
+
     private final com.samskivert.mustache.Template compiled;
     private final Set<MacroName> names = EnumSet.noneOf(MacroName.class);
 
@@ -28,15 +35,36 @@ final class Template {
         if (text.length() > LONGEST) {
             throw Refusal.of("The text is %d letters long; %d are allowed.", text.length(), LONGEST);
         }
-        try {
-            compiled =
-                    Mustache.compiler().escapeHTML(false).strictSections(true).compile(text);
-            compiled.visit(new Names());
-        } catch (MustacheException | UnsupportedOperationException e) {
-            throw Refusal.of(
-                    "The braces in “%s” do not match (%s); write names as {{in}}.",
-                    Words.quoted(text), Words.oneLine(String.valueOf(e.getMessage())));
+        Matcher tag = NAME.matcher(text);
+        int at = 0;
+        while (tag.find()) {
+            requireNoBraces(text.substring(at, tag.start()));
+            at = tag.end();
+            names.add(known(Stream.of(tag.group(1), tag.group(2), tag.group(3))
+                    .filter(Objects::nonNull)
+                    .findFirst()
+                    .orElseThrow()));
         }
+        requireNoBraces(text.substring(at));
+        compiled = Mustache.compiler().escapeHTML(false).compile(text);
+    }
+
+    /** Sections, texts put into others, other braces: whatever the language has beside names is nothing a macro needs. */
+    private static void requireNoBraces(String between) {
+        int open = between.indexOf("{{");
+        int wrong = open >= 0 ? open : between.indexOf("}}");
+        if (wrong >= 0) {
+            throw Refusal.of(
+                    "“%s” is not a name between braces, and macros know nothing else; write names as {{in}}.",
+                    Words.quoted(between.substring(wrong)));
+        }
+    }
+
+    private static MacroName known(String name) {
+        return MacroName.find(name)
+                .orElseThrow(() -> Refusal.of(
+                        "{{%s}} is not a name that macros know; the list beside the editor has those that are.",
+                        Words.quoted(name)));
     }
 
     /**
@@ -80,42 +108,5 @@ final class Template {
     /** Letters without their marks, and without what no firmware reads; line breaks stay. */
     private static String ascii(String text) {
         return Normalizer.normalize(text, Normalizer.Form.NFKD).replaceAll("[^\\x20-\\x7E\\n]", "");
-    }
-
-    private final class Names implements Mustache.Visitor {
-        @Override
-        public void visitText(String text) {
-            if (text.contains("{{") || text.contains("}}")) {
-                throw Refusal.of("The braces in “%s” do not match; write names as {{in}}.", Words.quoted(text));
-            }
-        }
-
-        @Override
-        public void visitVariable(String name) {
-            names.add(known(name));
-        }
-
-        @Override
-        public boolean visitInclude(String name) {
-            throw Refusal.of("{{>%s}} would include another text, which macros do not have; write it out.", name);
-        }
-
-        @Override
-        public boolean visitSection(String name) {
-            names.add(known(name));
-            return true;
-        }
-
-        @Override
-        public boolean visitInvertedSection(String name) {
-            return visitSection(name);
-        }
-
-        private MacroName known(String name) {
-            return MacroName.find(name)
-                    .orElseThrow(() -> Refusal.of(
-                            "{{%s}} is not a name that macros know; the list beside the editor has those that are.",
-                            Words.quoted(name)));
-        }
     }
 }

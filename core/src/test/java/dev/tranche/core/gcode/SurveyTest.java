@@ -288,4 +288,36 @@ class SurveyTest {
                 .getBytes(StandardCharsets.US_ASCII));
         assertThat(file.layers().get(0).door().orElseThrow().line()).isEqualTo(5);
     }
+
+    private static SlicedFile withLine(String line) throws IOException {
+        String text = new SmallGcode().layers(0.2, 0.4).text().replace("G28 ; home\n", "G28 ; home\n" + line + "\n");
+        return survey(text.getBytes(StandardCharsets.ISO_8859_1));
+    }
+
+    @Test
+    void a_command_with_a_sign_or_a_fraction_is_another_command() throws IOException {
+        assertThat(withLine("T-1").layers().get(0).stints().get(0).tool()).isZero();
+        // G-1 is not G1, and G92.1 is not G92: neither moves the place where the print begins.
+        assertThat(withLine("G-1 X900 Y900 E5").layers().get(0).extruded()).isCloseTo(4 * 0.66, within(1e-6));
+        assertThat(withLine("G92.1 E500").layers().get(0).extruded()).isCloseTo(4 * 0.66, within(1e-6));
+    }
+
+    @Test
+    void numbers_no_printer_could_follow_are_refused_with_their_line() {
+        assertThatThrownBy(() -> withLine("G1 X5 E" + "9".repeat(400)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("Line 5")
+                .hasMessageContaining("400 digits");
+        assertThatThrownBy(() -> withLine("G1 X5 E10000000"))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("Line 5");
+        assertThatThrownBy(() -> withLine("G4 S99999999"))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("Line 5");
+    }
+
+    @Test
+    void a_stamp_that_counts_from_nought_is_nobodys() throws IOException {
+        assertThat(withLine("; tranche begin plan=a state=b swap=0").blocks()).isEmpty();
+    }
 }

@@ -25,6 +25,8 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class MacroTest {
     private static final ControllerState ENTRY = ControllerState.standingAt(90, 80, 3.2, 210);
@@ -260,6 +262,40 @@ class MacroTest {
                 .hasMessageContaining("5000");
         assertThatThrownBy(() -> new Step.Message(" ")).isInstanceOf(Refusal.class);
         assertThatThrownBy(() -> new Step.Message("one\ntwo")).isInstanceOf(Refusal.class);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "{{<in}}x{{/in}}",
+                "{{}}",
+                "{{=}}",
+                "{{=<% %>=}}",
+                "{{#in}}x{{/in}}",
+                "{{^in}}x{{/in}}",
+                "{{$in}}x{{/in}}",
+                "{{!note}}",
+                "{{>other}}",
+                "{{.}}",
+                "{{in.out}}",
+                "{{{in}}",
+                "{{in}}}",
+                "{{{{in}}}}",
+                "{{in",
+                "in}}",
+                "{{ }}"
+            })
+    void text_holds_names_and_nothing_else_of_the_template_language(String text) {
+        assertThatThrownBy(() -> new Step.Message(text))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("{{");
+        assertThatThrownBy(() -> new Step.Raw("M117 " + text)).isInstanceOf(Refusal.class);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"{{in}}", "{{ in }}", "{{{in}}}", "{{&in}}", "{{& in}}"})
+    void a_name_may_be_escaped_or_not(String name) {
+        assertThat(text(run(new Step.Raw("M117 " + name)).lines())).contains("M117 B Chalk");
     }
 
     @Test
