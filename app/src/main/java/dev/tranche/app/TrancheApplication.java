@@ -1,13 +1,17 @@
 package dev.tranche.app;
 
+import dev.tranche.app.storage.DataFolder;
 import dev.tranche.app.storage.TrancheProperties;
+import java.nio.file.Path;
 import java.time.Clock;
 import java.time.ZoneOffset;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.autoconfigure.mustache.MustacheAutoConfiguration;
 import org.springframework.boot.context.properties.EnableConfigurationProperties;
+import org.springframework.context.ApplicationListener;
 import org.springframework.context.annotation.Bean;
+import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.scheduling.annotation.EnableScheduling;
 
 /** Tranche: plans multicolour prints for printers with one nozzle. */
@@ -16,7 +20,26 @@ import org.springframework.scheduling.annotation.EnableScheduling;
 @EnableScheduling
 public class TrancheApplication {
     public static void main(String[] args) {
-        SpringApplication.run(TrancheApplication.class, args);
+        try {
+            application().run(args);
+        } catch (DataFolder.CannotStart said) {
+            System.exit(1);
+        }
+    }
+
+    /** An application that takes its data folder before anything else, and leaves it when it is closed. */
+    static SpringApplication application() {
+        SpringApplication application = new SpringApplication(TrancheApplication.class);
+        application.addInitializers(context -> {
+            DataFolder folder =
+                    DataFolder.claim(Path.of(context.getEnvironment().getRequiredProperty("tranche.data")));
+            context.addApplicationListener((ApplicationListener<ContextClosedEvent>) closed -> {
+                if (closed.getApplicationContext() == context) {
+                    folder.close();
+                }
+            });
+        });
+        return application;
     }
 
     @Bean

@@ -1,6 +1,6 @@
 package dev.tranche.app.api;
 
-import dev.tranche.app.plans.ModelImport;
+import dev.tranche.app.exchange.ModelImport;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;

@@ -1,12 +1,17 @@
 package dev.tranche.app.api;
 
+import dev.tranche.app.history.Broken;
 import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Words;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
+import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import org.springframework.web.multipart.support.MissingServletRequestPartException;
 
 /** How the interface says no: a problem (RFC 9457) whose detail is the sentence people would read. */
 @RestControllerAdvice(basePackageClasses = Refused.class)
@@ -14,6 +19,29 @@ import org.springframework.web.bind.annotation.RestControllerAdvice;
 class Refused {
     @ExceptionHandler
     ProblemDetail refusal(Refusal refusal) {
-        return ProblemDetail.forStatusAndDetail(HttpStatus.UNPROCESSABLE_ENTITY, refusal.getMessage());
+        return problem(refusal.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail broken(Broken broken) {
+        return problem(broken.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail notANumber(MethodArgumentTypeMismatchException e) {
+        return problem("“" + Words.quoted(String.valueOf(e.getValue())) + "” is not what the field “" + e.getName()
+                + "” takes; see /api for what does.");
+    }
+
+    @ExceptionHandler({MissingServletRequestPartException.class, MissingServletRequestParameterException.class})
+    ProblemDetail missing(Exception e) {
+        String name = e instanceof MissingServletRequestPartException part
+                ? part.getRequestPartName()
+                : ((MissingServletRequestParameterException) e).getParameterName();
+        return problem("The field “" + name + "” is missing; see /api for what is to be sent.");
+    }
+
+    private static ProblemDetail problem(String sentence) {
+        return ProblemDetail.forStatusAndDetail(HttpStatus.UNPROCESSABLE_ENTITY, sentence);
     }
 }

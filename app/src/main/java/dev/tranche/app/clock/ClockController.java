@@ -1,8 +1,8 @@
 package dev.tranche.app.clock;
 
-import dev.tranche.app.plans.FileNames;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
+import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.web.Attachment;
 import dev.tranche.app.work.PlanPages;
 import dev.tranche.app.work.Workbench;

@@ -1,7 +1,7 @@
 package dev.tranche.app.clock;
 
-import dev.tranche.app.drawing.ClockDrawing;
-import dev.tranche.app.drawing.SpoolMark;
+import dev.tranche.app.pictures.ClockDrawing;
+import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.settings.Settings;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;

@@ -57,14 +57,14 @@ class CompareController {
 
     @PostMapping("/plans/{id}/variants/{variant}/drop")
     String drop(@PathVariable String id, @PathVariable String variant, Model model) {
-        plans.delete(variant);
+        plans.drop(id, variant);
         model.addAttribute("dropped", variant);
         return show(plans.get(id), model);
     }
 
     @PostMapping("/plans/{id}/variants/{variant}/restore")
     String restore(@PathVariable String id, @PathVariable String variant, Model model) {
-        plans.restore(variant);
+        plans.bringBack(id, variant);
         return show(plans.get(id), model);
     }
 
@@ -74,7 +74,7 @@ class CompareController {
             for (PlanState variant : plans.variants(plan.id())) {
                 Optional<Workpiece> work = workbench.open(variant);
                 if (work.isEmpty()) {
-                    model.addAttribute("job", workbench.prepare(variant, "/plans/" + plan.id() + "/compare"));
+                    model.addAttribute("job", workbench.prepare(variant));
                     return "desk/waiting";
                 }
                 all.add(work.get());

@@ -1,6 +1,6 @@
 package dev.tranche.app.demo;
 
-import dev.tranche.app.plans.FileColours;
+import dev.tranche.app.exchange.FileColours;
 import dev.tranche.app.plans.ModelFile;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;

@@ -1,8 +1,8 @@
 package dev.tranche.app.desk;
 
-import dev.tranche.app.plans.FileNames;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
+import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.web.Attachment;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
@@ -16,7 +16,6 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.springframework.web.util.UriComponentsBuilder;
 
 /** The desk: section, layer plan, score, ledger and findings of one plan, and every edit made there. */
 @Controller
@@ -43,12 +42,8 @@ class DeskController {
         PlanState plan = plans.get(id);
         Optional<Workpiece> work = workbench.open(plan);
         if (work.isEmpty()) {
-            String address = UriComponentsBuilder.fromPath("/plans/" + id)
-                    .queryParamIfPresent("layer", Optional.ofNullable(shown.layer()))
-                    .queryParamIfPresent("side", Optional.ofNullable(shown.side()))
-                    .toUriString();
             model.addAttribute("plan", plan);
-            model.addAttribute("job", workbench.prepare(plan, address));
+            model.addAttribute("job", workbench.prepare(plan));
             return "desk/waiting";
         }
         views.show(work.get(), shown, 1, model);

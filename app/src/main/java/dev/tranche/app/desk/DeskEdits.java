@@ -17,7 +17,6 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
@@ -92,7 +91,7 @@ class DeskEdits {
     PlanState place(String id, long seen, PlacementForm form) {
         PlanState plan = plans.get(id);
         Placement placement = form.on(plan.content().placement());
-        cuts.body(plan.content().files(), placement, Progress.UNHEARD);
+        cuts.bodyAtHand(plan.content().files(), placement);
         return plans.editAll(id, seen, "scale or turn the model", c -> c.with(placement));
     }
 

@@ -1,9 +1,9 @@
 package dev.tranche.app.desk;
 
-import dev.tranche.app.drawing.LayerDrawing;
-import dev.tranche.app.drawing.ScoreDrawing;
-import dev.tranche.app.drawing.SectionDrawing;
-import dev.tranche.app.drawing.SpoolMark;
+import dev.tranche.app.pictures.LayerDrawing;
+import dev.tranche.app.pictures.ScoreDrawing;
+import dev.tranche.app.pictures.SectionDrawing;
+import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.web.Figures;

@@ -12,7 +12,6 @@ import dev.tranche.core.layer.Fit;
 import dev.tranche.core.layer.Snap;
 import dev.tranche.core.plan.ColourStart;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
@@ -47,7 +46,7 @@ class FoldViews {
 
     void model(Workpiece work, Model model) {
         Placement placement = work.plan().content().placement();
-        PartedModel file = cuts.model(work.plan().content().files(), Progress.UNHEARD);
+        PartedModel file = cuts.modelAtHand(work.plan().content().files());
         Repair.Report report = file.report();
         model.addAttribute("work", work);
         model.addAttribute("plan", work.plan());

@@ -1,7 +1,7 @@
 package dev.tranche.app.desk;
 
+import dev.tranche.app.exchange.ModelImport;
 import dev.tranche.app.jobs.JobPages;
-import dev.tranche.app.plans.ModelImport;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;

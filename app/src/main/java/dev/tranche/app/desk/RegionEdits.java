@@ -17,7 +17,6 @@ import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Silhouette;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import java.util.ArrayList;
 import java.util.List;
@@ -254,7 +253,7 @@ class RegionEdits {
     }
 
     private Envelope footprint(PlanState plan) {
-        return cuts.body(plan.content().files(), plan.content().placement(), Progress.UNHEARD)
+        return cuts.bodyAtHand(plan.content().files(), plan.content().placement())
                 .footprint();
     }
 

@@ -1,6 +1,6 @@
 package dev.tranche.app.desk;
 
-import dev.tranche.app.drawing.SpoolMark;
+import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.plans.PartNotes;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.web.Figures;

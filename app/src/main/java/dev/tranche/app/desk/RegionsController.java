@@ -1,5 +1,6 @@
 package dev.tranche.app.desk;
 
+import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.work.Workbench;
@@ -21,18 +22,28 @@ import org.springframework.web.multipart.MultipartFile;
 @Controller
 @RequestMapping("/plans/{id}")
 class RegionsController {
+    /** s */
+    private static final int PATIENCE = 30;
+
     private final Plans plans;
     private final Workbench workbench;
     private final RegionEdits edits;
     private final RegionViews views;
     private final DeskAnswers answers;
+    private final Jobs jobs;
 
-    RegionsController(Plans plans, Workbench workbench, RegionEdits edits, RegionViews views, DeskAnswers answers) {
+    RegionsController(
+            Plans plans, Workbench workbench, RegionEdits edits, RegionViews views, DeskAnswers answers, Jobs jobs) {
         this.plans = plans;
         this.workbench = workbench;
         this.edits = edits;
         this.views = views;
         this.answers = answers;
+        this.jobs = jobs;
+    }
+
+    private Taken taken(MultipartFile file) {
+        return jobs.await("Reading the drawing", PATIENCE, progress -> Taken.from(file, progress));
     }
 
     @PostMapping("/regions/{kind:disc|box}")
@@ -66,7 +77,7 @@ class RegionsController {
             Model model,
             HttpServletResponse response)
             throws IOException {
-        Taken taken = Taken.from(file);
+        Taken taken = taken(file);
         model.addAttribute("said", taken.said());
         return added(edits.addDrawing(id, shown.edition(), taken.drawing(), spool), shown, model, response);
     }
@@ -82,7 +93,7 @@ class RegionsController {
             Model model,
             HttpServletResponse response)
             throws IOException {
-        Optional<Taken> taken = part.isPresent() ? Optional.empty() : Optional.of(Taken.from(file));
+        Optional<Taken> taken = part.isPresent() ? Optional.empty() : Optional.of(taken(file));
         model.addAttribute("said", taken.map(Taken::said).orElse(null));
         PlanState plan = edits.inlay(id, shown.edition(), part, taken.map(Taken::drawing), layers, spool);
         return added(plan, shown.at(1), model, response);

@@ -1,9 +1,10 @@
 package dev.tranche.app.desk;
 
-import dev.tranche.app.plans.FileNames;
+import dev.tranche.app.storage.FileNames;
 import dev.tranche.core.format.Svg;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Silhouette;
+import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Words;
 import java.io.IOException;
@@ -19,7 +20,7 @@ record Taken(Outline.Drawing drawing, String said) {
     private static final long LARGEST = 4_000_000;
     private static final int LONGEST_NAME = 50;
 
-    static Taken from(MultipartFile file) throws IOException {
+    static Taken from(MultipartFile file, Progress progress) throws IOException {
         if (file.isEmpty()) {
             throw new Refusal("Choose an SVG file with the outline.");
         }
@@ -27,7 +28,7 @@ record Taken(Outline.Drawing drawing, String said) {
             throw Refusal.of("The drawing is larger than %d MB; save only the outline you need.", LARGEST / 1_000_000);
         }
         try (InputStream in = file.getInputStream()) {
-            Svg svg = Svg.read(in);
+            Svg svg = Svg.read(in, progress);
             Silhouette silhouette = Silhouette.of(svg.area());
             String name = FileNames.stem(FileNames.shown(file.getOriginalFilename()));
             String shown = name.length() > LONGEST_NAME ? name.substring(0, LONGEST_NAME) : name;

@@ -7,12 +7,12 @@ package dev.tranche.app.drawing;
  * @param bottom px at {@code originY} mm
  * @param scaleX px a mm, as {@code scaleY}
  */
-record Frame(double left, double bottom, double originX, double originY, double scaleX, double scaleY) {
-    double x(double mm) {
+public record Frame(double left, double bottom, double originX, double originY, double scaleX, double scaleY) {
+    public double x(double mm) {
         return left + (mm - originX) * scaleX;
     }
 
-    double y(double mm) {
+    public double y(double mm) {
         return bottom - (mm - originY) * scaleY;
     }
 }

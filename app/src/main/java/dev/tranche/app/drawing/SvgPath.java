@@ -6,10 +6,10 @@ import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.Polygon;
 
 /** Builds the {@code d} of an SVG path, to a hundredth of a pixel. */
-final class SvgPath {
+public final class SvgPath {
     private final StringBuilder d = new StringBuilder();
 
-    SvgPath rectangle(double x, double y, double width, double height) {
+    public SvgPath rectangle(double x, double y, double width, double height) {
         at('M', x, y);
         d.append('h');
         number(width);
@@ -21,16 +21,16 @@ final class SvgPath {
         return this;
     }
 
-    SvgPath move(double x, double y) {
+    public SvgPath move(double x, double y) {
         return at('M', x, y);
     }
 
-    SvgPath line(double x, double y) {
+    public SvgPath line(double x, double y) {
         return at('L', x, y);
     }
 
     /** Polygons with their holes, for the even-odd rule. */
-    SvgPath polygons(Geometry geometry, Frame frame) {
+    public SvgPath polygons(Geometry geometry, Frame frame) {
         for (int p = 0; p < geometry.getNumGeometries(); p++) {
             if (geometry.getGeometryN(p) instanceof Polygon polygon && !polygon.isEmpty()) {
                 ring(polygon.getExteriorRing(), frame);
@@ -63,7 +63,7 @@ final class SvgPath {
     }
 
     /** To hundredths, without a needless “.0”. */
-    static String round(double value) {
+    public static String round(double value) {
         long hundredths = Math.round(value * 100);
         if (hundredths % 100 == 0) {
             return Long.toString(hundredths / 100);

@@ -1,7 +1,7 @@
 package dev.tranche.app.drawing;
 
 /** Steps for rulers that people can count in. */
-final class Ticks {
+public final class Ticks {
     private static final double[] NICE = {1, 2, 5, 10};
     private static final int[] TIMES = {
         1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200, 10_800, 21_600, 43_200, 86_400
@@ -10,7 +10,7 @@ final class Ticks {
     private Ticks() {}
 
     /** The smallest step that cuts {@code range} into at most {@code most} pieces: 1, 2 or 5 times a power of ten. */
-    static double step(double range, int most) {
+    public static double step(double range, int most) {
         double least = range / most;
         double power = Math.pow(10, Math.floor(Math.log10(least)));
         for (double nice : NICE) {
@@ -22,7 +22,7 @@ final class Ticks {
     }
 
     /** As {@link #step}, in seconds: parts of a minute, an hour or a day that come out even; a day at most. */
-    static int seconds(double range, int most) {
+    public static int seconds(double range, int most) {
         for (int step : TIMES) {
             if (range / step <= most) {
                 return step;

@@ -1,6 +1,6 @@
 package dev.tranche.app.handoff;
 
-import dev.tranche.app.plans.FileNames;
+import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.format.ThreeMfWriter;

@@ -2,10 +2,10 @@ package dev.tranche.app.handoff;
 
 import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.Jobs;
-import dev.tranche.app.plans.FileNames;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.web.Attachment;
@@ -81,7 +81,12 @@ public class GcodeFiles {
             kept = files.keep(in, properties.largestGcode());
         }
         return jobs.start("Reading " + name, progress -> {
-            sliced.survey(kept.hash(), motion, progress);
+            try {
+                sliced.survey(kept.hash(), motion, progress);
+            } catch (RuntimeException | Error e) {
+                files.takeBack(kept);
+                throw e;
+            }
             plans.giveGcode(plan.id(), new PlanState.Gcode(kept.hash(), name));
             return "/plans/" + plan.id() + "/hand-off";
         });

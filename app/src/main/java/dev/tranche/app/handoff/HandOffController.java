@@ -1,13 +1,13 @@
 package dev.tranche.app.handoff;
 
-import dev.tranche.app.drawing.SpoolMark;
+import dev.tranche.app.exchange.ModelImport;
+import dev.tranche.app.exchange.PlanFileWriter;
 import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.JobPages;
-import dev.tranche.app.plans.FileNames;
-import dev.tranche.app.plans.ModelImport;
-import dev.tranche.app.plans.PlanFileWriter;
+import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
+import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.web.Attachment;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
@@ -57,7 +57,7 @@ class HandOffController {
         model.addAttribute("plan", plan);
         Optional<Workpiece> work = workbench.open(plan);
         if (work.isEmpty()) {
-            model.addAttribute("job", workbench.prepare(plan, "/plans/" + id + "/hand-off"));
+            model.addAttribute("job", workbench.prepare(plan));
             return "desk/waiting";
         }
         model.addAttribute("work", work.get());

@@ -1,6 +1,6 @@
 package dev.tranche.app.handoff;
 
-import dev.tranche.app.drawing.SpoolMark;
+import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.Pause;

@@ -1,6 +1,8 @@
 package dev.tranche.app.history;
 
 import dev.tranche.app.storage.CoreJson;
+import dev.tranche.app.storage.Unreadable;
+import dev.tranche.core.units.Refusal;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import org.springframework.stereotype.Service;
@@ -9,9 +11,11 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Keeps histories. Its callers bring the transaction, in which one edit is one revision. */
 @Service
-@Transactional(propagation = Propagation.MANDATORY)
+@Transactional(propagation = Propagation.MANDATORY, noRollbackFor = Broken.class)
 public class Histories {
     private static final int LONGEST_LABEL = 200;
+    /** Letters of one revision. */
+    private static final int LARGEST = 32 << 20;
 
     private final HistoryRepository histories;
     private final RevisionRepository revisions;
@@ -40,7 +44,7 @@ public class Histories {
         HistoryEntity history = new HistoryEntity();
         history.owner = owner.key();
         histories.save(history);
-        save(history, "the beginning", content);
+        save(owner, history, "the beginning", content);
         return version(owner, history);
     }
 
@@ -63,7 +67,7 @@ public class Histories {
             revisions.forgetAfter(history.owner, history.head);
             history.head++;
             history.edition++;
-            save(history, label, after);
+            save(owner, history, label, after);
         }
         return version(owner, history);
     }
@@ -110,23 +114,33 @@ public class Histories {
         return history;
     }
 
-    private void save(HistoryEntity history, String label, Object content) {
+    private void save(Owner<?> owner, HistoryEntity history, String label, Object content) {
         RevisionEntity revision = new RevisionEntity();
         revision.owner = history.owner;
         revision.number = history.head;
         revision.edition = history.edition;
         revision.label = label.length() <= LONGEST_LABEL ? label : label.substring(0, LONGEST_LABEL);
         revision.content = json.write(content);
+        if (revision.content.length() > LARGEST) {
+            throw Refusal.of(
+                    "With this the %s would take over %d MB; simplify its drawings first.",
+                    owner.what(), LARGEST >> 20);
+        }
         revisions.save(revision);
     }
 
     private <T> Version<T> version(Owner<T> owner, HistoryEntity history) {
         RevisionEntity head = revision(history, history.head).orElseThrow();
-        return new Version<>(
-                json.read(head.content, owner.type()),
-                history.edition,
-                history.head > 0 ? Optional.of(head.label) : Optional.empty(),
-                revision(history, history.head + 1).map(r -> r.label));
+        Optional<String> undo = history.head > 0 ? Optional.of(head.label) : Optional.empty();
+        try {
+            return new Version<>(
+                    json.read(head.content, owner.type()),
+                    history.edition,
+                    undo,
+                    revisions.labelOf(history.owner, history.head + 1));
+        } catch (Unreadable e) {
+            throw new Broken(owner.what(), owner.id(), e.getMessage(), history.edition, undo);
+        }
     }
 
     private Optional<RevisionEntity> revision(HistoryEntity history, int number) {

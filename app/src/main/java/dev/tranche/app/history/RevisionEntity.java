@@ -1,10 +1,10 @@
 package dev.tranche.app.history;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
+import jakarta.persistence.Lob;
 import jakarta.persistence.Table;
 
 /** Something as it was after one edit. */
@@ -27,6 +27,6 @@ class RevisionEntity {
     /** What the edit did, as undo and redo name it. */
     String label;
 
-    @Column(length = 1_000_000)
+    @Lob
     String content;
 }

@@ -17,6 +17,9 @@ interface RevisionRepository extends JpaRepository<RevisionEntity, Long> {
     @Query("select r.label from RevisionEntity r where r.owner = :owner and r.edition > :edition order by r.number")
     List<String> labelsSince(String owner, long edition);
 
+    @Query("select r.label from RevisionEntity r where r.owner = :owner and r.number = :number")
+    Optional<String> labelOf(String owner, int number);
+
     boolean existsByContentContaining(String words);
 
     void deleteByOwner(String owner);

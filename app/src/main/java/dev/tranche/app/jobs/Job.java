@@ -22,33 +22,55 @@ public final class Job implements Progress {
         this.title = title;
     }
 
-    /** What a job does; it answers the page to go to when it is done. */
+    /** What a job does; it answers the page to go to when it is done, or {@link #HERE}. */
     @FunctionalInterface
     public interface Work {
+        /** The page that waits is the one to show. */
+        String HERE = "";
+
         String run(Progress progress) throws Exception;
     }
 
     @Override
     public void at(long nowDone, long ofTotal) {
-        if (cancelled) {
-            throw new CancellationException();
-        }
+        beat();
         done = nowDone;
         total = Math.max(1, ofTotal);
     }
 
-    void succeed(String page) {
-        destination = page;
-        ended.countDown();
+    @Override
+    public void beat() {
+        if (cancelled) {
+            throw new CancellationException();
+        }
     }
 
-    void fail(String sentence) {
-        failure = sentence;
-        ended.countDown();
+    synchronized void succeed(String page) {
+        if (!isOver()) {
+            destination = page;
+            ended.countDown();
+        }
     }
 
+    synchronized void fail(String sentence) {
+        if (!isOver()) {
+            failure = sentence;
+            ended.countDown();
+        }
+    }
+
+    /** It is over at once for whoever waits; the work itself stops when it next says where it is. */
     void cancel() {
         cancelled = true;
+        fail("Cancelled; nothing was changed.");
+    }
+
+    boolean isCancelled() {
+        return cancelled;
+    }
+
+    public boolean isOver() {
+        return ended.getCount() == 0;
     }
 
     /** Waits a moment, so that short work needs no progress bar. */

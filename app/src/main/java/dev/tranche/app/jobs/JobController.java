@@ -25,7 +25,6 @@ class JobController {
     String cancel(@PathVariable String id, Model model, HttpServletResponse response) {
         Job job = find(id);
         job.cancel();
-        job.endsWithin(2_000);
         return JobPages.show(job, model, response);
     }
 

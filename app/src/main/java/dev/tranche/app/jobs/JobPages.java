@@ -12,7 +12,13 @@ public final class JobPages {
     /** The view to answer an htmx request with. */
     public static String show(Job job, Model model, HttpServletResponse response) {
         job.endsWithin(SHORT);
-        job.destination().ifPresent(page -> response.setHeader("HX-Redirect", page));
+        job.destination().ifPresent(page -> {
+            if (page.equals(Job.Work.HERE)) {
+                response.setHeader("HX-Refresh", "true");
+            } else {
+                response.setHeader("HX-Redirect", page);
+            }
+        });
         model.addAttribute("job", job);
         return "jobs/progress :: progress";
     }

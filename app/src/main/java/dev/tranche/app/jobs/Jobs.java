@@ -2,38 +2,110 @@ package dev.tranche.app.jobs;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import dev.tranche.core.units.Progress;
 import dev.tranche.core.units.Refusal;
 import jakarta.annotation.PreDestroy;
 import java.time.Duration;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.CancellationException;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
+import java.util.concurrent.RejectedExecutionException;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicReference;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
 
-/** Runs long work, two pieces at a time, and remembers for an hour how it ended. */
+/**
+ * Runs long work in a few threads of its own, and remembers for an hour how it ended. What is asked for while it is
+ * under way is not begun again; what would wait too long is refused.
+ */
 @Service
 public class Jobs {
     private static final Logger LOG = LoggerFactory.getLogger(Jobs.class);
+    /** More than there are cores, so that two large files do not keep all small ones waiting. */
+    private static final int WORKERS = Math.max(4, Runtime.getRuntime().availableProcessors());
 
-    private final ExecutorService workers = Executors.newFixedThreadPool(2);
+    private static final int MOST_WAITING = 60;
+
+    private final ThreadPoolExecutor workers = new ThreadPoolExecutor(
+            WORKERS, WORKERS, 1, TimeUnit.MINUTES, new ArrayBlockingQueue<>(MOST_WAITING), Jobs::thread);
     private final Cache<String, Job> jobs = Caffeine.newBuilder()
             .expireAfterWrite(Duration.ofHours(1))
             .maximumSize(1_000)
             .build();
+    /** By what it is. */
+    private final Map<Object, Job> underWay = new HashMap<>();
+
+    Jobs() {
+        workers.allowCoreThreadTimeOut(true);
+    }
+
+    private static Thread thread(Runnable work) {
+        Thread thread = new Thread(work, "work");
+        thread.setDaemon(true);
+        return thread;
+    }
 
     public Job start(String title, Job.Work work) {
+        return start(new Object(), title, work);
+    }
+
+    /**
+     * @param what the work is, by {@code equals}: while it is under way it is not begun again
+     * @throws Refusal if too much is waiting already
+     */
+    public synchronized Job start(Object what, String title, Job.Work work) {
+        Job running = underWay.get(what);
+        if (running != null && !running.isOver()) {
+            return running;
+        }
         Job job = new Job(UUID.randomUUID().toString(), title);
+        try {
+            workers.execute(() -> run(what, job, work));
+        } catch (RejectedExecutionException e) {
+            throw Refusal.of(
+                    "Tranche is busy with %d pieces of work; wait until some are done, or cancel them.", MOST_WAITING);
+        }
         jobs.put(job.id(), job);
-        workers.submit(() -> run(job, work));
+        underWay.put(what, job);
         return job;
     }
 
-    private static void run(Job job, Job.Work work) {
+    /** Work whose result a request cannot do without. */
+    @FunctionalInterface
+    public interface Result<T> {
+        T get(Progress progress) throws Exception;
+    }
+
+    /**
+     * Does work here as anywhere else, and waits for what comes of it; it is stopped when that takes too long.
+     *
+     * @throws Refusal if the work is refused, or takes over {@code seconds}
+     */
+    public <T> T await(String title, int seconds, Result<T> result) {
+        AtomicReference<T> got = new AtomicReference<>();
+        Job job = start(title, progress -> {
+            got.set(result.get(progress));
+            return Job.Work.HERE;
+        });
+        if (!job.endsWithin(seconds * 1000L)) {
+            job.cancel();
+            throw Refusal.of("%s took over %d s and was stopped; give something simpler.", title, seconds);
+        }
+        job.failure().ifPresent(sentence -> {
+            throw new Refusal(sentence);
+        });
+        return got.get();
+    }
+
+    private void run(Object what, Job job, Job.Work work) {
         try {
+            job.beat();
             job.succeed(work.run(job));
         } catch (Refusal refusal) {
             job.fail(refusal.getMessage());
@@ -41,9 +113,15 @@ public class Jobs {
             job.fail("Cancelled; nothing was changed.");
         } catch (OutOfMemoryError e) {
             job.fail("There is not enough memory for this file; close other programs, or start Tranche with more.");
-        } catch (Exception e) {
-            LOG.error("Job failed: {}", job.title(), e);
+        } catch (Throwable e) {
+            if (!job.isCancelled()) {
+                LOG.error("Job failed: {}", job.title(), e);
+            }
             job.fail("Something went wrong in Tranche itself; nothing was changed. The log has the details.");
+        } finally {
+            synchronized (this) {
+                underWay.remove(what, job);
+            }
         }
     }
 

@@ -1,8 +1,8 @@
 package dev.tranche.app.orders;
 
-import dev.tranche.app.drawing.BandDrawing;
-import dev.tranche.app.drawing.OrderDrawing;
-import dev.tranche.app.drawing.SpoolMark;
+import dev.tranche.app.pictures.BandDrawing;
+import dev.tranche.app.pictures.OrderDrawing;
+import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.plan.Ordering;

@@ -11,6 +11,12 @@ import org.springframework.data.jpa.repository.Query;
 interface PlanRepository extends JpaRepository<PlanEntity, String> {
     List<PlanEntity> findByDeletedAtIsNullOrderByChangedDesc();
 
+    /** Without what they hold. */
+    @Query("select new dev.tranche.app.plans.Plans$Listed(p.id, p.name, p.variantOf, p.changed, h.edition) "
+            + "from PlanEntity p, HistoryEntity h "
+            + "where p.deletedAt is null and h.owner = concat('plan-', p.id) order by p.changed desc")
+    List<Plans.Listed> listed();
+
     List<PlanEntity> findByVariantOfAndDeletedAtIsNullOrderByCreated(String variantOf);
 
     List<PlanEntity> findByVariantOf(String variantOf);

@@ -1,9 +1,11 @@
 package dev.tranche.app.plans;
 
+import dev.tranche.app.history.Broken;
 import dev.tranche.app.history.Histories;
 import dev.tranche.app.history.StalePage;
 import dev.tranche.app.history.Version;
 import dev.tranche.app.plans.PlanState.Gcode;
+import dev.tranche.app.shelf.SpoolUse;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Refusal;
@@ -21,8 +23,8 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Plans with their history. Every edit is one transaction and one revision; undo and redo move between them. */
 @Service
-@Transactional
-public class Plans {
+@Transactional(noRollbackFor = Broken.class)
+public class Plans implements SpoolUse {
     private static final int LONGEST_NAME = 80;
     private static final int MOST_VARIANTS = 7;
 
@@ -36,11 +38,11 @@ public class Plans {
         this.clock = clock;
     }
 
-    /** All plans with their variants, the last changed first. */
+    /** All plans that can be read, with their variants, the last changed first. */
     @Transactional(readOnly = true)
     public List<PlanState> all() {
         List<PlanState> kept = plans.findByDeletedAtIsNullOrderByChangedDesc().stream()
-                .map(this::state)
+                .flatMap(p -> whole(p).stream())
                 .toList();
         Set<String> ids = kept.stream().map(PlanState::id).collect(Collectors.toSet());
         return kept.stream().filter(p -> ids.contains(p.root())).toList();
@@ -50,7 +52,7 @@ public class Plans {
     @Transactional(readOnly = true)
     public List<PlanState> variants(String root) {
         return plans.findByVariantOfAndDeletedAtIsNullOrderByCreated(root).stream()
-                .map(this::state)
+                .flatMap(p -> whole(p).stream())
                 .toList();
     }
 
@@ -145,6 +147,21 @@ public class Plans {
         plans.lock(id).orElseThrow(Plans::gone).deletedAt = null;
     }
 
+    /** Puts a variant of {@code id} away. */
+    public void drop(String id, String variant) {
+        variantOf(id, variant).deletedAt = clock.instant();
+    }
+
+    public void bringBack(String id, String variant) {
+        variantOf(id, variant).deletedAt = null;
+    }
+
+    private PlanEntity variantOf(String id, String variant) {
+        return plans.lock(variant)
+                .filter(v -> id.equals(v.variantOf))
+                .orElseThrow(() -> new Refusal("That is no variant of this plan; reload the page."));
+    }
+
     public void giveGcode(String id, Gcode gcode) {
         PlanEntity plan = find(plans.lock(id));
         plan.gcodeHash = gcode.hash();
@@ -163,7 +180,7 @@ public class Plans {
         find(plans.lock(id)).writtenState = state;
     }
 
-    /** Names of the plans that print with {@code spool}. */
+    @Override
     @Transactional(readOnly = true)
     public List<String> using(SpoolId spool) {
         return all().stream()
@@ -172,19 +189,23 @@ public class Plans {
                 .toList();
     }
 
-    /** Names of the plans that print on {@code printer}. */
-    @Transactional(readOnly = true)
-    public List<String> on(long printer) {
-        return all().stream()
-                .filter(p -> p.content().printer() == printer)
-                .map(PlanState::name)
-                .toList();
-    }
-
     /** Whether any plan, in any state that undo may bring back, holds the file {@code hash}. */
     @Transactional(readOnly = true)
     public boolean hold(String hash) {
         return plans.existsByGcodeHash(hash) || histories.mention(hash);
+    }
+
+    /**
+     * A plan as a list shows it, whether it can be read or not.
+     *
+     * @param variantOf the plan it was tried beside; null if it is no variant
+     */
+    public record Listed(String id, String name, String variantOf, Instant changed, long edition) {}
+
+    /** All plans and their variants, the last changed first, in one statement. */
+    @Transactional(readOnly = true)
+    public List<Listed> listed() {
+        return plans.listed();
     }
 
     /** A plan that was put away and can still be brought back. */
@@ -222,6 +243,15 @@ public class Plans {
 
     private PlanState state(PlanEntity plan) {
         return state(plan, histories.now(history(plan.id)));
+    }
+
+    /** A plan that cannot be read says so on its own page. */
+    private Optional<PlanState> whole(PlanEntity plan) {
+        try {
+            return Optional.of(state(plan));
+        } catch (Broken said) {
+            return Optional.empty();
+        }
     }
 
     private static PlanState state(PlanEntity plan, Version<PlanContent> version) {

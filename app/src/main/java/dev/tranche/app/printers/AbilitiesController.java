@@ -1,7 +1,7 @@
 package dev.tranche.app.printers;
 
-import dev.tranche.app.plans.FileNames;
 import dev.tranche.app.printers.Workshop.Machine;
+import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.web.Attachment;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.rig.Probe;

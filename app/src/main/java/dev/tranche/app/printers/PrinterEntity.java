@@ -1,10 +1,10 @@
 package dev.tranche.app.printers;
 
-import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
+import jakarta.persistence.Lob;
 import jakarta.persistence.Table;
 
 /** A printer; what it is like is in its history. */
@@ -16,7 +16,7 @@ class PrinterEntity {
     Long id;
 
     /** Measured purges, as JSON. */
-    @Column(length = 64_000)
+    @Lob
     String purges;
 
     /** Id of the printer this is a variant of. */

@@ -1,7 +1,6 @@
 package dev.tranche.app.printers;
 
 import dev.tranche.app.drawing.LeverDrawing;
-import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop.Machine;
 import dev.tranche.app.web.Numbers;
 import dev.tranche.core.machine.Axis;
@@ -27,11 +26,11 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 class PrintersController {
     private final Workshop workshop;
-    private final Plans plans;
+    private final PrintedPlans plans;
     private final RigEdits edits;
     private final RigViews views;
 
-    PrintersController(Workshop workshop, Plans plans, RigEdits edits, RigViews views) {
+    PrintersController(Workshop workshop, PrintedPlans plans, RigEdits edits, RigViews views) {
         this.workshop = workshop;
         this.plans = plans;
         this.edits = edits;
@@ -98,12 +97,20 @@ class PrintersController {
 
     @PostMapping("/printers/{id}/remove")
     String remove(@PathVariable long id) {
-        List<String> users = plans.on(id);
+        List<PrintedPlans.Named> users = plans.on(id);
         if (!users.isEmpty()) {
-            throw new Refusal(String.join(", ", users) + " would print on this; choose another printer there first.");
+            throw new Refusal(users.stream().map(PrintedPlans.Named::name).collect(Collectors.joining(", "))
+                    + " would print on this; choose another printer there first.");
         }
         workshop.remove(id);
         return "redirect:/printers";
+    }
+
+    /** For a printer whose page cannot be shown: takes its last change back. */
+    @PostMapping("/printers/{id}/step-back")
+    String stepBack(@PathVariable long id, @RequestParam long seen) {
+        workshop.undo(id, seen);
+        return "redirect:/printers/" + id;
     }
 
     @PostMapping("/printers/{id}/undo")

@@ -1,11 +1,7 @@
 package dev.tranche.app.printers;
 
-import dev.tranche.app.plans.PlanState;
-import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop.Machine;
 import dev.tranche.app.shelf.Shelf;
-import dev.tranche.app.work.Workbench;
-import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
@@ -31,14 +27,12 @@ class RackViews {
     private static final int BANDS = 48;
 
     private final Shelf shelf;
-    private final Plans plans;
-    private final Workbench workbench;
+    private final PrintedPlans plans;
     private final RigViews views;
 
-    RackViews(Shelf shelf, Plans plans, Workbench workbench, RigViews views) {
+    RackViews(Shelf shelf, PrintedPlans plans, RigViews views) {
         this.shelf = shelf;
         this.plans = plans;
-        this.workbench = workbench;
         this.views = views;
     }
 
@@ -71,10 +65,8 @@ class RackViews {
                             .map(Rack.Disagreement::what)
                             .collect(Collectors.toSet())));
         }
-        List<PlanState> here = plans.all().stream()
-                .filter(p -> p.content().printer() == machine.id())
-                .toList();
-        Optional<PlanState> plan = here.stream()
+        List<PrintedPlans.Named> here = plans.on(machine.id());
+        Optional<PrintedPlans.Named> plan = here.stream()
                 .filter(p -> chosen.isEmpty() || p.id().equals(chosen.get()))
                 .findFirst();
         model.addAttribute("rows", rows);
@@ -85,9 +77,10 @@ class RackViews {
                         .map(i -> i.map(SpoolId::value).orElse(null))
                         .toList());
         model.addAttribute("plans", here);
-        model.addAttribute("chosen", plan.map(PlanState::id).orElse(null));
+        model.addAttribute("chosen", plan.map(PrintedPlans.Named::id).orElse(null));
         model.addAttribute(
-                "stages", plan.flatMap(workbench::open).map(RackViews::stages).orElse(List.of()));
+                "stages",
+                plan.flatMap(p -> plans.loaded(p.id())).map(RackViews::stages).orElse(List.of()));
         model.addAttribute(
                 "definitions",
                 rows.stream()
@@ -117,12 +110,12 @@ class RackViews {
     }
 
     /** As the plan's ledger has it, layer by layer. */
-    private static List<Stage> stages(Workpiece work) {
+    private static List<Stage> stages(PrintedPlans.Loaded loaded) {
         List<Stage> stages = new ArrayList<>();
-        for (Loading.Stage stage : work.ledger().loading().stages()) {
+        for (Loading.Stage stage : loaded.loading().stages()) {
             List<Cell> cells = new ArrayList<>();
             for (int t = 0; t < stage.contents().size(); t++) {
-                Optional<Spool> spool = stage.contents().get(t).map(work::spool);
+                Optional<Spool> spool = stage.contents().get(t).map(loaded.spools()::get);
                 boolean prints = t == stage.extruder();
                 cells.add(new Cell(
                         spool.map(Spool::name).orElse(""),
@@ -133,8 +126,7 @@ class RackViews {
             int swap = stages.size();
             String when = swap == 0
                     ? "start"
-                    : "swap %d, layer %d"
-                            .formatted(swap, work.ledger().swaps().get(swap - 1).layer());
+                    : "swap %d, layer %d".formatted(swap, loaded.swapLayers().get(swap - 1));
             stages.add(new Stage(when, stage.extruder(), cells));
         }
         return stages;

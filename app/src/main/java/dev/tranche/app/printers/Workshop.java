@@ -1,5 +1,6 @@
 package dev.tranche.app.printers;
 
+import dev.tranche.app.history.Broken;
 import dev.tranche.app.history.Histories;
 import dev.tranche.app.history.Version;
 import dev.tranche.app.storage.CoreJson;
@@ -10,14 +11,16 @@ import dev.tranche.core.rig.Rig;
 import dev.tranche.core.units.Refusal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
 /** The printers a hobbyist owns, each set up for swapping. Every edit is a revision that undo takes back. */
 @Service
-@Transactional
+@Transactional(noRollbackFor = Broken.class)
 public class Workshop {
     private final PrinterRepository printers;
     private final Histories histories;
@@ -46,11 +49,38 @@ public class Workshop {
         }
     }
 
+    /** All that can be read. */
     @Transactional(readOnly = true)
     public List<Machine> all() {
         return printers.findByRetiredFalseOrderById().stream()
-                .map(this::machine)
+                .flatMap(e -> whole(e).stream())
                 .toList();
+    }
+
+    /** What tells one state of each printer from any other, in one statement. */
+    @Transactional(readOnly = true)
+    public Map<Long, String> stamps() {
+        return printers.stamps().stream()
+                .collect(Collectors.toMap(
+                        row -> (Long) row[0],
+                        row -> row[1] + "-" + row[2].toString().hashCode()));
+    }
+
+    /** Printers that cannot be read; their own pages say why. */
+    @Transactional(readOnly = true)
+    public List<Long> broken() {
+        return printers.findByRetiredFalseOrderById().stream()
+                .filter(e -> whole(e).isEmpty())
+                .map(e -> e.id)
+                .toList();
+    }
+
+    private Optional<Machine> whole(PrinterEntity e) {
+        try {
+            return Optional.of(machine(e));
+        } catch (Broken said) {
+            return Optional.empty();
+        }
     }
 
     @Transactional(readOnly = true)

@@ -1,7 +1,7 @@
 package dev.tranche.app.purges;
 
-import dev.tranche.app.drawing.SpoolMark;
 import dev.tranche.app.drawing.WashOutDrawing;
+import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.printers.MeasuredPurges;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;

@@ -1,5 +1,8 @@
 package dev.tranche.app.settings;
 
+import dev.tranche.app.storage.FileStore;
+import dev.tranche.app.storage.TrancheProperties;
+import java.io.IOException;
 import java.time.ZoneId;
 import java.util.TreeSet;
 import org.springframework.stereotype.Controller;
@@ -11,13 +14,20 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 class SettingsController {
     private final Settings settings;
+    private final FileStore files;
+    private final TrancheProperties properties;
 
-    SettingsController(Settings settings) {
+    SettingsController(Settings settings, FileStore files, TrancheProperties properties) {
         this.settings = settings;
+        this.files = files;
+        this.properties = properties;
     }
 
     @GetMapping("/settings")
-    String show(Model model) {
+    String show(Model model) throws IOException {
+        model.addAttribute("taken", files.total());
+        model.addAttribute("most", properties.largestTotal().toBytes());
+        model.addAttribute("folder", properties.data());
         model.addAttribute("settings", settings.now());
         model.addAttribute("zones", new TreeSet<>(ZoneId.getAvailableZoneIds()));
         return "settings/settings";
@@ -29,7 +39,8 @@ class SettingsController {
             @RequestParam String tariff,
             @RequestParam String quiet,
             @RequestParam String zone,
-            Model model) {
+            Model model)
+            throws IOException {
         settings.set(currency, tariff, quiet, zone);
         model.addAttribute("kept", true);
         return show(model);

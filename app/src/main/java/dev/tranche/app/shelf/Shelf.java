@@ -46,9 +46,23 @@ public class Shelf {
         entity(spool.id()).take(spool);
     }
 
-    /** Takes a spool off the shelf; the caller has seen to it that no plan names it. */
-    public void remove(SpoolId id) {
-        entity(id).retired = true;
+    /** Takes a spool off the shelf, until it is brought back; the caller has seen to it that no plan names it. */
+    public Spool remove(SpoolId id) {
+        SpoolEntity entity = entity(id);
+        entity.retired = true;
+        return entity.spool();
+    }
+
+    public void restore(SpoolId id) {
+        entity(id).retired = false;
+    }
+
+    /** What was taken off the shelf, the last first. */
+    @Transactional(readOnly = true)
+    public List<Spool> removed() {
+        return spools.findByRetiredTrueOrderByIdDesc().stream()
+                .map(SpoolEntity::spool)
+                .toList();
     }
 
     private SpoolEntity entity(SpoolId id) {

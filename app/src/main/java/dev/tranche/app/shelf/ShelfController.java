@@ -1,6 +1,5 @@
 package dev.tranche.app.shelf;
 
-import dev.tranche.app.plans.Plans;
 import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
@@ -15,11 +14,11 @@ import org.springframework.web.bind.annotation.PostMapping;
 @Controller
 class ShelfController {
     private final Shelf shelf;
-    private final Plans plans;
+    private final SpoolUse uses;
 
-    ShelfController(Shelf shelf, Plans plans) {
+    ShelfController(Shelf shelf, SpoolUse uses) {
         this.shelf = shelf;
-        this.plans = plans;
+        this.uses = uses;
     }
 
     @GetMapping("/shelf")
@@ -45,18 +44,26 @@ class ShelfController {
 
     @PostMapping("/shelf/{id}/remove")
     String remove(@PathVariable long id, Model model) {
-        List<String> users = plans.using(new SpoolId(id));
+        List<String> users = uses.using(new SpoolId(id));
         if (!users.isEmpty()) {
             throw new Refusal(
                     "This spool is part of " + String.join(", ", users) + "; give those colours another spool first.");
         }
-        shelf.remove(new SpoolId(id));
+        model.addAttribute("removed", shelf.remove(new SpoolId(id)));
+        fill(model);
+        return "shelf/shelf :: spools";
+    }
+
+    @PostMapping("/shelf/{id}/restore")
+    String restore(@PathVariable long id, Model model) {
+        shelf.restore(new SpoolId(id));
         fill(model);
         return "shelf/shelf :: spools";
     }
 
     private void fill(Model model) {
         model.addAttribute("spools", shelf.all());
+        model.addAttribute("away", shelf.removed());
         model.addAttribute("materials", Material.values());
     }
 }

@@ -5,4 +5,6 @@ import org.springframework.data.jpa.repository.JpaRepository;
 
 interface SpoolRepository extends JpaRepository<SpoolEntity, Long> {
     List<SpoolEntity> findByRetiredFalseOrderById();
+
+    List<SpoolEntity> findByRetiredTrueOrderByIdDesc();
 }

@@ -19,6 +19,7 @@ import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Silhouette;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Words;
 import java.io.IOException;
 import org.springframework.stereotype.Component;
 
@@ -112,11 +113,17 @@ public class CoreJson {
         return mapper.readTree(json);
     }
 
+    /** @throws Unreadable if it is not what this Tranche would write */
     public <T> T read(String json, Class<T> type) {
         try {
             return mapper.readValue(json, type);
         } catch (JsonProcessingException e) {
-            throw new IllegalStateException("stored " + type.getSimpleName() + " cannot be read", e);
+            throw new Unreadable(
+                    e.getCause() instanceof Refusal refusal
+                            ? refusal.getMessage()
+                            : "It is not stored as this Tranche stores it: " + Words.oneLine(e.getOriginalMessage())
+                                    + ".",
+                    e);
         }
     }
 }

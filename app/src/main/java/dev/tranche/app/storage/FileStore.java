@@ -31,12 +31,14 @@ public class FileStore {
     private static final Pattern HASH = Pattern.compile("[0-9a-f]{64}");
 
     private final Path folder;
+    private final TrancheProperties properties;
     /** How often each file was given since the start. */
     private final Map<String, Integer> given = new HashMap<>();
 
     private final ThreadLocal<Loan> loan = new ThreadLocal<>();
 
     public FileStore(TrancheProperties properties) throws IOException {
+        this.properties = properties;
         folder = Files.createDirectories(properties.data().resolve("files"));
     }
 
@@ -45,8 +47,10 @@ public class FileStore {
      *
      * @param hash SHA-256 of its bytes, in hex
      * @param size bytes
+     * @param fresh whether it was not here before
+     * @param times how often it had been given by then
      */
-    public record Kept(String hash, long size) {}
+    public record Kept(String hash, long size, boolean fresh, int times) {}
 
     /** Keeps all of {@code in}; it is on disk when this returns. */
     public Kept keep(InputStream in, DataSize largest) throws IOException {
@@ -54,12 +58,12 @@ public class FileStore {
         try {
             MessageDigest digest = MessageDigest.getInstance("SHA-256");
             try (OutputStream out = Files.newOutputStream(part)) {
-                long size = copy(new DigestInputStream(in, digest), out, largest);
+                long room = properties.largestTotal().toBytes() - total();
+                long size = copy(new DigestInputStream(in, digest), out, largest, room);
                 out.flush();
                 sync(part);
                 String hash = HexFormat.of().formatHex(digest.digest());
-                settle(part, hash);
-                return new Kept(hash, size);
+                return settle(part, hash, size);
             }
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException(e);
@@ -68,7 +72,7 @@ public class FileStore {
         }
     }
 
-    private synchronized void settle(Path part, String hash) throws IOException {
+    private synchronized Kept settle(Path part, String hash, long size) throws IOException {
         boolean isNew = Files.notExists(path(hash));
         Files.move(part, path(hash), StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
         int times = given.merge(hash, 1, Integer::sum);
@@ -76,6 +80,25 @@ public class FileStore {
         if (open != null) {
             open.hear(hash, isNew, times);
         }
+        return new Kept(hash, size, isNew, times);
+    }
+
+    /** Removes what was of no use, unless it was here before or somebody else gave it meanwhile. */
+    public synchronized void takeBack(Kept kept) {
+        if (kept.fresh() && given.get(kept.hash()).equals(kept.times())) {
+            forget(kept.hash());
+        }
+    }
+
+    /** Bytes of all that is kept. */
+    public long total() throws IOException {
+        long sum = 0;
+        try (Stream<Path> all = Files.list(folder)) {
+            for (Path file : all.toList()) {
+                sum += Files.exists(file) ? Files.size(file) : 0;
+            }
+        }
+        return sum;
     }
 
     /** What this thread gives from here on is taken back when the loan is closed, unless it is to stay. */
@@ -141,13 +164,18 @@ public class FileStore {
         return Files.exists(file) && Files.getLastModifiedTime(file).toInstant().isBefore(then);
     }
 
-    private static long copy(InputStream in, OutputStream out, DataSize largest) throws IOException {
+    private long copy(InputStream in, OutputStream out, DataSize largest, long room) throws IOException {
         byte[] chunk = new byte[1 << 16];
         long size = 0;
         for (int read = in.read(chunk); read >= 0; read = in.read(chunk)) {
             size += read;
             if (size > largest.toBytes()) {
                 throw tooLarge(largest);
+            }
+            if (size > room) {
+                throw Refusal.of(
+                        "All files together would take over %d MB, the most that Tranche keeps; delete plans you no longer need, or raise tranche.largest-total.",
+                        properties.largestTotal().toMegabytes());
             }
             out.write(chunk, 0, read);
         }

@@ -11,6 +11,7 @@ import org.springframework.util.unit.DataSize;
  * @param data folder for the database and the files people give
  * @param largestModel a model above it is refused
  * @param largestGcode likewise
+ * @param largestTotal of all files that are kept
  * @param currency three letters, as figures show it
  * @param password asked for on every page if set; needed for any address but this machine's
  */
@@ -19,5 +20,6 @@ public record TrancheProperties(
         Path data,
         @DefaultValue("256MB") DataSize largestModel,
         @DefaultValue("1GB") DataSize largestGcode,
+        @DefaultValue("20GB") DataSize largestTotal,
         @DefaultValue("EUR") String currency,
         @DefaultValue("") String password) {}

@@ -1,12 +1,19 @@
 package dev.tranche.app.web;
 
+import dev.tranche.app.history.Broken;
 import dev.tranche.app.history.StalePage;
+import dev.tranche.app.storage.Connections;
 import dev.tranche.app.storage.FileStore;
+import dev.tranche.app.storage.Room;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.core.units.Refusal;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessException;
 import org.springframework.http.HttpStatus;
+import org.springframework.transaction.TransactionException;
 import org.springframework.ui.Model;
 import org.springframework.validation.BindException;
 import org.springframework.validation.FieldError;
@@ -19,10 +26,16 @@ import org.springframework.web.multipart.MaxUploadSizeExceededException;
 /** How pages say no: one sentence beside what was typed, which stays as it is. */
 @ControllerAdvice
 class Refusals {
-    private final TrancheProperties properties;
+    private static final Logger LOG = LoggerFactory.getLogger(Refusals.class);
 
-    Refusals(TrancheProperties properties) {
+    private final TrancheProperties properties;
+    private final Room room;
+    private final Connections storage;
+
+    Refusals(TrancheProperties properties, Room room, Connections storage) {
         this.properties = properties;
+        this.room = room;
+        this.storage = storage;
     }
 
     @ExceptionHandler
@@ -72,6 +85,32 @@ class Refusals {
     String stale(StalePage stale, HttpServletRequest request, HttpServletResponse response, Model model) {
         response.setHeader("HX-Trigger", "desk-stale");
         return say(stale.getMessage(), HttpStatus.CONFLICT, request, response, model);
+    }
+
+    /** One plan or printer cannot be shown as it is; its own page says so and offers the way back. */
+    @ExceptionHandler
+    String broken(Broken broken, HttpServletRequest request, HttpServletResponse response, Model model) {
+        String page = "/" + broken.what() + "s/" + broken.id();
+        if (request.getHeader("HX-Request") != null) {
+            response.setHeader("HX-Redirect", page);
+            return "web/notice :: nothing";
+        }
+        response.setStatus(HttpStatus.UNPROCESSABLE_ENTITY.value());
+        model.addAttribute("broken", broken);
+        model.addAttribute("page", page);
+        model.addAttribute("elsewhere", !request.getRequestURI().startsWith(page));
+        return "web/broken";
+    }
+
+    /** The database could not write, as a rule since the disk is full; what was asked for was not done. */
+    @ExceptionHandler({DataAccessException.class, TransactionException.class})
+    String notStored(RuntimeException e, HttpServletRequest request, HttpServletResponse response, Model model) {
+        LOG.error("The database did not answer", e);
+        storage.reconnect();
+        String sentence = room.sentence()
+                .orElse(
+                        "Tranche could not reach its database; nothing was changed. Do it again, and look at the log if it goes on.");
+        return say(sentence, HttpStatus.INSUFFICIENT_STORAGE, request, response, model);
     }
 
     private static String needsNumber(String field) {

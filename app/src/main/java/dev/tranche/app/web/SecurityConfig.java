@@ -40,8 +40,10 @@ class SecurityConfig {
             http.httpBasic(Customizer.withDefaults());
         }
         // The token lives in a cookie, so that a page stays usable when the server was restarted under it.
-        return http.csrf(csrf -> csrf.csrfTokenRepository(new CookieCsrfTokenRepository())
-                        // The interface for programs changes nothing that stays.
+        CookieCsrfTokenRepository tokens = new CookieCsrfTokenRepository();
+        tokens.setCookieCustomizer(cookie -> cookie.sameSite("Strict"));
+        return http.csrf(csrf -> csrf.csrfTokenRepository(tokens)
+                        // The interface for programs changes nothing that stays, and answers no other site's pages.
                         .ignoringRequestMatchers("/api/v1/**"))
                 .sessionManagement(s -> s.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
                 .headers(headers -> headers.contentSecurityPolicy(csp -> csp.policyDirectives(OWN_CONTENT_ONLY))

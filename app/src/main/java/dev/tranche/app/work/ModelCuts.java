@@ -2,9 +2,10 @@ package dev.tranche.app.work;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
-import dev.tranche.app.plans.FileNames;
+import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.ModelFile;
 import dev.tranche.app.plans.PlanContent;
+import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.core.format.ModelReader;
 import dev.tranche.core.format.PartedModel;
@@ -34,7 +35,11 @@ public class ModelCuts {
     private static final long MOST_POINTS =
             Math.max(6_000_000, Runtime.getRuntime().maxMemory() / 400);
 
+    /** s */
+    private static final int PATIENCE = 120;
+
     private final FileStore files;
+    private final Jobs jobs;
     private final Cache<List<ModelFile>, PartedModel> models = Caffeine.newBuilder()
             .maximumWeight(MOST_TRIANGLES)
             .weigher((List<ModelFile> key, PartedModel model) -> model.body().triangles())
@@ -64,8 +69,9 @@ public class ModelCuts {
                             .sum())
             .build();
 
-    ModelCuts(FileStore files) {
+    ModelCuts(FileStore files, Jobs jobs) {
         this.files = files;
+        this.jobs = jobs;
     }
 
     private record Latest(Key key, Cut cut, Colouring colouring) {}
@@ -86,12 +92,6 @@ public class ModelCuts {
     /** A model in layers, from above and from the front. */
     public record Cut(CutModel model, UprightCut upright) {}
 
-    /** Whether the plan's cut and its colours, but for the last edit, are at hand. */
-    public boolean ready(PlanContent content) {
-        Key key = Key.of(content);
-        return known(key) != null && coloured(key) != null;
-    }
-
     /** Cuts a plan's model, or answers the cut at hand; {@code progress} hears layers done of all layers. */
     public Cut cut(PlanContent content, Progress progress) {
         Key key = Key.of(content);
@@ -99,9 +99,9 @@ public class ModelCuts {
         if (known != null) {
             return known;
         }
-        Body body = body(content.files(), content.placement(), Progress.UNHEARD);
-        CutModel cut =
-                CutModel.of(body, key.hidden(), grid(content, content.colours().layers()), progress);
+        Body body = body(content.files(), content.placement(), progress);
+        LayerGrid grid = content.colours().layers().on(CutModel.height(body, key.hidden()));
+        CutModel cut = CutModel.of(body, key.hidden(), grid, progress);
         Cut made = new Cut(cut, UprightCut.mostTelling(cut));
         cuts.put(key, made);
         latest = new Latest(key, made, null);
@@ -149,9 +149,29 @@ public class ModelCuts {
 
     /** A plan's model, placed; {@code progress} hears bytes. */
     public Body body(List<ModelFile> of, Placement placement, Progress progress) {
-        return bodies.get(
-                new Placed(List.copyOf(of), placement),
-                k -> model(of, progress).body().placed(placement));
+        Placed key = new Placed(List.copyOf(of), placement);
+        Body known = bodies.getIfPresent(key);
+        if (known == null) {
+            known = model(of, progress).body().placed(placement);
+            bodies.put(key, known);
+        }
+        return known;
+    }
+
+    /** As {@link #body}, for requests: what is not at hand is read by a worker while they wait. */
+    public Body bodyAtHand(List<ModelFile> of, Placement placement) {
+        Body known = bodies.getIfPresent(new Placed(List.copyOf(of), placement));
+        return known != null
+                ? known
+                : jobs.await("Reading " + of.get(0).name(), PATIENCE, progress -> body(of, placement, progress));
+    }
+
+    /** As {@link #model}, for requests. */
+    public PartedModel modelAtHand(List<ModelFile> of) {
+        PartedModel known = models.getIfPresent(of);
+        return known != null
+                ? known
+                : jobs.await("Reading " + of.get(0).name(), PATIENCE, progress -> model(of, progress));
     }
 
     private PartedModel read(ModelFile file, Progress progress) {
@@ -163,9 +183,9 @@ public class ModelCuts {
         }
     }
 
-    /** The grid of a plan's model, in other layers perhaps; for models in memory or quickly read. */
+    /** The grid of a plan's model, in other layers perhaps. */
     public LayerGrid grid(PlanContent content, LayerSettings layers) {
-        Body body = body(content.files(), content.placement(), Progress.UNHEARD);
+        Body body = bodyAtHand(content.files(), content.placement());
         return layers.on(CutModel.height(body, content.parts().hidden()));
     }
 

@@ -31,7 +31,7 @@ public class PlanPages {
         model.addAttribute("at", place);
         Optional<Workpiece> work = workbench.open(plan);
         if (work.isEmpty()) {
-            model.addAttribute("job", workbench.prepare(plan, "/plans/" + plan.id() + "/" + place));
+            model.addAttribute("job", workbench.prepare(plan));
             return "desk/waiting";
         }
         model.addAttribute("work", work.get());

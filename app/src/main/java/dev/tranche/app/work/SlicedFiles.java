@@ -12,7 +12,6 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Optional;
 import org.springframework.stereotype.Service;
 
 /** G-code files surveyed, kept by the hash of their content and the motion they were timed with. */
@@ -27,10 +26,6 @@ public class SlicedFiles {
     }
 
     private record Key(String hash, Motion motion) {}
-
-    public Optional<SlicedFile> ready(String hash, Motion motion) {
-        return Optional.ofNullable(surveys.getIfPresent(new Key(hash, motion)));
-    }
 
     /** Surveys a kept file, or answers the survey at hand; {@code progress} hears bytes. */
     public SlicedFile survey(String hash, Motion motion, Progress progress) {

@@ -10,13 +10,13 @@ import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.handoff.SwapWriter;
+import dev.tranche.core.job.Reckoning;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
-import dev.tranche.core.purge.PurgeModel;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
@@ -25,37 +25,13 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * All there is to know about a plan at one moment.
+ * A stored plan brought to life: its model cut, and all that the core reckons of it.
  *
- * @param colouring of the cut in the plan's colours
- * @param orders in which its colours could be printed, {@code order} the one in which they are
- * @param base one copy of it without swaps, and {@code estimator} what reckons with it
- * @param partNames one a part
- * @param shelf every spool the plan may name
- * @param tranches from the bed up
- * @param schedule by the clock, if it has a start
- * @param file the sliced file, and {@code match} if its layers are the plan's
- * @param stateNow of the plan's swaps, as stamped into files
+ * @param cut from above and from the front
+ * @param machine it is printed on
+ * @param reckoning order, ledger, clock and findings
  */
-public record Workpiece(
-        PlanState plan,
-        ModelCuts.Cut cut,
-        Colouring colouring,
-        Orders orders,
-        PrintOrder order,
-        BasePrint base,
-        Estimator estimator,
-        List<String> partNames,
-        Map<SpoolId, Spool> shelf,
-        Machine machine,
-        List<Tranche> tranches,
-        Ledger ledger,
-        Optional<Schedule> schedule,
-        List<Finding> findings,
-        Optional<SlicedFile> file,
-        Optional<GridMatch> match,
-        SwapWriter writer,
-        String stateNow) {
+public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reckoning reckoning) {
 
     public ColourPlan colours() {
         return plan.content().colours();
@@ -65,8 +41,75 @@ public record Workpiece(
         return cut.model().grid();
     }
 
+    public Colouring colouring() {
+        return reckoning.brief().colouring();
+    }
+
+    public List<String> partNames() {
+        return reckoning.brief().partNames();
+    }
+
+    /** Every spool the plan may name. */
+    public Map<SpoolId, Spool> shelf() {
+        return reckoning.brief().shelf();
+    }
+
+    /** In which orders its colours could be printed, {@link #order()} the one in which they are. */
+    public Orders orders() {
+        return reckoning.facts().orders();
+    }
+
+    public PrintOrder order() {
+        return reckoning.facts().order();
+    }
+
+    /** From the bed up. */
+    public List<Tranche> tranches() {
+        return reckoning.facts().tranches();
+    }
+
+    public Ledger ledger() {
+        return reckoning.facts().ledger();
+    }
+
+    /** By the clock, if it has a start. */
+    public Optional<Schedule> schedule() {
+        return reckoning.facts().schedule();
+    }
+
+    public List<Finding> findings() {
+        return reckoning.findings();
+    }
+
+    /** The sliced file, and {@link #match()} if its layers are the plan's. */
+    public Optional<SlicedFile> file() {
+        return reckoning.brief().file();
+    }
+
+    public Optional<GridMatch> match() {
+        return reckoning.facts().match();
+    }
+
+    /** One copy of it without swaps. */
+    public BasePrint base() {
+        return reckoning.base();
+    }
+
+    public Estimator estimator() {
+        return reckoning.estimator();
+    }
+
+    public SwapWriter writer() {
+        return reckoning.writer();
+    }
+
+    /** Of the plan's swaps, as stamped into files. */
+    public String stateNow() {
+        return reckoning.facts().state();
+    }
+
     public Spool spool(SpoolId id) {
-        return shelf.get(id);
+        return shelf().get(id);
     }
 
     /** Letter and name. */
@@ -76,26 +119,21 @@ public record Workpiece(
 
     /** The spool to load before the print. */
     public Spool firstSpool() {
-        return spool(ledger.stretches().get(0).spool());
+        return spool(ledger().stretches().get(0).spool());
     }
 
     /** What the plan would cost in another order. */
     public Ledger ledger(PrintOrder other) {
-        return estimator.ledger(colours(), other, grid(), shelf, base, match);
+        return reckoning.ledger(other);
     }
 
     /** What it would cost with its purge elsewhere. */
     public Ledger ledger(PurgePlace place) {
-        PurgeModel purges = new PurgeModel(
-                estimator.purges().deadVolume(),
-                estimator.purges().settings().into(place),
-                estimator.purges().measured());
-        return new Estimator(estimator.rig(), purges, estimator.footprintCentre(), estimator.terms())
-                .ledger(colours(), order, grid(), shelf, base, match);
+        return reckoning.ledger(place);
     }
 
     /** The tranche that {@code layer} belongs to. */
     public Tranche trancheOf(int layer) {
-        return tranches.stream().filter(t -> t.covers(layer)).findFirst().orElseThrow();
+        return tranches().stream().filter(t -> t.covers(layer)).findFirst().orElseThrow();
     }
 }

@@ -8,7 +8,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import com.networknt.schema.JsonSchema;
 import com.networknt.schema.JsonSchemaFactory;
 import com.networknt.schema.SpecVersion;
-import dev.tranche.app.plans.PlanFileWriter;
+import dev.tranche.app.exchange.PlanFileWriter;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.storage.CoreJson;
 import dev.tranche.app.support.OnePlanTest;

@@ -3,6 +3,13 @@ package dev.tranche.app.drawing;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import dev.tranche.app.pictures.BandDrawing;
+import dev.tranche.app.pictures.ClockDrawing;
+import dev.tranche.app.pictures.LayerDrawing;
+import dev.tranche.app.pictures.OrderDrawing;
+import dev.tranche.app.pictures.ScoreDrawing;
+import dev.tranche.app.pictures.SectionDrawing;
+import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.app.web.Figures;

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.tranche.app.history.StalePage;
+import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Shapes;

@@ -1,5 +1,7 @@
-package dev.tranche.app.plans;
+package dev.tranche.app.exchange;
 
+import dev.tranche.app.plans.ModelFile;
+import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.CoreJson;

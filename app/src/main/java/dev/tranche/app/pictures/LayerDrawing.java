@@ -1,5 +1,8 @@
-package dev.tranche.app.drawing;
+package dev.tranche.app.pictures;
 
+import dev.tranche.app.drawing.Frame;
+import dev.tranche.app.drawing.SvgPath;
+import dev.tranche.app.drawing.Ticks;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Section;

@@ -1,9 +1,15 @@
-package dev.tranche.app.plans;
+package dev.tranche.app.exchange;
 
 import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.Jobs;
+import dev.tranche.app.plans.ModelFile;
+import dev.tranche.app.plans.PartNotes;
+import dev.tranche.app.plans.PlanContent;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
+import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.work.ModelCuts;
@@ -31,6 +37,8 @@ import org.springframework.web.multipart.MultipartFile;
 @Service
 public class ModelImport {
     private static final int MOST_FILES = 20;
+    /** s */
+    private static final int PATIENCE = 300;
 
     private final Plans plans;
     private final Shelf shelf;
@@ -95,7 +103,9 @@ public class ModelImport {
 
     /** As {@link #begin}, at once. */
     public PlanState make(MultipartFile file) throws IOException {
-        return create(content(List.of(file)), Progress.UNHEARD);
+        PlanContent content = content(List.of(file), new ArrayList<>());
+        jobs.await("Reading " + content.files().get(0).name(), PATIENCE, progress -> cuts.cut(content, progress));
+        return create(content, Progress.UNHEARD);
     }
 
     /** Gives a plan a sliced file, unread. */
@@ -119,13 +129,33 @@ public class ModelImport {
 
     /** Keeps the files and goes on in the background; ends on the new plan's desk. */
     public Job begin(List<MultipartFile> given) throws IOException {
-        PlanContent content = content(given);
-        return jobs.start(
-                "Reading and cutting " + content.files().get(0).name(),
-                progress -> "/plans/" + create(content, progress).id());
+        List<FileStore.Kept> kept = new ArrayList<>();
+        try {
+            PlanContent content = content(given, kept);
+            return jobs.start(
+                    "Reading and cutting " + content.files().get(0).name(),
+                    orTakenBack(
+                            kept,
+                            progress -> "/plans/" + create(content, progress).id()));
+        } catch (Refusal | IOException e) {
+            kept.forEach(files::takeBack);
+            throw e;
+        }
     }
 
-    private PlanContent content(List<MultipartFile> given) throws IOException {
+    /** What comes to nothing leaves no files behind. */
+    private Job.Work orTakenBack(List<FileStore.Kept> kept, Job.Work work) {
+        return progress -> {
+            try {
+                return work.run(progress);
+            } catch (Exception | Error e) {
+                kept.forEach(files::takeBack);
+                throw e;
+            }
+        };
+    }
+
+    private PlanContent content(List<MultipartFile> given, List<FileStore.Kept> keeping) throws IOException {
         List<Spool> spools = shelf.all();
         if (spools.isEmpty()) {
             throw new Refusal("The shelf is empty; add a spool under Shelf, then give the model again.");
@@ -139,7 +169,7 @@ public class ModelImport {
         }
         List<ModelFile> kept = new ArrayList<>();
         for (MultipartFile file : given) {
-            kept.add(keep(file));
+            kept.add(keep(file, keeping));
         }
         ColourPlan colours = ColourPlan.of(LayerSettings.COMMON, spools.get(0).id());
         return new PlanContent(
@@ -165,8 +195,9 @@ public class ModelImport {
         if (plan.content().files().size() >= MOST_FILES) {
             throw Refusal.of("A plan takes at most %d files.", MOST_FILES);
         }
-        ModelFile kept = keep(file);
-        return jobs.start("Reading " + kept.name(), progress -> {
+        List<FileStore.Kept> keeping = new ArrayList<>();
+        ModelFile kept = keep(file, keeping);
+        return jobs.start("Reading " + kept.name(), orTakenBack(keeping, progress -> {
             int before = cuts.model(plan.content().files(), progress).parts().size();
             PlanContent more = plan.content().plus(kept);
             List<Part> all = cuts.model(more.files(), progress).parts();
@@ -174,12 +205,13 @@ public class ModelImport {
             plans.editAll(plan.id(), seen, "add " + kept.name(), c -> c.plus(kept)
                     .with(fileColours.add(c.colours(), all.subList(before, all.size()), before)));
             return "/plans/" + plan.id() + "?side=parts";
-        });
+        }));
     }
 
-    private ModelFile keep(MultipartFile file) throws IOException {
+    private ModelFile keep(MultipartFile file, List<FileStore.Kept> keeping) throws IOException {
         try (InputStream in = file.getInputStream()) {
             FileStore.Kept kept = files.keep(in, properties.largestModel());
+            keeping.add(kept);
             return new ModelFile(kept.hash(), FileNames.shown(file.getOriginalFilename()), kept.size());
         }
     }

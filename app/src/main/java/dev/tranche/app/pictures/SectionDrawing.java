@@ -1,5 +1,8 @@
-package dev.tranche.app.drawing;
+package dev.tranche.app.pictures;
 
+import dev.tranche.app.drawing.Frame;
+import dev.tranche.app.drawing.SvgPath;
+import dev.tranche.app.drawing.Ticks;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.geometry.Span;
 import dev.tranche.core.layer.LayerGrid;
@@ -51,6 +54,9 @@ public record SectionDrawing(
         List<Tick> ruler,
         List<Tick> layers,
         List<Flat> surfaces) {
+
+    /** Less than it is no row of its own, px. */
+    private static final double FINEST = 0.9;
 
     /** What one spool fills. */
     public record Stratum(SpoolMark mark, String path) {}
@@ -137,14 +143,17 @@ public record SectionDrawing(
                 flats(work.cut().model().surfaces(), frame));
     }
 
-    /** Layers as they will be printed, neighbours of one shape drawn as one block. */
+    /** Layers as they will be printed; neighbours of one shape, or too thin to be told apart, drawn as one block. */
     private static String rows(List<List<Span>> spans, int from, int to, LayerGrid grid, Frame frame) {
         SvgPath path = new SvgPath();
         int layer = from;
         while (layer <= to) {
             List<Span> shape = spans.get(layer - 1);
             int last = layer;
-            while (last < to && spans.get(last).equals(shape)) {
+            double least = frame.y(grid.bottom(layer).millimetres()) - FINEST;
+            while (last < to
+                    && (spans.get(last).equals(shape)
+                            || frame.y(grid.top(last + 1).millimetres()) > least)) {
                 last++;
             }
             double y = frame.y(grid.top(last).millimetres());

@@ -1,10 +1,8 @@
-package dev.tranche.app.plans;
+package dev.tranche.app.library;
 
-import dev.tranche.app.drawing.SectionDrawing;
-import dev.tranche.app.drawing.SpoolMark;
+import dev.tranche.app.exchange.ModelImport;
 import dev.tranche.app.jobs.JobPages;
-import dev.tranche.app.work.Workbench;
-import dev.tranche.app.work.Workpiece;
+import dev.tranche.app.plans.Plans;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.List;
@@ -18,46 +16,37 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
 
 @Controller
-class PlansController {
+class LibraryController {
     private final Plans plans;
-    private final Workbench workbench;
+    private final Cards cards;
     private final ModelImport models;
 
-    PlansController(Plans plans, Workbench workbench, ModelImport models) {
+    LibraryController(Plans plans, Cards cards, ModelImport models) {
         this.plans = plans;
-        this.workbench = workbench;
+        this.cards = cards;
         this.models = models;
     }
 
-    /** A plan on its card; without a drawing while its model has not been cut. */
-    record Card(
-            PlanState plan,
-            Optional<Workpiece> work,
-            Optional<SectionDrawing> section,
-            List<SpoolMark> marks,
-            int variants) {}
-
     @GetMapping("/")
     String all(@RequestParam Optional<String> deleted, Model model) {
-        model.addAttribute(
-                "cards",
-                plans.all().stream()
-                        .filter(p -> p.variantOf().isEmpty())
-                        .map(this::card)
-                        .toList());
+        model.addAttribute("cards", cards.all());
         model.addAttribute("deleted", deleted.orElse(null));
         model.addAttribute("away", plans.deleted());
-        return "plans/plans";
+        return "library/library";
     }
 
-    private Card card(PlanState plan) {
-        Optional<Workpiece> work = workbench.open(plan);
-        return new Card(
-                plan,
-                work,
-                work.map(w -> SectionDrawing.small(w, 260, 130)),
-                work.map(SpoolMark::palette).orElse(List.of()),
-                plans.variants(plan.id()).size());
+    /** A card whose figures were not at hand. */
+    @GetMapping("/plans/{id}/card")
+    String card(@PathVariable String id, Model model) {
+        model.addAttribute("card", cards.make(id));
+        return "library/card :: card";
+    }
+
+    /** For a plan whose page cannot be shown: takes its last change back. */
+    @PostMapping("/plans/{id}/step-back")
+    String stepBack(@PathVariable String id, @RequestParam long seen) {
+        plans.undo(id, seen);
+        return "redirect:/plans/" + id;
     }
 
     @PostMapping("/plans")

@@ -1,4 +1,4 @@
-package dev.tranche.app.plans;
+package dev.tranche.app.exchange;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
@@ -9,6 +9,9 @@ import com.networknt.schema.JsonSchema;
 import com.networknt.schema.JsonSchemaFactory;
 import com.networknt.schema.SpecVersion;
 import com.networknt.schema.ValidationMessage;
+import dev.tranche.app.plans.ModelFile;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.CoreJson;

@@ -1,4 +1,4 @@
-package dev.tranche.app.plans;
+package dev.tranche.app.exchange;
 
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.core.colour.Srgb;

@@ -1,4 +1,4 @@
-package dev.tranche.app.plans;
+package dev.tranche.app.storage;
 
 import dev.tranche.core.units.Words;
 

@@ -1,5 +1,7 @@
-package dev.tranche.app.plans;
+package dev.tranche.app.exchange;
 
+import dev.tranche.app.plans.PlanContent;
+import dev.tranche.app.plans.PlanState;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.purge.MeasuredPurge;
 import dev.tranche.core.rig.Rig;

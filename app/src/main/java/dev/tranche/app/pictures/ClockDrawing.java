@@ -1,5 +1,6 @@
-package dev.tranche.app.drawing;
+package dev.tranche.app.pictures;
 
+import dev.tranche.app.drawing.Ticks;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.QuietTime;
 import dev.tranche.core.estimate.Schedule;

@@ -1,4 +1,4 @@
-package dev.tranche.app.drawing;
+package dev.tranche.app.pictures;
 
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.plan.SpoolId;

@@ -1,0 +1,28 @@
+package dev.tranche.app.library;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import jakarta.persistence.Lob;
+import jakarta.persistence.Table;
+
+/** Figures of a plan, with what they were reckoned from. */
+@Entity
+@Table(name = "card")
+class CardEntity {
+    @Id
+    String plan;
+
+    /** The plan's edition. */
+    long edition;
+
+    /** Id of its printer, and {@code machine} the state that was in. */
+    long printer;
+
+    String machine;
+
+    /** The state of all that holds for every plan: the shelf, the settings, and how figures are made. */
+    String world;
+
+    @Lob
+    String figures;
+}

@@ -1,0 +1,2 @@
+/** Drawings of an opened plan, as paths in pixels: section, layer, score, orders, bands, clock. */
+package dev.tranche.app.pictures;

@@ -1,0 +1,49 @@
+package dev.tranche.core.job;
+
+import dev.tranche.core.estimate.QuietTime;
+import dev.tranche.core.estimate.Terms;
+import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.purge.MeasuredPurge;
+import dev.tranche.core.purge.PurgeSettings;
+import dev.tranche.core.rig.Rig;
+import java.time.ZonedDateTime;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * What a print is reckoned from.
+ *
+ * @param planId as stamped into files
+ * @param colouring of the plan's model in its colours
+ * @param partNames what the parts are called, one a part
+ * @param purge how it is purged, and {@code measured} what was measured on the printer
+ * @param rig that prints it
+ * @param shelf every spool the plan names
+ * @param file the sliced file, if there is one
+ * @param terms copies and current
+ * @param start by the clock, if it has one, and {@code quiet} when nobody is at the machine
+ * @param written the state that the last file written for this plan holds
+ */
+public record Brief(
+        String planId,
+        Colouring colouring,
+        List<String> partNames,
+        PurgeSettings purge,
+        List<MeasuredPurge> measured,
+        Rig rig,
+        Map<SpoolId, Spool> shelf,
+        Optional<SlicedFile> file,
+        Terms terms,
+        Optional<ZonedDateTime> start,
+        List<QuietTime> quiet,
+        Optional<String> written) {
+
+    ColourPlan plan() {
+        return colouring.plan();
+    }
+}

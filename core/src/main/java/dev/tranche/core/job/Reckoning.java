@@ -1,0 +1,137 @@
+package dev.tranche.core.job;
+
+import dev.tranche.core.check.Checks;
+import dev.tranche.core.check.Finding;
+import dev.tranche.core.check.PlanFacts;
+import dev.tranche.core.estimate.BasePrint;
+import dev.tranche.core.estimate.Estimator;
+import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.estimate.PrintSettings;
+import dev.tranche.core.estimate.Schedule;
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.handoff.SwapWriter;
+import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.purge.PurgeModel;
+import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.sequence.Orders;
+import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.sequence.Toll;
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Volume;
+import java.util.List;
+import java.util.Optional;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+
+/**
+ * What comes of a plan.
+ *
+ * @param brief it was reckoned from
+ * @param facts order, ledger, clock and what else rules look at
+ * @param base one copy of it without swaps, and {@code estimator} what reckons with it
+ * @param writer of its swaps into G-code
+ * @param findings worst first
+ */
+public record Reckoning(
+        Brief brief, PlanFacts facts, BasePrint base, Estimator estimator, SwapWriter writer, List<Finding> findings) {
+
+    /** Reckons a plan; all of it is computed here, and nothing is read or kept. */
+    public static Reckoning of(Brief brief) {
+        CutModel model = brief.colouring().model();
+        LayerGrid grid = model.grid();
+        Printer printer = brief.rig().printer();
+        Optional<GridMatch> match = brief.file().flatMap(f -> match(f, grid));
+        Envelope footprint = match.map(Reckoning::footprint).orElseGet(() -> centred(model.footprint(), printer));
+        BasePrint base = match.map(m -> BasePrint.from(m, printer.filament()))
+                .orElseGet(() -> BasePrint.from(model.sections(), grid, printer, PrintSettings.COMMON));
+        PurgeModel purges = new PurgeModel(printer.deadVolume(), brief.purge(), brief.measured());
+        Orders orders = orders(brief, purges);
+        PrintOrder order = match.filter(m -> m.file().changesTools()
+                        && PrintOrder.highestTool(m) < brief.plan().numbering().size())
+                .map(m -> PrintOrder.sliced(m, brief.plan().numbering()))
+                .orElseGet(orders::chosen);
+        Estimator estimator = new Estimator(brief.rig(), purges, footprint.centre(), brief.terms());
+        Ledger ledger = estimator.ledger(brief.plan(), order, grid, brief.shelf(), base, match);
+        SwapWriter writer = new SwapWriter(brief.planId(), brief.rig());
+        PlanFacts facts = new PlanFacts(
+                brief.planId(),
+                writer.state(ledger),
+                brief.colouring(),
+                brief.partNames(),
+                orders,
+                order,
+                brief.plan().tranches(grid),
+                footprint,
+                brief.rig(),
+                brief.shelf(),
+                ledger,
+                brief.file(),
+                match,
+                brief.start().map(s -> Schedule.of(ledger, s, printer.heaterLimit(), brief.quiet())),
+                brief.written());
+        return new Reckoning(brief, facts, base, estimator, writer, Checks.run(facts));
+    }
+
+    /** What the plan would cost in another order. */
+    public Ledger ledger(PrintOrder other) {
+        return ledger(estimator, other);
+    }
+
+    /** What it would cost with its purge elsewhere. */
+    public Ledger ledger(PurgePlace place) {
+        PurgeModel elsewhere =
+                new PurgeModel(estimator.purges().deadVolume(), brief.purge().into(place), brief.measured());
+        return ledger(new Estimator(brief.rig(), elsewhere, estimator.footprintCentre(), brief.terms()), facts.order());
+    }
+
+    private Ledger ledger(Estimator by, PrintOrder order) {
+        return by.ledger(brief.plan(), order, brief.colouring().model().grid(), brief.shelf(), base, facts.match());
+    }
+
+    private static Orders orders(Brief brief, PurgeModel purges) {
+        return new Orders(
+                brief.colouring(),
+                (out, in) -> toll(brief, purges, out, in),
+                brief.rig().printer().lineWidth(),
+                Height.ofMillimetres(brief.rig().printer().hotend().reach()));
+    }
+
+    private static Toll toll(Brief brief, PurgeModel purges, SpoolId out, SpoolId in) {
+        var spool = brief.shelf().get(in);
+        Volume purge = purges.between(brief.shelf().get(out), spool).volume();
+        double money = purge.grams(spool.density()) * spool.pricePerKilogram().doubleValue() / 1000;
+        return new Toll(purge.cubicMillimetres(), money);
+    }
+
+    private static Optional<GridMatch> match(SlicedFile file, LayerGrid grid) {
+        try {
+            return Optional.of(GridMatch.of(file, grid));
+        } catch (Refusal said) {
+            // The findings say it again, with the reason.
+            return Optional.empty();
+        }
+    }
+
+    /** Where the file prints the part: all layers but the first, which may have a skirt round it. */
+    private static Envelope footprint(GridMatch match) {
+        Envelope all = new Envelope();
+        for (int layer = Math.min(2, match.grid().count());
+                layer <= match.grid().count();
+                layer++) {
+            all.expandToInclude(match.layer(layer).extent());
+        }
+        return all;
+    }
+
+    private static Envelope centred(Envelope model, Printer printer) {
+        Coordinate bed = printer.bed().bounds().centre();
+        double w = model.getWidth() / 2;
+        double d = model.getHeight() / 2;
+        return new Envelope(bed.x - w, bed.x + w, bed.y - d, bed.y + d);
+    }
+}
