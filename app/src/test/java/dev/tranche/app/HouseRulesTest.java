@@ -52,4 +52,16 @@ class HouseRulesTest {
                     "dev.tranche.app.(storage|jobs|drawing)..")
             .should()
             .beFreeOfCycles();
+
+    /** Decimal points stay points wherever Tranche runs. */
+    @ArchTest
+    static final ArchRule NUMBERS_ARE_WRITTEN_IN_ONE_WAY = noClasses()
+            .that()
+            .doNotHaveSimpleName("Words")
+            .should()
+            .callMethod(String.class, "format", String.class, Object[].class)
+            .orShould()
+            .callMethod(String.class, "format", java.util.Locale.class, String.class, Object[].class)
+            .orShould()
+            .callMethod(String.class, "formatted", Object[].class);
 }

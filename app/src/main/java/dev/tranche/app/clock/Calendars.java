@@ -11,6 +11,7 @@ import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.units.Words;
 import java.util.Date;
 import org.springframework.stereotype.Component;
 
@@ -36,22 +37,24 @@ class Calendars {
 
     private VEvent event(Workpiece work, Schedule.Stop stop) {
         VEvent event = new VEvent();
-        event.setUid("%s-%s-%d@tranche".formatted(work.plan().id(), stop.swap() ? "swap" : "halt", stop.number()));
+        event.setUid(Words.format("%s-%s-%d@tranche", work.plan().id(), stop.swap() ? "swap" : "halt", stop.number()));
         event.setDateStart(Date.from(stop.at().toInstant()));
         event.setDateEnd(Date.from(stop.until().toInstant()));
         if (stop.swap()) {
             Swap swap = work.ledger().swaps().get(stop.number() - 1);
-            event.setSummary("Swap %d: %s out, %s in"
-                    .formatted(stop.number(), swap.out().name(), swap.in().name()));
-            event.setDescription("%s, %s. Purge %s. The nozzle waits until the end of this event."
-                    .formatted(
-                            work.plan().name(),
-                            swap.place(),
-                            figures.length(work.ledger().filament().length(swap.pushed()))));
+            event.setSummary(Words.format(
+                    "Swap %d: %s out, %s in",
+                    stop.number(), swap.out().name(), swap.in().name()));
+            event.setDescription(Words.format(
+                    "%s, %s. Purge %s. The nozzle waits until the end of this event.",
+                    work.plan().name(),
+                    swap.place(),
+                    figures.length(work.ledger().filament().length(swap.pushed()))));
         } else {
             event.setSummary(
                     "Halt: " + work.ledger().pauses().get(stop.number() - 1).note());
-            event.setDescription("%s, before layer %d.".formatted(work.plan().name(), stop.layer()));
+            event.setDescription(
+                    Words.format("%s, before layer %d.", work.plan().name(), stop.layer()));
         }
         event.addAlarm(VAlarm.display(
                 new Trigger(Duration.builder().prior(true).minutes(AHEAD).build(), Related.START),

@@ -3,8 +3,8 @@ package dev.tranche.app.demo;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.Span;
 import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.units.Words;
 import java.util.List;
-import java.util.Locale;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.Polygon;
@@ -92,13 +92,13 @@ final class DemoToolpaths {
     private void go(double toX, double toY) {
         boolean far = Math.hypot(toX - x, toY - y) > 2;
         if (far) {
-            out.append(String.format(Locale.ROOT, "G1 E%.4f F1800\n", e - 1));
+            out.append(Words.format("G1 E%.4f F1800\n", e - 1));
         }
         x = toX;
         y = toY;
-        out.append(String.format(Locale.ROOT, "G1 X%.3f Y%.3f F7200\n", x + shiftX, y + shiftY));
+        out.append(Words.format("G1 X%.3f Y%.3f F7200\n", x + shiftX, y + shiftY));
         if (far) {
-            out.append(String.format(Locale.ROOT, "G1 E%.4f F1800\n", e));
+            out.append(Words.format("G1 E%.4f F1800\n", e));
         }
     }
 
@@ -106,6 +106,6 @@ final class DemoToolpaths {
         e += Math.hypot(toX - x, toY - y) * LINE * thickness / FILAMENT;
         x = toX;
         y = toY;
-        out.append(String.format(Locale.ROOT, "G1 X%.3f Y%.3f E%.4f F%d\n", x + shiftX, y + shiftY, e, feed));
+        out.append(Words.format("G1 X%.3f Y%.3f E%.4f F%d\n", x + shiftX, y + shiftY, e, feed));
     }
 }

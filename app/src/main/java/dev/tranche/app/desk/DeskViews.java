@@ -16,10 +16,10 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
@@ -202,10 +202,7 @@ class DeskViews {
     }
 
     private static String snap(Tranche t) {
-        return String.format(
-                Locale.ROOT,
-                "prints at %s mm (%+.2f)",
-                t.start().actual(),
-                t.start().errorMillimetres());
+        return Words.format(
+                "prints at %s mm (%+.2f)", t.start().actual(), t.start().errorMillimetres());
     }
 }

@@ -15,8 +15,8 @@ import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
@@ -69,13 +69,13 @@ class FoldViews {
                 : f.y() < -0.999
                         ? "front"
                         : f.y() > 0.999 ? "rear" : f.x() < -0.999 ? "left" : f.x() > 0.999 ? "right" : slanted(f);
-        return String.format(Locale.ROOT, "%s, %.0f mm²", where, f.area());
+        return Words.format("%s, %.0f mm²", where, f.area());
     }
 
     private static String slanted(Face f) {
         double tilt = Math.toDegrees(Math.acos(Math.max(-1, Math.min(1, f.z()))));
         double towards = Math.toDegrees(Math.atan2(f.y(), f.x()));
-        return String.format(Locale.ROOT, "slanted %.0f° from up, towards %.0f°", tilt, towards);
+        return Words.format("slanted %.0f° from up, towards %.0f°", tilt, towards);
     }
 
     private static List<String> worries(Workpiece work, PartedModel file) {
@@ -86,20 +86,17 @@ class FoldViews {
                 mesh.height().millimetres(),
                 Math.max(mesh.footprint().getWidth(), mesh.footprint().getHeight()));
         if (largest < TINY) {
-            worries.add(String.format(
-                    Locale.ROOT, "It is only %.2f mm long; if it was drawn in inches, scale it to 2540 %%.", largest));
+            worries.add(
+                    Words.format("It is only %.2f mm long; if it was drawn in inches, scale it to 2540 %%.", largest));
         }
         Body asIs = file.body();
         double far = Math.hypot(asIs.footprint().centre().x, asIs.footprint().centre().y);
         if (far > FAR) {
-            worries.add(String.format(
-                    Locale.ROOT,
-                    "Its file puts it %.0f mm from the origin; it is planned in the middle of the bed.",
-                    far));
+            worries.add(Words.format(
+                    "Its file puts it %.0f mm from the origin; it is planned in the middle of the bed.", far));
         }
         if (asIs.lifted() > 0.0005) {
-            worries.add(String.format(
-                    Locale.ROOT, "Its file puts it %.2f mm below the bed; it was set on the bed.", asIs.lifted()));
+            worries.add(Words.format("Its file puts it %.2f mm below the bed; it was set on the bed.", asIs.lifted()));
         }
         if (report.left() > 0) {
             worries.add(
@@ -139,10 +136,11 @@ class FoldViews {
                 .map(ColourStart::wished)
                 .toList();
         Height high = work.grid().modelHeight();
-        List<FitRow> rows =
-                Fit.candidates(borders, high, work.machine().printer().nozzle(), Fit.FULL_STEP, MOST_FITS).stream()
-                        .map(f -> row(work, f))
-                        .toList();
+        List<Fit> fits = Fit.candidates(borders, high, work.machine().printer().nozzle(), Fit.FULL_STEP, MOST_FITS);
+        Fit now = Fit.of(work.grid(), borders);
+        List<FitRow> rows = Stream.concat(fits.stream(), fits.contains(now) ? Stream.empty() : Stream.of(now))
+                .map(f -> row(work, f))
+                .toList();
         model.addAttribute("plan", work.plan());
         model.addAttribute("fits", rows);
         model.addAttribute("borders", borders.size());
@@ -161,8 +159,7 @@ class FoldViews {
     }
 
     private static String dimension(Fit.Dimension d) {
-        return String.format(
-                Locale.ROOT,
+        return Words.format(
                 "%s to %s: %.2f mm, needs %s (%+.2f)",
                 d.from(),
                 d.to(),
@@ -190,7 +187,7 @@ class FoldViews {
                 fit.firstLayer().toString(),
                 fit.layerHeight().toString(),
                 fit.layers(),
-                String.format(Locale.ROOT, "%.2f mm", fit.worst() / 1000.0),
+                Words.format("%.2f mm", fit.worst() / 1000.0),
                 String.join(", ", fit.snaps().stream().map(FoldViews::snap).toList()),
                 figures.time(seconds),
                 taken);
@@ -199,7 +196,6 @@ class FoldViews {
     private static String snap(Snap snap) {
         return snap.error() == 0
                 ? snap.wished() + " exactly"
-                : String.format(
-                        Locale.ROOT, "%s prints at %s (%+.2f)", snap.wished(), snap.actual(), snap.errorMillimetres());
+                : Words.format("%s prints at %s (%+.2f)", snap.wished(), snap.actual(), snap.errorMillimetres());
     }
 }

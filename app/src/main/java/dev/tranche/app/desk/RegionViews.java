@@ -15,11 +15,11 @@ import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Relief;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
@@ -127,8 +127,8 @@ class RegionViews {
         if (r.missing()) {
             return "meets nothing";
         }
-        return String.format(Locale.ROOT, "shows %.2f mm, buried %.2f, proud %.2f", r.shown(), r.buried(), r.proud())
-                + (r.above() > 0 ? String.format(Locale.ROOT, ", %.2f under the top", r.above()) : "");
+        return Words.format("shows %.2f mm, buried %.2f, proud %.2f", r.shown(), r.buried(), r.proud())
+                + (r.above() > 0 ? Words.format(", %.2f under the top", r.above()) : "");
     }
 
     private List<PartRow> parts(Workpiece work) {
@@ -137,12 +137,8 @@ class RegionViews {
         for (int i = 0; i < work.partNames().size(); i++) {
             int region = work.colours().regions().ofPart(i);
             Mesh mesh = work.cut().model().body().solids().get(i);
-            String measures = String.format(
-                    Locale.ROOT,
-                    "%.2f cm³, %.2f–%s mm",
-                    Math.abs(mesh.volume()) / 1000,
-                    mesh.bottom() / 1000.0,
-                    mesh.height());
+            String measures = Words.format(
+                    "%.2f cm³, %.2f–%s mm", Math.abs(mesh.volume()) / 1000, mesh.bottom() / 1000.0, mesh.height());
             rows.add(new PartRow(
                     i,
                     region < 0

@@ -34,8 +34,9 @@ record Taken(Outline.Drawing drawing, String said) {
             String shown = name.length() > LONGEST_NAME ? name.substring(0, LONGEST_NAME) : name;
             String said = svg.passedOver() == 0
                     ? null
-                    : "%s of the drawing was passed over: text, pictures and lines without a fill; convert them to filled paths if you need them."
-                            .formatted(Words.count(svg.passedOver(), "element"));
+                    : Words.format(
+                            "%s of the drawing was passed over: text, pictures and lines without a fill; convert them to filled paths if you need them.",
+                            Words.count(svg.passedOver(), "element"));
             return new Taken(new Outline.Drawing(shown, silhouette, silhouette.width()), said);
         }
     }

@@ -7,10 +7,10 @@ import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Travel;
 import dev.tranche.core.macro.DryRun;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -98,12 +98,9 @@ public record BedDrawing(
             }
             String arrow = length < 24
                     ? ""
-                    : String.format(
-                            Locale.ROOT,
+                    : Words.format(
                             "translate(%.1f %.1f) rotate(%.1f)",
-                            x0 + 0.6 * (x1 - x0),
-                            y0 + 0.6 * (y1 - y0),
-                            Math.toDegrees(Math.atan2(y1 - y0, x1 - x0)));
+                            x0 + 0.6 * (x1 - x0), y0 + 0.6 * (y1 - y0), Math.toDegrees(Math.atan2(y1 - y0, x1 - x0)));
             boolean lifted = Math.min(leg.fromZ(), leg.toZ()) > entry.z() + 0.05;
             boolean beyond = !printer.reaches(new dev.tranche.core.machine.Point(leg.toX(), leg.toY()))
                     || !printer.reaches(new dev.tranche.core.machine.Point(leg.fromX(), leg.fromY()));
@@ -129,7 +126,7 @@ public record BedDrawing(
                                 frame.x(leg.toX()),
                                 frame.y(leg.toY()),
                                 Math.max(1.5, Math.min(26, 0.75 * Math.sqrt(volume))),
-                                String.format(Locale.ROOT, "%.0f mm of filament pushed", sum)));
+                                Words.format("%.0f mm of filament pushed", sum)));
             }
         }
         return List.copyOf(drops.values());
@@ -156,17 +153,9 @@ public record BedDrawing(
     private static String oval(Frame f, double minX, double maxX, double minY, double maxY) {
         double rx = (f.x(maxX) - f.x(minX)) / 2;
         double ry = (f.y(minY) - f.y(maxY)) / 2;
-        return String.format(
-                Locale.ROOT,
+        return Words.format(
                 "M%.2f %.2fa%.2f %.2f 0 1 0 %.2f 0a%.2f %.2f 0 1 0 %.2f 0z",
-                f.x(minX),
-                f.y((minY + maxY) / 2),
-                rx,
-                ry,
-                2 * rx,
-                rx,
-                ry,
-                -2 * rx);
+                f.x(minX), f.y((minY + maxY) / 2), rx, ry, 2 * rx, rx, ry, -2 * rx);
     }
 
     private static String grid(Frame f, double maxX, double maxY, int pitch) {

@@ -3,6 +3,7 @@ package dev.tranche.app.drawing;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Printer;
+import dev.tranche.core.units.Words;
 import java.math.BigDecimal;
 
 /**
@@ -55,12 +56,9 @@ public record LeverDrawing(
                 plain(to),
                 plain(waiting),
                 plain(lever.position()),
-                "%s %s %s = %s mm"
-                        .formatted(
-                                plain(lever.position()),
-                                direction > 0 ? "−" : "+",
-                                plain(lever.travel()),
-                                plain(waiting)));
+                Words.format(
+                        "%s %s %s = %s mm",
+                        plain(lever.position()), direction > 0 ? "−" : "+", plain(lever.travel()), plain(waiting)));
     }
 
     private static String plain(double value) {

@@ -2,9 +2,9 @@ package dev.tranche.app.drawing;
 
 import dev.tranche.core.purge.WashOut;
 import dev.tranche.core.units.Filament;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.OptionalDouble;
 
 /**
@@ -60,8 +60,7 @@ public record WashOutDrawing(
         StringBuilder path = new StringBuilder();
         for (WashOut.Point p : curve.points()) {
             path.append(path.isEmpty() ? 'M' : 'L')
-                    .append(String.format(
-                            Locale.ROOT,
+                    .append(Words.format(
                             "%.1f %.1f",
                             LEFT + filament.length(p.pushed()) / most * (right - LEFT),
                             bottom - p.difference() / highest * (bottom - TOP)));
@@ -77,11 +76,7 @@ public record WashOutDrawing(
                     w,
                     SWATCH,
                     p.colour().hex(),
-                    String.format(
-                            Locale.ROOT,
-                            "after %.0f mm: difference %.1f",
-                            filament.length(p.pushed()),
-                            p.difference())));
+                    Words.format("after %.0f mm: difference %.1f", filament.length(p.pushed()), p.difference())));
         }
         double cleanX = x(clean, most, right);
         double tolerance = bottom - curve.tolerance() / highest * (bottom - TOP);
@@ -110,7 +105,7 @@ public record WashOutDrawing(
         double step = Math.max(1, Ticks.step(most, 6));
         List<Tick> ticks = new ArrayList<>();
         for (double v = 0; v <= most; v += step) {
-            ticks.add(new Tick(from + v / most * (to - from), String.format(Locale.ROOT, "%.0f", v)));
+            ticks.add(new Tick(from + v / most * (to - from), Words.format("%.0f", v)));
         }
         return ticks;
     }

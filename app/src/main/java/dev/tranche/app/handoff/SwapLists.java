@@ -6,11 +6,11 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.Pause;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.units.Words;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.stream.Stream;
@@ -191,6 +191,6 @@ class SwapLists {
 
     /** Begins with the spool's letter, so that no program takes a name for a formula. */
     private static String cell(SpoolMark mark) {
-        return String.format(Locale.ROOT, "%s %s", mark.letter(), mark.name());
+        return Words.format("%s %s", mark.letter(), mark.name());
     }
 }

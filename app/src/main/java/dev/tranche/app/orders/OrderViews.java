@@ -13,6 +13,7 @@ import dev.tranche.core.sequence.Band;
 import dev.tranche.core.sequence.Bands;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
 import org.springframework.stereotype.Component;
@@ -125,10 +126,10 @@ class OrderViews {
 
     private static String reason(Workpiece work, Band band) {
         return band.end() instanceof Band.End.Circle c
-                ? "%s rests on %s at layer %d, and further down in the band it is the other way round"
-                        .formatted(
-                                work.label(work.spool(c.upper())), work.label(work.spool(c.lower())), band.last() + 1)
-                : "the print halts before layer %d".formatted(band.last() + 1);
+                ? Words.format(
+                        "%s rests on %s at layer %d, and further down in the band it is the other way round",
+                        work.label(work.spool(c.upper())), work.label(work.spool(c.lower())), band.last() + 1)
+                : Words.format("the print halts before layer %d", band.last() + 1);
     }
 
     private static String how(String key) {

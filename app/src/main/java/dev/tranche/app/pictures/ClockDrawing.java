@@ -4,6 +4,7 @@ import dev.tranche.app.drawing.Ticks;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.QuietTime;
 import dev.tranche.core.estimate.Schedule;
+import dev.tranche.core.units.Words;
 import java.time.Duration;
 import java.time.ZonedDateTime;
 import java.time.temporal.ChronoUnit;
@@ -119,8 +120,7 @@ public record ClockDrawing(
                         TOP + 6 + stops.size() % ROWS * ROW,
                         stop.missed(),
                         stop.needsPerson(),
-                        String.format(
-                                Locale.ROOT,
+                        Words.format(
                                 "%s %d at %02d:%02d%s",
                                 stop.swap() ? "Swap" : "Halt",
                                 stop.number(),
@@ -140,8 +140,7 @@ public record ClockDrawing(
                 String day = at.getHour() == 0 && at.getMinute() == 0
                         ? at.getDayOfWeek().getDisplayName(java.time.format.TextStyle.SHORT, Locale.ENGLISH) + " "
                         : "";
-                marks.add(new Hour(
-                        scale.x(at), day + String.format(Locale.ROOT, "%d:%02d", at.getHour(), at.getMinute())));
+                marks.add(new Hour(scale.x(at), day + Words.format("%d:%02d", at.getHour(), at.getMinute())));
             }
         }
         return marks;

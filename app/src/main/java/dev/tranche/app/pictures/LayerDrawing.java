@@ -12,9 +12,9 @@ import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Tint;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Point;
@@ -78,7 +78,7 @@ public record LayerDrawing(
                 width,
                 height,
                 layer,
-                "matrix(%s 0 0 %s %s %s)".formatted(frame.scaleX(), -frame.scaleY(), frame.x(0), frame.y(0)),
+                Words.format("matrix(%s 0 0 %s %s %s)", frame.scaleX(), -frame.scaleY(), frame.x(0), frame.y(0)),
                 colours.fields().stream()
                         .filter(f -> !f.isEmpty())
                         .map(f -> patch(work, f, shrink, frame))
@@ -137,7 +137,7 @@ public record LayerDrawing(
                             new SvgPath().polygons(t.area(), frame).toString(),
                             frame.x(at.getX()),
                             frame.y(at.getY()),
-                            String.format(Locale.ROOT, "%.2f", t.width()));
+                            Words.format("%.2f", t.width()));
                 })
                 .toList();
     }
@@ -153,8 +153,8 @@ public record LayerDrawing(
         MultiPolygon area = tint.area();
         return new Colour(
                 SpoolMark.of(work, tint.spool()),
-                String.format(Locale.ROOT, "%.1f", tint.squareMillimetres()),
-                String.format(Locale.ROOT, "%.0f", area.getLength()),
+                Words.format("%.1f", tint.squareMillimetres()),
+                Words.format("%.0f", area.getLength()),
                 area.getNumGeometries(),
                 tint.prints());
     }

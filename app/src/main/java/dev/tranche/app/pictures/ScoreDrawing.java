@@ -7,6 +7,7 @@ import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.Stretch;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.units.Words;
 import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -146,13 +147,13 @@ public record ScoreDrawing(
             if (to > x && to > lastEnd.getOrDefault(stretch.spool(), Double.NEGATIVE_INFINITY) + FINEST) {
                 lastEnd.put(stretch.spool(), to);
                 SpoolMark mark = SpoolMark.of(work, stretch.spool());
-                String title = "%s %s, layers %d–%d, %s"
-                        .formatted(
-                                mark.letter(),
-                                mark.name(),
-                                stretch.firstLayer(),
-                                stretch.lastLayer(),
-                                figures.time(stretch.to() - stretch.from()));
+                String title = Words.format(
+                        "%s %s, layers %d–%d, %s",
+                        mark.letter(),
+                        mark.name(),
+                        stretch.firstLayer(),
+                        stretch.lastLayer(),
+                        figures.time(stretch.to() - stretch.from()));
                 bars.add(new Bar(
                         mark, x, to - x, line(staves, mark.id()), stretch.firstLayer(), stretch.lastLayer(), title));
             }
@@ -188,14 +189,14 @@ public record ScoreDrawing(
             if (labelled) {
                 lastLabel = x;
             }
-            String title = "Swap %d %s: %s out, %s in, purge %s, after %s"
-                    .formatted(
-                            swap.number(),
-                            swap.place(),
-                            swap.out().name(),
-                            swap.in().name(),
-                            figures.length(work.ledger().filament().length(swap.pushed())),
-                            figures.time(swap.startsAt()));
+            String title = Words.format(
+                    "Swap %d %s: %s out, %s in, purge %s, after %s",
+                    swap.number(),
+                    swap.place(),
+                    swap.out().name(),
+                    swap.in().name(),
+                    figures.length(work.ledger().filament().length(swap.pushed())),
+                    figures.time(swap.startsAt()));
             steps.add(new Step(
                     swap.number(),
                     swap.layer(),
@@ -211,7 +212,7 @@ public record ScoreDrawing(
     }
 
     private static String clockTime(ZonedDateTime at) {
-        return String.format("%02d:%02d", at.getHour(), at.getMinute());
+        return Words.format("%02d:%02d", at.getHour(), at.getMinute());
     }
 
     private static List<Halt> halts(Workpiece work, Figures figures, Scale scale, List<Stave> staves) {
@@ -221,8 +222,8 @@ public record ScoreDrawing(
                         scale.x(p.startsAt()),
                         line(staves, p.loaded().id().value()),
                         p.layer(),
-                        "Halt before layer %d: %s, after %s"
-                                .formatted(p.layer(), p.note(), figures.time(p.startsAt()))))
+                        Words.format(
+                                "Halt before layer %d: %s, after %s", p.layer(), p.note(), figures.time(p.startsAt()))))
                 .toList();
     }
 

@@ -11,9 +11,9 @@ import dev.tranche.core.layer.UprightCut;
 import dev.tranche.core.plan.Strata;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
@@ -126,8 +126,8 @@ public record SectionDrawing(
                 width - m.right(),
                 bottom,
                 scaleY,
-                String.format(Locale.ROOT, "%.1f", scaleY / scaleX),
-                String.format(Locale.ROOT, "%.1f", colours.y()),
+                Words.format("%.1f", scaleY / scaleX),
+                Words.format("%.1f", colours.y()),
                 rows(upright.outline(), 1, grid.count(), grid, frame),
                 strata,
                 labels,
@@ -171,7 +171,7 @@ public record SectionDrawing(
         double step = Ticks.step(printed, 9);
         int decimals = step < 0.1 ? 2 : step < 1 ? 1 : 0;
         for (int i = 0; i * step <= printed + 1e-9; i++) {
-            ticks.add(new Tick(frame.y(i * step), String.format(Locale.ROOT, "%." + decimals + "f", i * step)));
+            ticks.add(new Tick(frame.y(i * step), Words.format("%." + decimals + "f", i * step)));
         }
         return ticks;
     }
@@ -196,8 +196,8 @@ public record SectionDrawing(
                         frame.y(e.getKey().millimetres()),
                         e.getKey().toString(),
                         e.getValue().stream()
-                                .map(s -> String.format(
-                                        Locale.ROOT, "%s of %.0f mm²", s.kind().word(), s.area()))
+                                .map(s ->
+                                        Words.format("%s of %.0f mm²", s.kind().word(), s.area()))
                                 .collect(Collectors.joining(" and "))))
                 .toList();
     }

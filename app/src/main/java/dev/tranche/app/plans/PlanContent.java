@@ -6,6 +6,7 @@ import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.purge.PurgeSettings;
+import dev.tranche.core.units.Words;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
@@ -108,8 +109,9 @@ public record PlanContent(
         boolean zones = !before.zonesFollow(placement)
                 && colours.regions().list().stream().anyMatch(r -> r.shape() instanceof Shape.Zone);
         return heights || zones
-                ? Optional.of("%s stayed where they were; look whether they still belong there."
-                        .formatted(heights && zones ? "Heights and zones" : heights ? "Heights of colours" : "Zones"))
+                ? Optional.of(Words.format(
+                        "%s stayed where they were; look whether they still belong there.",
+                        heights && zones ? "Heights and zones" : heights ? "Heights of colours" : "Zones"))
                 : Optional.empty();
     }
 }

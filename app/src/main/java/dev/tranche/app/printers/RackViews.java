@@ -11,6 +11,7 @@ import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Rack;
 import dev.tranche.core.rig.VirtualExtruder;
 import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -126,7 +127,8 @@ class RackViews {
             int swap = stages.size();
             String when = swap == 0
                     ? "start"
-                    : "swap %d, layer %d".formatted(swap, loaded.swapLayers().get(swap - 1));
+                    : Words.format(
+                            "swap %d, layer %d", swap, loaded.swapLayers().get(swap - 1));
             stages.add(new Stage(when, stage.extruder(), cells));
         }
         return stages;

@@ -14,6 +14,7 @@ import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.WashOut;
 import dev.tranche.core.units.Filament;
 import dev.tranche.core.units.Volume;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -129,7 +130,7 @@ class PurgeViews {
         Spool out = work.spool(new SpoolId(cell.out().id()));
         Spool in = work.spool(new SpoolId(cell.in().id()));
         Filament filament = work.machine().printer().filament();
-        PurgeModel unmeasured = new PurgeModel(purges.deadVolume(), purges.settings(), List.of());
+        PurgeModel unmeasured = purges.computed();
         Volume clean = unmeasured.between(out, in).unscaled();
         Volume pushed = purges.between(out, in).volume();
         Volume most = new Volume(Math.max(20, BEYOND * Math.max(clean.cubicMillimetres(), pushed.cubicMillimetres())));
@@ -164,11 +165,11 @@ class PurgeViews {
                         "Onto a tower",
                         ledgers.get(1)
                                 .tower()
-                                .map(t -> "%s × %s mm, up to layer %d; layers without a swap carry it too"
-                                        .formatted(
-                                                figures.whole(t.width()),
-                                                figures.whole(Math.ceil(t.depth())),
-                                                t.layers().size()))
+                                .map(t -> Words.format(
+                                        "%s × %s mm, up to layer %d; layers without a swap carry it too",
+                                        figures.whole(t.width()),
+                                        figures.whole(Math.ceil(t.depth())),
+                                        t.layers().size()))
                                 .orElse("a block on the bed that grows with the print"),
                         ledgers.get(1),
                         now instanceof PurgePlace.OnTower,

@@ -1,6 +1,7 @@
 package dev.tranche.app.storage;
 
 import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Words;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.util.Optional;
@@ -26,10 +27,10 @@ public class Room {
             long left = Files.getFileStore(properties.data()).getUsableSpace();
             return left >= LEAST
                     ? Optional.empty()
-                    : Optional.of(
-                            ("The disk with Tranche's data has %d MB left, and %d are needed to change anything safely; "
-                                            + "nothing was changed. Make room and do it again.")
-                                    .formatted(left >> 20, LEAST >> 20));
+                    : Optional.of(Words.format(
+                            "The disk with Tranche's data has %d MB left, and %d are needed to change anything safely; "
+                                    + "nothing was changed. Make room and do it again.",
+                            left >> 20, LEAST >> 20));
         } catch (IOException e) {
             return Optional.of("The folder with Tranche's data, " + properties.data()
                     + ", cannot be reached; nothing was changed.");

@@ -2,11 +2,17 @@ package dev.tranche.app.web;
 
 import dev.tranche.app.settings.Settings;
 import dev.tranche.core.estimate.Derivation;
+import dev.tranche.core.estimate.Unit;
+import dev.tranche.core.units.Shares;
+import dev.tranche.core.units.Words;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.time.Instant;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import org.springframework.stereotype.Component;
 
@@ -30,36 +36,64 @@ public class Figures {
     }
 
     public String whole(double value) {
-        return String.format(Locale.ROOT, "%.0f", value);
+        return Words.format("%.0f", value);
     }
 
     public String grams(double grams) {
-        return String.format(Locale.ROOT, "%.1f g", grams);
+        return Words.format("%.1f g", grams);
     }
 
     public String length(double millimetres) {
-        return String.format(Locale.ROOT, "%.0f mm", millimetres);
+        return Words.format("%.0f mm", millimetres);
     }
 
-    /** As {@link #time}, to the second, and to a tenth under ten: {@code 1.4 s}, {@code 1 min 30 s}. */
+    /** As {@link #time}, to a tenth under ten seconds: {@code 1.4 s}, {@code 1 min 30 s}. */
     public String exact(double seconds) {
-        long s = Math.round(seconds);
-        if (seconds > 0 && seconds < 9.95) {
-            return String.format(Locale.ROOT, "%.1f s", seconds);
-        }
-        return s < 60 || s >= 3600 ? time(seconds) : String.format(Locale.ROOT, "%d min %02d s", s / 60, s % 60);
+        return seconds > 0 && seconds < 9.95 ? Words.format("%.1f s", seconds) : time(seconds);
     }
 
-    /** {@code 45 s}, {@code 7 min}, {@code 1 h 07 min}. */
+    /** {@code 45 s}, {@code 7 min 12 s}, {@code 1 h 07 min}: seconds count up to an hour. */
     public String time(double seconds) {
-        long s = Math.round(seconds);
+        return seconds < 3599.5 ? toTheSecond(Math.round(seconds)) : toTheMinute(Math.round(seconds / 60));
+    }
+
+    private static String toTheMinute(long minutes) {
+        return Words.format("%d h %02d min", minutes / 60, minutes % 60);
+    }
+
+    /** However long it is: {@code 1 h 07 min 05 s}. */
+    private static String toTheSecond(long s) {
         if (s < 60) {
             return s + " s";
         }
-        long minutes = Math.round(seconds / 60);
-        return minutes < 60
-                ? minutes + " min"
-                : String.format(Locale.ROOT, "%d h %02d min", minutes / 60, minutes % 60);
+        if (s >= 3600) {
+            return Words.format("%d h %02d min %02d s", s / 3600, s / 60 % 60, s % 60);
+        }
+        return s % 60 == 0 ? s / 60 + " min" : Words.format("%d min %02d s", s / 60, s % 60);
+    }
+
+    /**
+     * Times that are shown with their sum, last: rounded so that they add up.
+     *
+     * @param parts s
+     */
+    public List<String> times(double... parts) {
+        double sum = Arrays.stream(parts).sum();
+        List<String> shown = new ArrayList<>();
+        if (sum < 3599.5) {
+            Arrays.stream(Shares.of(parts, 1)).forEach(s -> shown.add(toTheSecond(s)));
+        } else {
+            long[] minutes = Shares.of(parts, 60);
+            for (int i = 0; i < parts.length; i++) {
+                // What is lost among minutes is still said.
+                shown.add(
+                        minutes[i] == 0
+                                ? toTheSecond(Math.round(parts[i]))
+                                : minutes[i] < 60 ? minutes[i] + " min" : toTheMinute(minutes[i]));
+            }
+        }
+        shown.add(time(sum));
+        return shown;
     }
 
     /** {@code 27 November}, by the clock beside the machine. */
@@ -90,23 +124,24 @@ public class Figures {
     }
 
     public String bytes(long size) {
-        return size < 1_000_000
-                ? String.format(Locale.ROOT, "%.0f kB", Math.ceil(size / 1e3))
-                : String.format(Locale.ROOT, "%.1f MB", size / 1e6);
+        return size < 1_000_000 ? Words.format("%.0f kB", Math.ceil(size / 1e3)) : Words.format("%.1f MB", size / 1e6);
+    }
+
+    /** A part of an opened figure; times to the second, as what they add up to. */
+    public String part(Derivation derivation) {
+        return derivation.unit() == Unit.SECONDS ? toTheSecond(Math.round(derivation.value())) : value(derivation);
     }
 
     public String value(Derivation derivation) {
         double v = derivation.value();
         return switch (derivation.unit()) {
-            case COUNT -> String.format(Locale.ROOT, "%.0f", v);
+            case COUNT -> Words.format("%.0f", v);
             case MILLIMETRES -> length(v);
-            case CUBIC_MILLIMETRES -> String.format(Locale.ROOT, "%.0f mm³", v);
+            case CUBIC_MILLIMETRES -> Words.format("%.0f mm³", v);
             case GRAMS -> grams(v);
             case SECONDS -> time(v);
             case MONEY -> money(v);
-            case RATIO -> v < 0.01 && v > 0
-                    ? String.format(Locale.ROOT, "%.5f", v)
-                    : String.format(Locale.ROOT, "%.2f", v);
+            case RATIO -> v < 0.01 && v > 0 ? Words.format("%.5f", v) : Words.format("%.2f", v);
         };
     }
 }

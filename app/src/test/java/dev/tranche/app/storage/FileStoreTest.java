@@ -23,7 +23,8 @@ class FileStoreTest {
 
     @BeforeEach
     void open() throws IOException {
-        files = new FileStore(new TrancheProperties(data, DataSize.ofMegabytes(1), DataSize.ofMegabytes(1), "EUR", ""));
+        files = new FileStore(new TrancheProperties(
+                data, DataSize.ofMegabytes(1), DataSize.ofMegabytes(1), DataSize.ofKilobytes(3), "EUR", ""));
     }
 
     private String give(String words) {

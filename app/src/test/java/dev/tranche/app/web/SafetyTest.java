@@ -103,7 +103,13 @@ class SafetyTest extends OnePlanTest {
     }
 
     private static TrancheProperties properties(String password) {
-        return new TrancheProperties(Path.of("x"), DataSize.ofMegabytes(1), DataSize.ofMegabytes(1), "EUR", password);
+        return new TrancheProperties(
+                Path.of("x"),
+                DataSize.ofMegabytes(1),
+                DataSize.ofMegabytes(1),
+                DataSize.ofMegabytes(1),
+                "EUR",
+                password);
     }
 
     @Test

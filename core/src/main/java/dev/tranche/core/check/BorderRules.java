@@ -4,9 +4,9 @@ import dev.tranche.core.plan.ColourStart;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Severity;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 
 /** Rules on where colours start. */
 final class BorderRules {
@@ -21,10 +21,10 @@ final class BorderRules {
                 findings.add(Finding.of(
                                 Severity.NOTE,
                                 "same-spool-" + above.index(),
-                                "%s is on both sides of the border at %s mm, so nothing is swapped there."
-                                        .formatted(
-                                                facts.label(above.spool()),
-                                                above.start().actual()))
+                                Words.format(
+                                        "%s is on both sides of the border at %s mm, so nothing is swapped there.",
+                                        facts.label(above.spool()),
+                                        above.start().actual()))
                         .at(above.firstLayer())
                         .mendedBy(new Fix("Merge the two", plan -> plan.merge(above.index()))));
             }
@@ -39,8 +39,7 @@ final class BorderRules {
                 .map(t -> Finding.of(
                                 Severity.WARN,
                                 "off-grid-" + t.index(),
-                                String.format(
-                                        Locale.ROOT,
+                                Words.format(
                                         "%s was to start at %s mm, but layers end at %s mm: %.2f mm %s.",
                                         facts.label(t.spool()),
                                         t.start().wished(),
@@ -68,8 +67,9 @@ final class BorderRules {
                 Finding finding = Finding.of(
                                 Severity.WARN,
                                 "no-layer-" + i,
-                                "%s, to start at %s mm, gets no layer: %s."
-                                        .formatted(facts.label(starts.get(i).spool()), wished, why))
+                                Words.format(
+                                        "%s, to start at %s mm, gets no layer: %s.",
+                                        facts.label(starts.get(i).spool()), wished, why))
                         .mendedBy(new Fix("Remove that start", plan -> plan.merge(index)));
                 findings.add(
                         above ? finding : finding.at(facts.grid().snap(wished).layer()));

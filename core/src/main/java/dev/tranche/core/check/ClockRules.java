@@ -24,12 +24,11 @@ final class ClockRules {
                     return Finding.of(
                                     Severity.WARN,
                                     "missed-stops",
-                                    "%s while nobody is there, the first on %s; the nozzle waits %d min and then cools. See the clock for another start."
-                                            .formatted(
-                                                    Words.count(s.missed(), "stop")
-                                                            + (s.missed() == 1 ? " comes" : " come"),
-                                                    CLOCK.format(first.at()),
-                                                    first.window().toMinutes()))
+                                    Words.format(
+                                            "%s while nobody is there, the first on %s; the nozzle waits %d min and then cools. See the clock for another start.",
+                                            Words.count(s.missed(), "stop") + (s.missed() == 1 ? " comes" : " come"),
+                                            CLOCK.format(first.at()),
+                                            first.window().toMinutes()))
                             .at(first.layer());
                 })
                 .toList();

@@ -35,8 +35,9 @@ final class FileRules {
         return List.of(Finding.of(
                 Severity.WARN,
                 "stops-in-file",
-                "The G-code already holds %s, the first (%s) on line %d; with the plan's swaps the print would stop twice."
-                        .formatted(Words.count(stops.size(), "stop"), Words.quoted(first.text()), first.line())));
+                Words.format(
+                        "The G-code already holds %s, the first (%s) on line %d; with the plan's swaps the print would stop twice.",
+                        Words.count(stops.size(), "stop"), Words.quoted(first.text()), first.line())));
     }
 
     static List<Finding> writtenBeforeLastChange(PlanFacts facts) {

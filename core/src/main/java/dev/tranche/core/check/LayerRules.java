@@ -9,7 +9,6 @@ import dev.tranche.core.units.Severity;
 import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 
 /** Rules on the colours of single layers. */
 final class LayerRules {
@@ -41,8 +40,7 @@ final class LayerRules {
                 findings.add(Finding.of(
                                 Severity.WARN,
                                 "thin-" + facts.plan().letter(spool),
-                                String.format(
-                                        Locale.ROOT,
+                                Words.format(
                                         "%s of %s on %s %s thinner than a line of %.2f mm and will not print.",
                                         Words.count(pieces, "piece"),
                                         facts.label(spool),
@@ -65,12 +63,9 @@ final class LayerRules {
         return List.of(Finding.of(
                         Severity.WARN,
                         "first-layer-gaps",
-                        String.format(
-                                Locale.ROOT,
+                        Words.format(
                                 "The first layer is drawn in by %.2f mm, which leaves a gap of %.2f mm along %.0f mm between its colours; turn that off in the slicing program.",
-                                shrink,
-                                2 * shrink,
-                                along))
+                                shrink, 2 * shrink, along))
                 .at(1)
                 .mendedBy(new Fix(
                         "Plan without drawing it in",

@@ -3,12 +3,13 @@ package dev.tranche.core.check;
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.purge.Tower;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Severity;
 import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -29,8 +30,9 @@ final class ModelRules {
         return List.of(Finding.of(
                         Severity.WARN,
                         "open-mesh",
-                        "The model has holes: the outline had to be closed by straight lines on %s, first on layer %d."
-                                .formatted(Words.count(open, "layer"), first))
+                        Words.format(
+                                "The model has holes: the outline had to be closed by straight lines on %s, first on layer %d.",
+                                Words.count(open, "layer"), first))
                 .at(first));
     }
 
@@ -46,8 +48,9 @@ final class ModelRules {
             return List.of(Finding.of(
                     Severity.NOTE,
                     "lifted",
-                    "The model begins %s mm above the bed; it needs support under it, or set it down."
-                            .formatted(Height.ofMicrometres(above))));
+                    Words.format(
+                            "The model begins %s mm above the bed; it needs support under it, or set it down.",
+                            Height.ofMicrometres(above))));
         }
         List<Finding> findings = new ArrayList<>();
         for (int i = 0; i < model.solids().size(); i++) {
@@ -60,10 +63,10 @@ final class ModelRules {
                     findings.add(Finding.of(
                                     Severity.WARN,
                                     "floating-" + i,
-                                    "The part “%s” begins at %s mm and lies on nothing there; it needs support, or sits too high."
-                                            .formatted(
-                                                    facts.partNames().get(i),
-                                                    facts.grid().bottom(layer)))
+                                    Words.format(
+                                            "The part “%s” begins at %s mm and lies on nothing there; it needs support, or sits too high.",
+                                            facts.partNames().get(i),
+                                            facts.grid().bottom(layer)))
                             .at(layer));
                 }
             }
@@ -82,8 +85,7 @@ final class ModelRules {
                 : List.of(Finding.of(
                         Severity.STOP,
                         "too-many-copies",
-                        String.format(
-                                Locale.ROOT,
+                        Words.format(
                                 "%d copies of %.0f × %.0f mm do not fit on the bed of %s, which has room for %d at most; print them in several goes.",
                                 copies,
                                 one.getWidth(),
@@ -100,6 +102,20 @@ final class ModelRules {
         return layer > sections.size() ? 0 : layer;
     }
 
+    private static Optional<Finding> towerTooLarge(Tower tower, Envelope bed) {
+        double longer = Math.max(tower.width(), tower.depth());
+        double shorter = Math.min(tower.width(), tower.depth());
+        return longer <= Math.max(bed.getWidth(), bed.getHeight())
+                        && shorter <= Math.min(bed.getWidth(), bed.getHeight())
+                ? Optional.empty()
+                : Optional.of(Finding.of(
+                        Severity.STOP,
+                        "tower-too-large",
+                        Words.format(
+                                "The tower would be %.0f × %.0f mm, and the bed is %.0f × %.0f mm; make it wider or narrower, purge less, or purge beside the print.",
+                                tower.width(), tower.depth(), bed.getWidth(), bed.getHeight())));
+    }
+
     static List<Finding> tooLarge(PlanFacts facts) {
         Envelope bed = facts.printer().bed().bounds();
         Envelope part = facts.footprint();
@@ -107,21 +123,22 @@ final class ModelRules {
             return List.of(Finding.of(
                     Severity.STOP,
                     "too-wide",
-                    String.format(
-                            Locale.ROOT,
+                    Words.format(
                             "The model is %.1f × %.1f mm and the bed %.0f × %.0f mm; choose another printer or scale the model.",
-                            part.getWidth(),
-                            part.getHeight(),
-                            bed.getWidth(),
-                            bed.getHeight())));
+                            part.getWidth(), part.getHeight(), bed.getWidth(), bed.getHeight())));
+        }
+        Optional<Finding> tower = facts.ledger().tower().flatMap(t -> towerTooLarge(t, bed));
+        if (tower.isPresent()) {
+            return List.of(tower.get());
         }
         Height high = facts.grid().printedHeight().plus(facts.plan().layers().raft());
         if (high.isAbove(facts.printer().maxHeight())) {
             return List.of(Finding.of(
                     Severity.STOP,
                     "too-high",
-                    "The print is %s mm high and the printer reaches %s mm; choose another printer or scale the model."
-                            .formatted(high, facts.printer().maxHeight())));
+                    Words.format(
+                            "The print is %s mm high and the printer reaches %s mm; choose another printer or scale the model.",
+                            high, facts.printer().maxHeight())));
         }
         return List.of();
     }

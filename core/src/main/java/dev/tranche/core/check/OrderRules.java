@@ -40,8 +40,9 @@ final class OrderRules {
         Finding finding = Finding.of(
                 Severity.WARN,
                 "side-by-side",
-                "Colours lie side by side on %d of %d layers, which takes %s; thicker layers, or each colour printed several layers high before the next, need fewer."
-                        .formatted(mixed, layers, Words.count(swaps(facts), "swap")));
+                Words.format(
+                        "Colours lie side by side on %d of %d layers, which takes %s; thicker layers, or each colour printed several layers high before the next, need fewer.",
+                        mixed, layers, Words.count(swaps(facts), "swap")));
         return List.of(
                 reach < 2 * facts.grid().layerHeight().millimetres()
                         ? finding
@@ -76,14 +77,14 @@ final class OrderRules {
                 : List.of(Finding.of(
                                 Severity.NOTE,
                                 "better-numbering",
-                                "Numbered %s, the spools need %s instead of %d."
-                                        .formatted(
-                                                other.numbering().stream()
-                                                        .filter(facts.plan().spools()::contains)
-                                                        .map(facts::label)
-                                                        .collect(Collectors.joining(", ")),
-                                                Words.count(fewer, "swap"),
-                                                swaps(facts)))
+                                Words.format(
+                                        "Numbered %s, the spools need %s instead of %d.",
+                                        other.numbering().stream()
+                                                .filter(facts.plan().spools()::contains)
+                                                .map(facts::label)
+                                                .collect(Collectors.joining(", ")),
+                                        Words.count(fewer, "swap"),
+                                        swaps(facts)))
                         .mendedBy(new Fix("Number them like this", p -> p.with(other))));
     }
 
@@ -99,8 +100,9 @@ final class OrderRules {
             return List.of(Finding.of(
                     Severity.STOP,
                     "tool-without-spool",
-                    "The G-code uses tool T%d, and the plan has %s; add the spools that are missing, in the order of the tools."
-                            .formatted(highest, Words.count(numbering.size(), "spool"))));
+                    Words.format(
+                            "The G-code uses tool T%d, and the plan has %s; add the spools that are missing, in the order of the tools.",
+                            highest, Words.count(numbering.size(), "spool"))));
         }
         int other = IntStream.rangeClosed(1, facts.grid().count())
                 .filter(layer -> !printed(match, layer, numbering)
@@ -111,22 +113,19 @@ final class OrderRules {
             return List.of(Finding.of(
                             Severity.WARN,
                             "file-colours-differ",
-                            "On layer %d the G-code prints %s and the plan has %s; slice it again, or number the spools as the file does."
-                                    .formatted(
-                                            other,
-                                            labels(facts, printed(match, other, numbering)),
-                                            labels(
-                                                    facts,
-                                                    facts.colouring()
-                                                            .layer(other)
-                                                            .spools())))
+                            Words.format(
+                                    "On layer %d the G-code prints %s and the plan has %s; slice it again, or number the spools as the file does.",
+                                    other,
+                                    labels(facts, printed(match, other, numbering)),
+                                    labels(facts, facts.colouring().layer(other).spools())))
                     .at(other));
         }
         return List.of(Finding.of(
                 Severity.NOTE,
                 "tools-are-swaps",
-                "The G-code changes tools, and those changes are the plan's swaps: %s."
-                        .formatted(new TreeSet<>(tools(match))
+                Words.format(
+                        "The G-code changes tools, and those changes are the plan's swaps: %s.",
+                        new TreeSet<>(tools(match))
                                 .stream()
                                         .map(t -> "T" + t + " is " + facts.label(numbering.get(t)))
                                         .collect(Collectors.joining(", ")))));

@@ -10,6 +10,7 @@ import dev.tranche.core.plan.Halt;
 import dev.tranche.core.rig.RigChecks;
 import dev.tranche.core.rig.RigFinding;
 import dev.tranche.core.units.Severity;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -30,16 +31,18 @@ final class PrinterRules {
             return List.of(Finding.of(
                     Severity.WARN,
                     "no-park-spot",
-                    "%s has no park spot, so the nozzle waits over the part and melts a blob into it; give it one."
-                            .formatted(facts.printer().name())));
+                    Words.format(
+                            "%s has no park spot, so the nozzle waits over the part and melts a blob into it; give it one.",
+                            facts.printer().name())));
         }
         Point spot = facts.printer().parkSpot().get();
         if (facts.footprint().contains(spot.x(), spot.y())) {
             return List.of(Finding.of(
                     Severity.WARN,
                     "park-over-part",
-                    "The park spot X %s Y %s lies over the part; move it, or the part, so that drool falls beside it."
-                            .formatted(number(spot.x()), number(spot.y()))));
+                    Words.format(
+                            "The park spot X %s Y %s lies over the part; move it, or the part, so that drool falls beside it.",
+                            number(spot.x()), number(spot.y()))));
         }
         return List.of();
     }
@@ -92,10 +95,9 @@ final class PrinterRules {
                 findings.add(Finding.of(
                                 Severity.WARN,
                                 "halt-nowhere-" + i,
-                                "The halt “%s” at %s mm is not between two layers, so it never comes; remove it or give another height."
-                                        .formatted(
-                                                halts.get(i).note(),
-                                                halts.get(i).wished()))
+                                Words.format(
+                                        "The halt “%s” at %s mm is not between two layers, so it never comes; remove it or give another height.",
+                                        halts.get(i).note(), halts.get(i).wished()))
                         .mendedBy(new Fix("Remove the halt", p -> p.withoutHalt(index))));
             }
         }
@@ -104,8 +106,9 @@ final class PrinterRules {
                 findings.add(Finding.of(
                                 Severity.NOTE,
                                 "halt-at-swap-" + pause.number(),
-                                "The halt “%s” falls on a swap, which waits for you anyway; the machine stops once for both."
-                                        .formatted(pause.note()))
+                                Words.format(
+                                        "The halt “%s” falls on a swap, which waits for you anyway; the machine stops once for both.",
+                                        pause.note()))
                         .at(pause.layer()));
             }
         }

@@ -11,7 +11,6 @@ import dev.tranche.core.units.Severity;
 import dev.tranche.core.units.Volume;
 import dev.tranche.core.units.Words;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 
@@ -32,19 +31,16 @@ final class PurgeRules {
             return List.of(Finding.of(
                     Severity.NOTE,
                     "tower-not-needed",
-                    String.format(
-                            Locale.ROOT,
+                    Words.format(
                             "No layer has two colours, so leave the slicing program's purge tower off: it would waste about %.1f g.",
                             usual(facts).idle().grams(density(ledger)))));
         }
         return List.of(Finding.of(
                         Severity.WARN,
                         "tower-not-needed",
-                        String.format(
-                                Locale.ROOT,
+                        Words.format(
                                 "No layer has two colours, so no tower is needed; purging beside the print saves %.1f g and %.0f min.",
-                                ledger.towerGrams().value(),
-                                ledger.towerSeconds() / 60))
+                                ledger.towerGrams().value(), ledger.towerSeconds() / 60))
                 .mendedBy(Fix.ofPurge("Purge beside the print", p -> p.into(new PurgePlace.Bin()))));
     }
 
@@ -98,8 +94,7 @@ final class PurgeRules {
         return List.of(Finding.of(
                         Severity.WARN,
                         "routine-too-short",
-                        String.format(
-                                Locale.ROOT,
+                        Words.format(
                                 "The machine's routine pushes %.0f mm, too little for %s: %s to %s needs %.0f mm.",
                                 routine.length(),
                                 Words.count(tooShort.size(), "swap"),
@@ -108,7 +103,6 @@ final class PurgeRules {
                                 needed))
                 .at(worst.layer())
                 .mendedBy(Fix.ofPurge(
-                        String.format(Locale.ROOT, "Let it push %.0f mm", needed),
-                        p -> p.into(new PurgePlace.Routine(needed)))));
+                        Words.format("Let it push %.0f mm", needed), p -> p.into(new PurgePlace.Routine(needed)))));
     }
 }

@@ -14,7 +14,6 @@ import dev.tranche.core.units.Severity;
 import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import org.locationtech.jts.geom.Geometry;
 
@@ -44,11 +43,9 @@ final class RegionRules {
         return each(facts, (i, region, relief) -> Optional.of(Finding.of(
                                 Severity.WARN,
                                 "buried-" + i,
-                                String.format(
-                                        Locale.ROOT,
+                                Words.format(
                                         "“%s” is buried: regions after it take all of its %.2f mm, so nothing of it prints.",
-                                        region.name(),
-                                        relief.buried()))
+                                        region.name(), relief.buried()))
                         .at(layer(facts, region))
                         .mendedBy(new Fix(
                                 "Let it win over them",
@@ -61,8 +58,9 @@ final class RegionRules {
         return each(facts, (i, region, relief) -> Optional.of(Finding.of(
                                 Severity.WARN,
                                 "nowhere-" + i,
-                                "“%s” meets nothing of the model between its heights, so it colours nothing; move it, or give other heights."
-                                        .formatted(region.name()))
+                                Words.format(
+                                        "“%s” meets nothing of the model between its heights, so it colours nothing; move it, or give other heights.",
+                                        region.name()))
                         .at(layer(facts, region))
                         .mendedBy(new Fix("Remove it", p -> p.with(p.regions().without(i)))))
                 .filter(f -> relief.missing()));
@@ -77,12 +75,9 @@ final class RegionRules {
             Finding finding = Finding.of(
                             Severity.WARN,
                             "unseen-" + i,
-                            String.format(
-                                    Locale.ROOT,
+                            Words.format(
                                     "“%s” lies inside the model, %.2f mm below its top and %.2f mm above its underside, and is never seen.",
-                                    region.name(),
-                                    relief.above(),
-                                    relief.below()))
+                                    region.name(), relief.above(), relief.below()))
                     .at(layer(facts, region));
             return Optional.of(
                     region.shape() instanceof Shape.Zone
@@ -118,11 +113,9 @@ final class RegionRules {
         return each(facts, (i, region, relief) -> Optional.of(Finding.of(
                                 Severity.NOTE,
                                 "proud-" + i,
-                                String.format(
-                                        Locale.ROOT,
+                                Words.format(
                                         "“%s” reaches %.2f mm above the model, where there is nothing to colour.",
-                                        region.name(),
-                                        relief.proud()))
+                                        region.name(), relief.proud()))
                         .mendedBy(new Fix("End it at the top", p -> p.with(raised(p.regions(), i)))))
                 .filter(f -> region.shape() instanceof Shape.Zone && relief.proud() > 0.01));
     }
@@ -156,13 +149,13 @@ final class RegionRules {
         return Optional.of(Finding.of(
                         Severity.WARN,
                         "shines-through-" + index,
-                        "“%s” is %s deep, and %s shines through %s until it is %d layers deep."
-                                .formatted(
-                                        region.name(),
-                                        Words.count(last, "layer"),
-                                        facts.label(behind),
-                                        facts.label(own.id()),
-                                        needed))
+                        Words.format(
+                                "“%s” is %s deep, and %s shines through %s until it is %d layers deep.",
+                                region.name(),
+                                Words.count(last, "layer"),
+                                facts.label(behind),
+                                facts.label(own.id()),
+                                needed))
                 .at(1)
                 .mendedBy(new Fix(
                         "Make it " + needed + " layers deep",

@@ -2,8 +2,8 @@ package dev.tranche.core.check;
 
 import dev.tranche.core.estimate.SpoolUse;
 import dev.tranche.core.units.Severity;
+import dev.tranche.core.units.Words;
 import java.util.List;
-import java.util.Locale;
 
 /** Rules on spools. */
 final class SpoolRules {
@@ -17,15 +17,16 @@ final class SpoolRules {
             return List.of(Finding.of(
                             Severity.WARN,
                             "first-spool",
-                            "The file stops for the first spool, and the first-load macro asks for %s again; switch one of them off."
-                                    .formatted(first))
+                            Words.format(
+                                    "The file stops for the first spool, and the first-load macro asks for %s again; switch one of them off.",
+                                    first))
                     .at(1));
         }
         String sentence = asks
-                ? "The first-load macro asks for %s before layer 1.".formatted(first)
+                ? Words.format("The first-load macro asks for %s before layer 1.", first)
                 : stops
-                        ? "Load %s first; the file stops for it before layer 1.".formatted(first)
-                        : "Load %s before you start; nothing stops for the first spool.".formatted(first);
+                        ? Words.format("Load %s first; the file stops for it before layer 1.", first)
+                        : Words.format("Load %s before you start; nothing stops for the first spool.", first);
         return List.of(Finding.of(Severity.NOTE, "first-spool", sentence).at(1));
     }
 
@@ -40,11 +41,8 @@ final class SpoolRules {
     }
 
     private static String sentence(PlanFacts facts, SpoolUse use) {
-        return String.format(
-                Locale.ROOT,
+        return Words.format(
                 "%s needs %.1f g and has %.1f g left; weigh it again, or use another spool.",
-                facts.label(use.spool().id()),
-                use.grams(),
-                use.spool().gramsLeft());
+                facts.label(use.spool().id()), use.grams(), use.spool().gramsLeft());
     }
 }

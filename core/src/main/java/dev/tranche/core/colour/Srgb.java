@@ -2,7 +2,6 @@ package dev.tranche.core.colour;
 
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Words;
-import java.util.Locale;
 
 /**
  * A colour as it is typed and shown: eight bits a channel, IEC 61966-2-1.
@@ -45,7 +44,7 @@ public record Srgb(int red, int green, int blue) {
     }
 
     public String hex() {
-        return String.format(Locale.ROOT, "#%02X%02X%02X", red, green, blue);
+        return Words.format("#%02X%02X%02X", red, green, blue);
     }
 
     /** Whether black marks read better than white ones on this colour. */

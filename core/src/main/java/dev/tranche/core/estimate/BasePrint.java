@@ -10,6 +10,7 @@ import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Volume;
 import java.util.ArrayList;
 import java.util.List;
+import org.locationtech.jts.geom.Envelope;
 
 /**
  * The print without swaps: how long each layer takes and what plastic it holds.
@@ -17,12 +18,16 @@ import java.util.List;
  * @param source where the figures come from
  * @param before time and plastic before layer 1: heating, a priming line, a raft
  * @param layers from layer 1
+ * @param holdsTower whether a sliced file prints more beside the model than a skirt, so that it may hold a tower
  */
-public record BasePrint(Source source, LayerWork before, List<LayerWork> layers) {
+public record BasePrint(Source source, LayerWork before, List<LayerWork> layers, boolean holdsTower) {
     /** Share of the time that printing takes with the way between lines. */
     static final double TRAVEL = 1.15;
 
     static final double SECONDS_PER_LAYER = 1;
+
+    /** With the way to it, mm. */
+    private static final double NARROWEST_TOWER = 6;
 
     /** How far the figures can be trusted. */
     public enum Source {
@@ -77,11 +82,16 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers)
                 layers.stream()
                         .map(l ->
                                 new LayerWork(l.seconds() * copies, l.plastic().times(copies)))
-                        .toList());
+                        .toList(),
+                holdsTower);
     }
 
-    /** Times and plastic as the sliced file has them. */
-    public static BasePrint from(GridMatch match, Filament filament) {
+    /**
+     * Times and plastic as the sliced file has them.
+     *
+     * @param model what it covers of the bed, wherever it is put
+     */
+    public static BasePrint from(GridMatch match, Filament filament, Envelope model) {
         double seconds = match.file().secondsBefore();
         double extruded = 0;
         for (int i = 0; i < match.before(); i++) {
@@ -93,7 +103,18 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers)
             SlicedLayer run = match.layer(layer);
             layers.add(new LayerWork(run.seconds(), filament.volume(run.extruded())));
         }
-        return new BasePrint(Source.SLICED, new LayerWork(seconds, filament.volume(extruded)), layers);
+        return new BasePrint(
+                Source.SLICED, new LayerWork(seconds, filament.volume(extruded)), layers, reachesBeyond(match, model));
+    }
+
+    /** A skirt goes round the first layer only; whatever is wider above is more than the model. */
+    private static boolean reachesBeyond(GridMatch match, Envelope model) {
+        Envelope printed = new Envelope();
+        for (int layer = 2; layer <= match.grid().count(); layer++) {
+            printed.expandToInclude(match.layer(layer).extent());
+        }
+        return printed.getWidth() > model.getWidth() + NARROWEST_TOWER
+                || printed.getHeight() > model.getHeight() + NARROWEST_TOWER;
     }
 
     /**
@@ -115,7 +136,7 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers)
             double along = plastic / (printer.lineWidth() * h * printer.motion().printSpeed());
             layers.add(new LayerWork(along * TRAVEL + SECONDS_PER_LAYER, new Volume(plastic)));
         }
-        return new BasePrint(Source.MODEL, new LayerWork(0, Volume.NONE), layers);
+        return new BasePrint(Source.MODEL, new LayerWork(0, Volume.NONE), layers, false);
     }
 
     private static double covered(double[] areas, int layer, int reach) {

@@ -1,9 +1,11 @@
 package dev.tranche.core.estimate;
 
+import dev.tranche.core.units.Shares;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 
 /**
  * A figure that explains itself.
@@ -31,6 +33,42 @@ public record Derivation(String label, double value, Unit unit, String how, List
     public static Derivation sum(String label, Unit unit, String how, List<Derivation> parts) {
         double sum = parts.stream().mapToDouble(Derivation::value).sum();
         return new Derivation(label, sum, unit, how, parts.size() <= MOST_PARTS ? parts : together(parts));
+    }
+
+    /**
+     * As it is shown: rounded to what its unit is shown in, with the parts of every sum rounded so that they add up to it.
+     */
+    public Derivation rounded() {
+        return rounded(Math.round(value / unit.shown()));
+    }
+
+    private Derivation rounded(long shown) {
+        if (unit.shown() == 0) {
+            return new Derivation(
+                    label,
+                    value,
+                    unit,
+                    how,
+                    parts.stream().map(Derivation::rounded).toList());
+        }
+        List<Derivation> inside;
+        if (isSum()) {
+            long[] shares = Shares.of(
+                    shown, parts.stream().mapToDouble(Derivation::value).toArray(), unit.shown());
+            inside = IntStream.range(0, shares.length)
+                    .mapToObj(i -> parts.get(i).rounded(shares[i]))
+                    .toList();
+        } else {
+            inside = parts.stream().map(Derivation::rounded).toList();
+        }
+        return new Derivation(label, shown * unit.shown(), unit, how, inside);
+    }
+
+    private boolean isSum() {
+        double sum = parts.stream().mapToDouble(Derivation::value).sum();
+        return parts.size() > 1
+                && parts.stream().allMatch(p -> p.unit == unit && p.value >= 0)
+                && Math.abs(sum - value) <= 1e-9 * Math.max(1, Math.abs(value));
     }
 
     private static List<Derivation> together(List<Derivation> parts) {

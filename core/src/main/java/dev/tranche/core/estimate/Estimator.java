@@ -166,6 +166,10 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
                     swaps.add(swap);
                     tally.swapped(swap);
                     now += swap.seconds();
+                    double onTower = tower.seconds(
+                            Math.max(highest, pass.layer()), swap.purge().volume());
+                    tally.tower(swap.in(), Volume.NONE, onTower);
+                    now += onTower;
                     since = now;
                     sinceLayer = pass.layer();
                     loaded = swap.in();
@@ -182,7 +186,8 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
                     swaps,
                     pauses,
                     stretches,
-                    tally.uses(inFile() && purges.settings().place() instanceof PurgePlace.OnTower),
+                    tally.uses(
+                            base.holdsTower() && inFile() && purges.settings().place() instanceof PurgePlace.OnTower),
                     loading,
                     rig.printer().filament(),
                     new LayerTimes(List.of(begins), List.of(ends)),
@@ -203,7 +208,7 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
         /** What the tower needs on a layer, and on those below that have not been begun. */
         private void printTower(int layer, Spool loaded) {
             for (int at = highest + 1; at <= layer; at++) {
-                double seconds = tower.seconds(at);
+                double seconds = tower.idleSeconds(at);
                 tally.tower(loaded, tower.idle(at), seconds);
                 now += seconds;
             }
@@ -249,8 +254,8 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
                     layer,
                     "",
                     "",
-                    loaded.temperature(),
-                    rig.rack().temperature(extruder(), loaded),
+                    temperature(loaded, layer),
+                    rig.rack().temperature(extruder(), loaded, layer),
                     rig.rack().extruder(extruder()).standby(),
                     0,
                     extruder(),
@@ -275,13 +280,17 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
                     layer,
                     out.map(s -> label(plan, s)).orElse(""),
                     label(plan, in),
-                    out.map(Spool::temperature).orElse(0),
-                    rig.rack().temperature(extruder, in),
+                    out.map(s -> temperature(s, layer)).orElse(0),
+                    rig.rack().temperature(extruder, in, layer),
                     rig.rack().extruder(extruder).standby(),
                     purge,
                     extruder,
                     "",
                     entry(layer, nth, out.orElse(in)));
+        }
+
+        private static int temperature(Spool spool, int layer) {
+            return layer == 1 ? spool.firstLayerTemperature() : spool.temperature();
         }
 
         /** Where the nozzle stands: on the highest that was printed. */
@@ -300,7 +309,10 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
             return door(layer, nth, layer <= highest)
                     .map(Door::state)
                     .orElseGet(() -> ControllerState.standingAt(
-                            footprintCentre.x, footprintCentre.y, raft + top().millimetres(), loaded.temperature()));
+                            footprintCentre.x,
+                            footprintCentre.y,
+                            raft + top().millimetres(),
+                            temperature(loaded, Math.max(1, highest))));
         }
     }
 }

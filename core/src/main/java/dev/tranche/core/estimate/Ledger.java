@@ -6,6 +6,7 @@ import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.Tower;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.units.Filament;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -126,7 +127,9 @@ public record Ledger(
                 "Volume",
                 purge.volume().cubicMillimetres(),
                 Unit.CUBIC_MILLIMETRES,
-                "V₀ ln(1/c*), rounded up, × plastic × factor",
+                purge.isLeast()
+                        ? "the least that fills the nozzle again, or clears another plastic: colours alone need less"
+                        : "V₀ ln(1/c*), rounded up, × plastic × factor",
                 List.of(
                         Derivation.of("Colour difference", purge.difference(), Unit.RATIO, "CIEDE2000, unmixed"),
                         Derivation.of("c*", purge.cleanShare(), Unit.RATIO, "share of the old colour nobody sees"),
@@ -148,15 +151,16 @@ public record Ledger(
         return perSpool(
                 "Tower beside purge",
                 Unit.GRAMS,
-                tower.map(t -> "%.0f × %.1f mm, to layer %d: per layer its purge or its shell, whichever is more"
-                                .formatted(t.width(), t.depth(), t.layers().size()))
+                tower.map(t -> Words.format(
+                                "%.0f × %.1f mm, to layer %d: per layer its purge or its shell, whichever is more",
+                                t.width(), t.depth(), t.layers().size()))
                         .orElse("no tower"),
                 u -> u.tower().grams(u.spool().density()),
                 u -> volume(u.tower().cubicMillimetres(), u));
     }
 
     private static String volume(double cubicMillimetres, SpoolUse use) {
-        return "%.0f mm³ × %s g/cm³".formatted(cubicMillimetres, use.spool().density());
+        return Words.format("%.0f mm³ × %s g/cm³", cubicMillimetres, use.spool().density());
     }
 
     /** All that is thrown away. */
@@ -174,8 +178,8 @@ public record Ledger(
     }
 
     private static String money(double grams, SpoolUse use) {
-        return "%.2f g × %s a kg"
-                .formatted(grams, use.spool().pricePerKilogram().toPlainString());
+        return Words.format(
+                "%.2f g × %s a kg", grams, use.spool().pricePerKilogram().toPlainString());
     }
 
     private Derivation perSpool(
@@ -203,8 +207,9 @@ public record Ledger(
                 "Tower",
                 towerSeconds(),
                 Unit.SECONDS,
-                "%.0f mm³ at the printer's print speed, 15 %% travel, 1 s a layer"
-                        .formatted(t.plastic().cubicMillimetres()))));
+                Words.format(
+                        "%.0f mm³ at the printer's print speed, 15 %% travel, 1 s a layer",
+                        t.plastic().cubicMillimetres()))));
         return Derivation.sum("Added time", Unit.SECONDS, "swaps, machine and person, and the tower", parts);
     }
 
@@ -257,8 +262,13 @@ public record Ledger(
 
     /** All plastic, by spool. */
     public Derivation filamentGrams() {
-        return perSpool("Filament", Unit.GRAMS, "part and waste", SpoolUse::grams, u -> "%.1f g part, %.1f g waste"
-                .formatted(u.plastic().grams(u.spool().density()), u.wasteGrams()));
+        return perSpool(
+                "Filament",
+                Unit.GRAMS,
+                "part and waste",
+                SpoolUse::grams,
+                u -> Words.format(
+                        "%.1f g part, %.1f g waste", u.plastic().grams(u.spool().density()), u.wasteGrams()));
     }
 
     /** Plastic, and current where it is counted. */
@@ -271,11 +281,11 @@ public record Ledger(
                         "Current",
                         power.cost(totalSeconds()),
                         Unit.MONEY,
-                        "%.2f kWh at %.0f W × %s a kWh"
-                                .formatted(
-                                        power.kilowattHours(totalSeconds()),
-                                        power.watts(),
-                                        power.perKilowattHour().toPlainString()))));
+                        Words.format(
+                                "%.2f kWh at %.0f W × %s a kWh",
+                                power.kilowattHours(totalSeconds()),
+                                power.watts(),
+                                power.perKilowattHour().toPlainString()))));
         return Derivation.sum(
                 "Cost",
                 Unit.MONEY,

@@ -42,16 +42,21 @@ record TowerPrinting(Optional<Tower> tower, LayerGrid grid, Printer printer) {
         return new TowerPrinting(Optional.of(Tower.of(width, grid, byLayer, printer.lineWidth())), grid, printer);
     }
 
-    /** How long its part of {@code layer} takes, at printing speed. */
-    double seconds(int layer) {
+    /** How long it takes to print so much of a purge onto {@code layer}; nothing without a tower. */
+    double seconds(int layer, Volume purge) {
+        return tower.isEmpty()
+                ? 0
+                : purge.cubicMillimetres()
+                        / (printer.lineWidth()
+                                * grid.thickness(layer).millimetres()
+                                * printer.motion().printSpeed())
+                        * BasePrint.TRAVEL;
+    }
+
+    /** How long {@code layer} takes beyond its purge: its shell, and the way there. */
+    double idleSeconds(int layer) {
         return tower.filter(t -> layer <= t.layers().size())
-                .map(t -> t.layers().get(layer - 1))
-                .map(plastic -> plastic.cubicMillimetres()
-                                / (printer.lineWidth()
-                                        * grid.thickness(layer).millimetres()
-                                        * printer.motion().printSpeed())
-                                * BasePrint.TRAVEL
-                        + BasePrint.SECONDS_PER_LAYER)
+                .map(t -> seconds(layer, t.idle(layer)) + BasePrint.SECONDS_PER_LAYER)
                 .orElse(0.0);
     }
 

@@ -33,7 +33,7 @@ public record GridMatch(SlicedFile file, LayerGrid grid, int before, Height raft
         boolean fromBed = near(runs.get(0).z(), grid.top(1));
         if (before < 0 || before > 0 && fromBed && !primed) {
             throw mismatch(
-                    grid, "The G-code has %s and the plan %d".formatted(Words.count(runs.size(), "layer"), layers));
+                    grid, Words.format("The G-code has %s and the plan %d", Words.count(runs.size(), "layer"), layers));
         }
         int raft = before == 0 || primed
                 ? 0
@@ -44,8 +44,9 @@ public record GridMatch(SlicedFile file, LayerGrid grid, int before, Height raft
             if (raft < 0 || !near(found, Height.ofMicrometres(expected))) {
                 throw mismatch(
                         grid,
-                        "Layer %d ends at %s mm in the G-code and at %s mm in the plan"
-                                .formatted(layer, found, grid.top(layer)));
+                        Words.format(
+                                "Layer %d ends at %s mm in the G-code and at %s mm in the plan",
+                                layer, found, grid.top(layer)));
             }
         }
         return new GridMatch(file, grid, before, Height.ofMicrometres(raft));

@@ -47,9 +47,13 @@ public record Reckoning(
         Printer printer = brief.rig().printer();
         Optional<GridMatch> match = brief.file().flatMap(f -> match(f, grid));
         Envelope footprint = match.map(Reckoning::footprint).orElseGet(() -> centred(model.footprint(), printer));
-        BasePrint base = match.map(m -> BasePrint.from(m, printer.filament()))
+        BasePrint base = match.map(m -> BasePrint.from(m, printer.filament(), model.footprint()))
                 .orElseGet(() -> BasePrint.from(model.sections(), grid, printer, PrintSettings.COMMON));
-        PurgeModel purges = new PurgeModel(printer.deadVolume(), brief.purge(), brief.measured());
+        PurgeModel purges = new PurgeModel(
+                printer.deadVolume(),
+                brief.purge(),
+                brief.measured(),
+                !printer.hotend().blends());
         Orders orders = orders(brief, purges);
         PrintOrder order = match.filter(m -> m.file().changesTools()
                         && PrintOrder.highestTool(m) < brief.plan().numbering().size())
@@ -84,9 +88,9 @@ public record Reckoning(
 
     /** What it would cost with its purge elsewhere. */
     public Ledger ledger(PurgePlace place) {
-        PurgeModel elsewhere =
-                new PurgeModel(estimator.purges().deadVolume(), brief.purge().into(place), brief.measured());
-        return ledger(new Estimator(brief.rig(), elsewhere, estimator.footprintCentre(), brief.terms()), facts.order());
+        return ledger(
+                new Estimator(brief.rig(), estimator.purges().into(place), estimator.footprintCentre(), brief.terms()),
+                facts.order());
     }
 
     private Ledger ledger(Estimator by, PrintOrder order) {

@@ -5,12 +5,13 @@ import dev.tranche.core.units.Refusal;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.TreeSet;
 
 /**
  * Layer heights that put colour borders on layer borders.
  *
- * <p>Layer heights are multiples of the height of a full motor step between a quarter and four fifths of the nozzle;
- * first layers are such multiples from the layer height up to four fifths of the nozzle. They are ranked by the
+ * <p>Layer heights are multiples of the height of a full motor step, or of 0.05 mm, between a quarter and four fifths of
+ * the nozzle; first layers are such heights from the layer height up. They are ranked by the
  * largest snap error, then by the number of layers.
  *
  * @param firstLayer h₁
@@ -21,6 +22,9 @@ import java.util.List;
 public record Fit(Height firstLayer, Height layerHeight, int layers, List<Snap> snaps) {
     /** Height of a full step, with 200 steps a turn on a lead of 8 mm; from memory. */
     public static final Height FULL_STEP = Height.ofMicrometres(40);
+
+    /** µm; slicing programs offer heights in such steps, whatever the motor's are (common practice). */
+    private static final int TWENTIETH = 50;
 
     private static final double THINNEST = 0.25;
     private static final double THICKEST = 0.8;
@@ -49,12 +53,18 @@ public record Fit(Height firstLayer, Height layerHeight, int layers, List<Snap> 
         if (step <= 0) {
             throw new Refusal("The height of a full step must be above 0 mm; 0.04 is common.");
         }
-        int least = (int) Math.ceil(THINNEST * nozzle * 1000 / step - 1e-9);
-        int largest = (int) Math.floor(THICKEST * nozzle * 1000 / step + 1e-9);
+        TreeSet<Integer> heights = new TreeSet<>();
+        for (int pitch : new int[] {step, TWENTIETH}) {
+            int least = (int) Math.ceil(THINNEST * nozzle * 1000 / pitch - 1e-9);
+            int largest = (int) Math.floor(THICKEST * nozzle * 1000 / pitch + 1e-9);
+            for (int i = Math.max(1, least); i <= largest; i++) {
+                heights.add(i * pitch);
+            }
+        }
         List<Fit> fits = new ArrayList<>();
-        for (int h = Math.max(1, least); h <= largest; h++) {
-            for (int first = h; first <= largest; first++) {
-                of(Height.ofMicrometres(first * step), Height.ofMicrometres(h * step), borders, modelHeight, fits);
+        for (int h : heights) {
+            for (int first : heights.tailSet(h)) {
+                of(Height.ofMicrometres(first), Height.ofMicrometres(h), borders, modelHeight, fits);
             }
         }
         fits.sort(Comparator.comparingInt(Fit::worst).thenComparingInt(Fit::layers));
@@ -133,6 +143,13 @@ public record Fit(Height firstLayer, Height layerHeight, int layers, List<Snap> 
                 .mapToInt(b -> Math.abs(scaled.snap(b).error()))
                 .max()
                 .orElse(0);
+    }
+
+    /** The layers that a plan has, whatever they are. */
+    public static Fit of(LayerGrid grid, List<Height> borders) {
+        List<Fit> fit = new ArrayList<>();
+        of(grid.firstLayer(), grid.layerHeight(), borders, grid.modelHeight(), fit);
+        return fit.get(0);
     }
 
     private static void of(Height first, Height layer, List<Height> borders, Height modelHeight, List<Fit> fits) {

@@ -3,6 +3,7 @@ package dev.tranche.core.macro;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.units.Severity;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -52,8 +53,9 @@ final class AbilityFaults {
                 faults.add(Fault.of(
                         needed ? Severity.STOP : Severity.WARN,
                         line.step(),
-                        "This firmware takes no notice of %s of %s (%s), so it is left out."
-                                .formatted(word.text().charAt(0), command, word.setting())));
+                        Words.format(
+                                "This firmware takes no notice of %s of %s (%s), so it is left out.",
+                                word.text().charAt(0), command, word.setting())));
             }
         }
     }
@@ -66,8 +68,9 @@ final class AbilityFaults {
         Fault fault = Fault.of(
                 needed ? Severity.STOP : Severity.WARN,
                 line.step(),
-                "%s does not understand %s (%s); the line is left out."
-                        .formatted(printer.name(), command, command.meaning()));
+                Words.format(
+                        "%s does not understand %s (%s); the line is left out.",
+                        printer.name(), command, command.meaning()));
         faults.add(
                 line.step() < 0
                         ? fault

@@ -5,6 +5,7 @@ import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Selector;
+import dev.tranche.core.units.Words;
 import java.util.Optional;
 
 /** What the carriage does at the edge of the bed: press a switch, work a cutter, wipe. */
@@ -44,7 +45,7 @@ final class Carriage {
         out.line("beside the switch", Word.of("G1"), beside, out.travelFeed());
         for (int i = 1; i <= presses; i++) {
             out.line(
-                    "press %d of %d for slot %d".formatted(i, presses, slot),
+                    Words.format("press %d of %d for slot %d", i, presses, slot),
                     Word.of("G1"),
                     LineWriter.to(lever.axis(), lever.position(), "switch"),
                     out.travelFeed());
@@ -60,11 +61,11 @@ final class Carriage {
     }
 
     private String waiting(Lever lever) {
-        return "switch at %s mm %s press travel %s mm"
-                .formatted(
-                        Numerals.mm(lever.position()),
-                        lever.direction(printer.home()) > 0 ? "less" : "and",
-                        Numerals.mm(lever.travel()));
+        return Words.format(
+                "switch at %s mm %s press travel %s mm",
+                Numerals.mm(lever.position()),
+                lever.direction(printer.home()) > 0 ? "less" : "and",
+                Numerals.mm(lever.travel()));
     }
 
     /** To and fro beside the park spot, towards the middle; false if there is none. */

@@ -8,6 +8,7 @@ import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.units.Severity;
+import dev.tranche.core.units.Words;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -159,9 +160,9 @@ final class DryRunner {
             fault(
                     Severity.STOP,
                     line,
-                    "%.0f °C is more than the %d °C this printer allows; correct the temperature or the limit."
-                            .formatted(
-                                    controller.nozzleTarget(), printer.hotend().hottest()));
+                    Words.format(
+                            "%.0f °C is more than the %d °C this printer allows; correct the temperature or the limit.",
+                            controller.nozzleTarget(), printer.hotend().hottest()));
         }
         Command.startingLine(line.text()).ifPresent(c -> command(c, line, account));
     }
@@ -240,22 +241,25 @@ final class DryRunner {
                 fault(
                         Severity.STOP,
                         line,
-                        "The nozzle dips into the print at Z %.2f; keep it above where it came from.".formatted(c.z()));
+                        Words.format(
+                                "The nozzle dips into the print at Z %.2f; keep it above where it came from.", c.z()));
             }
             if (c.z() > printer.maxHeight().millimetres() + 0.001) {
                 fault(
                         Severity.STOP,
                         line,
-                        "The nozzle rises to Z %.2f, above the %s mm this printer has; lift less."
-                                .formatted(c.z(), printer.maxHeight()));
+                        Words.format(
+                                "The nozzle rises to Z %.2f, above the %s mm this printer has; lift less.",
+                                c.z(), printer.maxHeight()));
             }
         }
         if (c.de() != 0 && c.nozzleTarget() >= 0 && c.nozzleTarget() < COLD) {
             fault(
                     Severity.STOP,
                     line,
-                    "Filament is moved with the nozzle at %.0f °C, too cold; heat before it."
-                            .formatted(c.nozzleTarget()));
+                    Words.format(
+                            "Filament is moved with the nozzle at %.0f °C, too cold; heat before it.",
+                            c.nozzleTarget()));
         }
     }
 
@@ -264,8 +268,9 @@ final class DryRunner {
             fault(
                     Severity.STOP,
                     line,
-                    "The nozzle leaves its travel at X %.1f Y %.1f; move the spot, or correct the printer's travel."
-                            .formatted(p.x(), p.y()));
+                    Words.format(
+                            "The nozzle leaves its travel at X %.1f Y %.1f; move the spot, or correct the printer's travel.",
+                            p.x(), p.y()));
         }
     }
 
@@ -275,8 +280,9 @@ final class DryRunner {
             fault(
                     Severity.WARN,
                     line,
-                    "The nozzle cools after %d s at a standstill and this takes about %.0f s; raise the limit in the firmware, or be quicker."
-                            .formatted(limit, seconds));
+                    Words.format(
+                            "The nozzle cools after %d s at a standstill and this takes about %.0f s; raise the limit in the firmware, or be quicker.",
+                            limit, seconds));
         }
     }
 
@@ -310,9 +316,9 @@ final class DryRunner {
     private void atTheEnd() {
         ControllerState exit = controller.state();
         if (Math.hypot(exit.x() - entry.x(), exit.y() - entry.y()) > NEAR || Math.abs(exit.z() - entry.z()) > NEAR) {
-            whole(
-                    "The macro does not return to where it came from, but to X %.2f Y %.2f Z %.2f; what your own lines move, they must move back."
-                            .formatted(exit.x(), exit.y(), exit.z()));
+            whole(Words.format(
+                    "The macro does not return to where it came from, but to X %.2f Y %.2f Z %.2f; what your own lines move, they must move back.",
+                    exit.x(), exit.y(), exit.z()));
         } else if (!exit.continuesAs(entry)) {
             whole(
                     "After the macro the file would not go on where it was left: modes, feed or the extruder's count have changed; put back what your own lines change.");

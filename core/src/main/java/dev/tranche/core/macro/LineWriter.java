@@ -3,6 +3,7 @@ package dev.tranche.core.macro;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Printer;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -47,7 +48,7 @@ final class LineWriter {
     void push(double length, double speed, String reason, String setting) {
         int parts = (int) Math.ceil((Math.abs(length) - 1e-6) / LONGEST_PUSH);
         for (int i = 1; i <= parts; i++) {
-            String part = parts == 1 ? "" : ", part %d of %d".formatted(i, parts);
+            String part = parts == 1 ? "" : Words.format(", part %d of %d", i, parts);
             line(
                     reason + part,
                     Word.of("G1"),

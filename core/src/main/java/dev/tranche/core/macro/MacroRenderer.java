@@ -4,6 +4,7 @@ import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -134,16 +135,18 @@ final class MacroRenderer {
                     -Math.max(0, printer.drive().gearsToNozzle() + u.extra()),
                     u.speed(),
                     "unload",
-                    "gears to nozzle %s mm and %s mm of the step"
-                            .formatted(Numerals.mm(printer.drive().gearsToNozzle()), Numerals.mm(u.extra())));
+                    Words.format(
+                            "gears to nozzle %s mm and %s mm of the step",
+                            Numerals.mm(printer.drive().gearsToNozzle()), Numerals.mm(u.extra())));
         } else if (s instanceof Step.Load l) {
             retracted = 0;
             out.push(
                     Math.max(0, printer.drive().gearsToNozzle() + l.extra()),
                     l.speed(),
                     "load",
-                    "gears to nozzle %s mm and %s mm of the step"
-                            .formatted(Numerals.mm(printer.drive().gearsToNozzle()), Numerals.mm(l.extra())));
+                    Words.format(
+                            "gears to nozzle %s mm and %s mm of the step",
+                            Numerals.mm(printer.drive().gearsToNozzle()), Numerals.mm(l.extra())));
         } else if (s instanceof Step.Cut c) {
             away = true;
             new Carriage(printer, out).cut(c);

@@ -2,6 +2,7 @@ package dev.tranche.core.macro;
 
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.units.Severity;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;
@@ -68,8 +69,9 @@ final class StepOrder {
                 faults.add(Fault.of(
                                 Severity.STOP,
                                 i,
-                                "%s of %s mm is over a third more than the %s mm from gears to nozzle; take less, or measure again."
-                                        .formatted(step.title(), Numerals.mm(tube + extra), Numerals.mm(tube)))
+                                Words.format(
+                                        "%s of %s mm is over a third more than the %s mm from gears to nozzle; take less, or measure again.",
+                                        step.title(), Numerals.mm(tube + extra), Numerals.mm(tube)))
                         .mendedBy(
                                 "Take the measured length",
                                 m -> m.replace(index, m.step(index).with(atMeasuredLength(step)))));
@@ -77,8 +79,9 @@ final class StepOrder {
                 faults.add(Fault.of(
                         Severity.STOP,
                         i,
-                        "%s moves nothing: %s mm less than the %s mm from gears to nozzle leave none."
-                                .formatted(step.title(), Numerals.mm(-extra), Numerals.mm(tube))));
+                        Words.format(
+                                "%s moves nothing: %s mm less than the %s mm from gears to nozzle leave none.",
+                                step.title(), Numerals.mm(-extra), Numerals.mm(tube))));
             }
         }
     }
@@ -118,8 +121,9 @@ final class StepOrder {
                 faults.add(Fault.of(
                         Severity.WARN,
                         i,
-                        "%s pushes filament out over the print; park before it, and return after it."
-                                .formatted(step.title())));
+                        Words.format(
+                                "%s pushes filament out over the print; park before it, and return after it.",
+                                step.title())));
             }
         }
     }
@@ -136,7 +140,7 @@ final class StepOrder {
             faults.add(Fault.of(
                             Severity.STOP,
                             last,
-                            "The machine would stop %d times for one event; keep one stop.".formatted(stops.size()))
+                            Words.format("The machine would stop %d times for one event; keep one stop.", stops.size()))
                     .mendedBy(
                             "Switch this stop off",
                             m -> m.replace(last, m.step(last).turned(false))));
@@ -152,13 +156,15 @@ final class StepOrder {
             faults.add(Fault.of(
                     Severity.STOP,
                     press.getAsInt(),
-                    "%s has no selector box; describe its switch on the printer's page.".formatted(printer.name())));
+                    Words.format(
+                            "%s has no selector box; describe its switch on the printer's page.", printer.name())));
         } else if (moment.slot() > printer.selector().get().presses().size()) {
             faults.add(Fault.of(
                     Severity.STOP,
                     press.getAsInt(),
-                    "The selector box has %d slots, and extruder T%d would be slot %d; add a press count for it."
-                            .formatted(printer.selector().get().presses().size(), moment.extruder(), moment.slot())));
+                    Words.format(
+                            "The selector box has %d slots, and extruder T%d would be slot %d; add a press count for it.",
+                            printer.selector().get().presses().size(), moment.extruder(), moment.slot())));
         }
     }
 
@@ -182,8 +188,9 @@ final class StepOrder {
                 faults.add(Fault.of(
                         Severity.STOP,
                         i,
-                        "%s needs to know the swap, and a host's script is the same for all; put it into the swap macro."
-                                .formatted(what)));
+                        Words.format(
+                                "%s needs to know the swap, and a host's script is the same for all; put it into the swap macro.",
+                                what)));
             }
             if (happens(i)
                     && at(i) instanceof Step.WaitForPerson w
@@ -191,8 +198,9 @@ final class StepOrder {
                 faults.add(Fault.of(
                         Severity.STOP,
                         i,
-                        "%s in a script of the host makes the host pause again, without end; switch it off."
-                                .formatted(w.by())));
+                        Words.format(
+                                "%s in a script of the host makes the host pause again, without end; switch it off.",
+                                w.by())));
             }
         }
     }

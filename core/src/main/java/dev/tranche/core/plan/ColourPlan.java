@@ -185,7 +185,13 @@ public record ColourPlan(
                 moved = moved.moved(tranche.index(), tranche.start().actual());
             }
         }
-        return moved;
+        List<Halt> stops = new ArrayList<>();
+        for (Halt halt : halts) {
+            Halt there = stops(halt, grid) ? new Halt(grid.snap(halt.wished()).actual(), halt.note()) : halt;
+            stops.removeIf(h -> h.wished().equals(there.wished()));
+            stops.add(there);
+        }
+        return new ColourPlan(moved.layers, moved.starts, palette, stops, regions, ordering);
     }
 
     private ColourPlan moved(int index, Height height) {

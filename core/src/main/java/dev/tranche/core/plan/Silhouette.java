@@ -2,9 +2,9 @@ package dev.tranche.core.plan;
 
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
@@ -105,6 +105,6 @@ public final class Silhouette {
 
     /** Its size for people: “24.0 × 10.0 mm”. */
     public String size() {
-        return String.format(Locale.ROOT, "%.1f × %.1f mm", width(), depth());
+        return Words.format("%.1f × %.1f mm", width(), depth());
     }
 }

@@ -12,6 +12,7 @@ import dev.tranche.core.units.Volume;
  * @param unscaled the volume before the factors
  * @param materialFactor 1, or more when the two are of different classes of plastic
  * @param planFactor what the plan multiplies every purge by
+ * @param least that the nozzle needs, whatever the colours
  * @param measured whether {@code unscaled} was measured by the hobbyist instead of computed
  */
 public record Purge(
@@ -21,4 +22,11 @@ public record Purge(
         Volume unscaled,
         double materialFactor,
         double planFactor,
-        boolean measured) {}
+        boolean measured,
+        Volume least) {
+
+    /** Whether the colours alone would need less than the nozzle does. */
+    public boolean isLeast() {
+        return volume.equals(least) && least.cubicMillimetres() > 0;
+    }
+}

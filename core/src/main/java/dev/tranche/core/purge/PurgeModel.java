@@ -16,17 +16,45 @@ import java.util.Optional;
  * @param deadVolume V₀; 60 mm³ unless measured
  * @param settings how clean, and by what factor
  * @param measured pairs for which the hobbyist knows better
+ * @param refills whether the nozzle is empty after a swap and has to fill again, as it is unless it blends
  */
-public record PurgeModel(Volume deadVolume, PurgeSettings settings, List<MeasuredPurge> measured) {
+public record PurgeModel(Volume deadVolume, PurgeSettings settings, List<MeasuredPurge> measured, boolean refills) {
     private static final double OTHER_PLASTIC = 1.5;
+    /** Dead volumes that leave a twentieth of another material: e⁻³. */
+    private static final double BETWEEN_MATERIALS = 3;
+
     private static final int BISECTIONS = 60;
 
     public PurgeModel {
         measured = List.copyOf(measured);
     }
 
+    /** Of colours alone, without the least that a nozzle needs. */
+    public PurgeModel(Volume deadVolume, PurgeSettings settings, List<MeasuredPurge> measured) {
+        this(deadVolume, settings, measured, false);
+    }
+
     public static PurgeModel usual(Volume deadVolume) {
         return new PurgeModel(deadVolume, PurgeSettings.USUAL, List.of());
+    }
+
+    public PurgeModel into(PurgePlace place) {
+        return new PurgeModel(deadVolume, settings.into(place), measured, refills);
+    }
+
+    /** As if nothing had been measured. */
+    public PurgeModel computed() {
+        return new PurgeModel(deadVolume, settings, List.of(), refills);
+    }
+
+    /** What is pushed through whatever the colours: V₀ where the nozzle fills again, 3 V₀ between materials. */
+    private Volume least(Spool out, Spool in) {
+        if (out.id().equals(in.id())) {
+            return Volume.NONE;
+        }
+        return out.material() != in.material()
+                ? deadVolume.times(BETWEEN_MATERIALS)
+                : refills ? deadVolume : Volume.NONE;
     }
 
     /** What it takes for {@code in} to print clean after {@code out}. */
@@ -40,8 +68,17 @@ public record PurgeModel(Volume deadVolume, PurgeSettings settings, List<Measure
         Volume unscaled = known.map(MeasuredPurge::volume)
                 .orElseGet(() -> new Volume(Math.ceil(deadVolume.cubicMillimetres() * Math.log(1 / share))));
         double material = known.isPresent() || out.material() == in.material() ? 1 : OTHER_PLASTIC;
-        Volume volume = unscaled.times(material * settings.factor());
-        return new Purge(volume, share, difference, unscaled, material, settings.factor(), known.isPresent());
+        Volume washed = unscaled.times(material * settings.factor());
+        Volume least = known.isPresent() ? Volume.NONE : least(out, in);
+        return new Purge(
+                washed.cubicMillimetres() >= least.cubicMillimetres() ? washed : least,
+                share,
+                difference,
+                unscaled,
+                material,
+                settings.factor(),
+                known.isPresent(),
+                least);
     }
 
     /**

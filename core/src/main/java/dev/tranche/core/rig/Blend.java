@@ -4,9 +4,9 @@ import dev.tranche.core.colour.LinearRgb;
 import dev.tranche.core.colour.Melt;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 
 /**
  * Weights over the inputs of a nozzle that blends.
@@ -84,7 +84,7 @@ public record Blend(List<Double> weights) {
     }
 
     static String decimal(double value) {
-        String text = String.format(Locale.ROOT, "%.3f", value).replaceAll("0+$", "");
+        String text = Words.format("%.3f", value).replaceAll("0+$", "");
         return text.endsWith(".") ? text.substring(0, text.length() - 1) : text;
     }
 }

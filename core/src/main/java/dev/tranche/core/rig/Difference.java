@@ -7,6 +7,7 @@ import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Travel;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.MacroStep;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -87,7 +88,7 @@ public record Difference(String what, String here, String there) {
         Travel t = p.travel();
         all.put(
                 "Travel",
-                "X %s to %s, Y %s to %s mm".formatted(mm(t.minX()), mm(t.maxX()), mm(t.minY()), mm(t.maxY())));
+                Words.format("X %s to %s, Y %s to %s mm", mm(t.minX()), mm(t.maxX()), mm(t.minY()), mm(t.maxY())));
         all.put("Height", p.maxHeight() + " mm");
         all.put("Homes", p.home().title());
         all.put("Nozzle", mm(p.nozzle()) + " mm");
@@ -112,13 +113,13 @@ public record Difference(String what, String here, String there) {
                         .orElse("none"));
         all.put(
                 "Speeds",
-                "travel %s, print %s, lift %s, retract %s mm/s, %s mm/s²"
-                        .formatted(
-                                mm(p.motion().travelSpeed()),
-                                mm(p.motion().printSpeed()),
-                                mm(p.motion().liftSpeed()),
-                                mm(p.motion().retractSpeed()),
-                                mm(p.motion().acceleration())));
+                Words.format(
+                        "travel %s, print %s, lift %s, retract %s mm/s, %s mm/s²",
+                        mm(p.motion().travelSpeed()),
+                        mm(p.motion().printSpeed()),
+                        mm(p.motion().liftSpeed()),
+                        mm(p.motion().retractSpeed()),
+                        mm(p.motion().acceleration())));
         for (Command c : Command.values()) {
             if (p.abilities().understands(c)) {
                 String letters = p.abilities().honoured().get(c).stream()

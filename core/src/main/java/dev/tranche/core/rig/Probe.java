@@ -3,9 +3,9 @@ package dev.tranche.core.rig;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 
 /**
  * A file that tries every ability harmlessly, so that its owner can watch what the machine does and tick it off. The
@@ -121,7 +121,7 @@ public final class Probe {
     }
 
     private static String number(double value) {
-        String text = String.format(Locale.ROOT, "%.2f", value);
+        String text = Words.format("%.2f", value);
         return text.replaceAll("\\.?0+$", "");
     }
 }

@@ -4,6 +4,7 @@ import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Refusal;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -105,9 +106,9 @@ public record Rack(List<VirtualExtruder> extruders, List<Optional<SpoolId>> inpu
                 found.add(new Disagreement(
                         t,
                         "offset",
-                        "X %s Y %s mm"
-                                .formatted(
-                                        plain(e.offset().x()), plain(e.offset().y())),
+                        Words.format(
+                                "X %s Y %s mm",
+                                plain(e.offset().x()), plain(e.offset().y())),
                         "none"));
             }
             int inputs = printer.hotend().inputs();
@@ -151,10 +152,18 @@ public record Rack(List<VirtualExtruder> extruders, List<Optional<SpoolId>> inpu
                 inputs > 1 ? Optional.of(Blend.only(number % inputs, inputs)) : Optional.empty());
     }
 
-    /** °C for printing {@code spool} with extruder {@code number}: the extruder's own if it is its spool. */
-    public int temperature(int number, Spool spool) {
+    /**
+     * °C for printing {@code spool} with extruder {@code number}: the extruder's own if it is its spool.
+     *
+     * @param layer that is printed, from 1; the first has a temperature of its own
+     */
+    public int temperature(int number, Spool spool, int layer) {
         VirtualExtruder e = extruder(number);
-        return e.spool().filter(spool.id()::equals).isPresent() ? e.temperature() : spool.temperature();
+        boolean own = e.spool().filter(spool.id()::equals).isPresent();
+        if (layer == 1) {
+            return own ? e.firstLayerTemperature() : spool.firstLayerTemperature();
+        }
+        return own ? e.temperature() : spool.temperature();
     }
 
     private static String mm(double value) {

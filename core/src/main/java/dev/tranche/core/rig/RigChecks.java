@@ -11,6 +11,7 @@ import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.rig.Rack.Disagreement;
 import dev.tranche.core.units.Severity;
+import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
@@ -97,12 +98,12 @@ public final class RigChecks {
             if (firing.size() > 1) {
                 found.add(RigFinding.of(
                                 Severity.STOP,
-                                "%s fires %d macros, “%s” and “%s” among them, so everything would happen twice; keep one on."
-                                        .formatted(
-                                                event.title(),
-                                                firing.size(),
-                                                firing.get(0).name(),
-                                                firing.get(1).name()))
+                                Words.format(
+                                        "%s fires %d macros, “%s” and “%s” among them, so everything would happen twice; keep one on.",
+                                        event.title(),
+                                        firing.size(),
+                                        firing.get(0).name(),
+                                        firing.get(1).name()))
                         .mendedBy(
                                 "Keep “" + firing.get(0).name() + "” only", r -> r.with(keepFirst(r.macros(), event))));
             }
@@ -149,8 +150,9 @@ public final class RigChecks {
                 int index = i;
                 RigFinding finding = RigFinding.of(
                         Severity.STOP,
-                        "%s fires twice: “%s” parks by itself, and its %s makes the host run its pause macro as well; let one of them act."
-                                .formatted(macro.event().title(), macro.name(), pauses.get()));
+                        Words.format(
+                                "%s fires twice: “%s” parks by itself, and its %s makes the host run its pause macro as well; let one of them act.",
+                                macro.event().title(), macro.name(), pauses.get()));
                 found.add(new RigFinding(
                         finding.severity(),
                         OptionalInt.of(index),
@@ -223,11 +225,12 @@ public final class RigChecks {
             return List.of();
         }
         Disagreement first = all.get(0);
-        String more = all.size() == 1 ? "" : ", and %d more differ".formatted(all.size() - 1);
+        String more = all.size() == 1 ? "" : Words.format(", and %d more differ", all.size() - 1);
         return List.of(RigFinding.of(
                         Severity.STOP,
-                        "T%d believes in a %s of %s, where the one nozzle has %s%s; all extruders share it, so settle it."
-                                .formatted(first.extruder(), first.what(), first.believed(), first.known(), more))
+                        Words.format(
+                                "T%d believes in a %s of %s, where the one nozzle has %s%s; all extruders share it, so settle it.",
+                                first.extruder(), first.what(), first.believed(), first.known(), more))
                 .mendedBy("Let all agree with the printer", r -> r.with(r.rack().agreeingWith(r.printer()))));
     }
 }

@@ -17,9 +17,9 @@ import java.util.stream.IntStream;
  * Layers gathered into bands no higher than the nozzle can dip beside what stands, each as high as it can be; since a
  * part of a band is always a band, no other choice needs fewer.
  *
- * <p>In a band every colour is printed at once. What of a colour rests on another within the band has to come after
- * it, and a band in which two colours each rest on the other cannot be: it is cut there. What rests on nothing at all
- * hangs over in any order.
+ * <p>In a band every colour is printed at once. What of a colour stands over another within the band, however many layers
+ * higher, has to come after it: it may rest on it, and the nozzle cannot get under a roof. A band in which two colours each
+ * stand over the other cannot be: it is cut there. What rests on nothing at all hangs over in any order.
  */
 public final class Bands {
     private final List<Band> list;
@@ -71,8 +71,9 @@ public final class Bands {
             int first = 1;
             int[] before = new int[plan.palette().size()];
             for (int layer = 1; layer < grid.count(); layer++) {
-                int[] more = plus(before, rests.under(layer + 1));
-                End end = end(first, layer + 1, before, more);
+                int[] under = rests.under(layer + 1, first, before);
+                int[] more = plus(before, under);
+                End end = end(first, layer + 1, before, under);
                 if (end != null) {
                     close(first, layer, end, before);
                     first = layer + 1;
@@ -86,7 +87,7 @@ public final class Bands {
         }
 
         /** Why the band from {@code first} cannot take in {@code layer}; null if it can. */
-        private End end(int first, int layer, int[] before, int[] more) {
+        private End end(int first, int layer, int[] before, int[] under) {
             if (halts.contains(layer)) {
                 return new End.Halt();
             }
@@ -94,7 +95,7 @@ public final class Bands {
             if (high > reach.micrometres()) {
                 return new End.Reach();
             }
-            return runsInCircles(more) ? circle(before, rests.under(layer)) : null;
+            return runsInCircles(plus(before, under)) ? circle(before, under) : null;
         }
 
         /** The first new demand that closes a circle. */

@@ -13,12 +13,14 @@ import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 
 /**
- * Which colours of each layer rest on which others of the layer below, by more than half a line all round: what rests on
- * less holds on to its own.
+ * Which colours of each layer stand over which others, by more than half a line all round: what stands over less holds on
+ * to its own, and leaves the nozzle room.
  *
- * @param below for each layer, and each colour of it, those beneath as bits; colours are places in the palette
+ * @param lineWidth mm
+ * @param below for each layer, and each colour of it, those of the very layer beneath as bits; colours are places in the
+ *     palette
  */
-record Rests(int[][] below) {
+record Rests(Colouring colouring, double lineWidth, int[][] below) {
 
     static Rests of(Colouring colouring, double lineWidth) {
         List<SpoolId> palette = colouring.plan().palette();
@@ -41,7 +43,7 @@ record Rests(int[][] below) {
                 }
             }
         });
-        return new Rests(below);
+        return new Rests(colouring, lineWidth, below);
     }
 
     private static boolean meet(Tint over, Tint under, double lineWidth) {
@@ -70,8 +72,34 @@ record Rests(int[][] below) {
         return false;
     }
 
-    /** For each colour of {@code layer}, from 1, those beneath it. */
-    int[] under(int layer) {
-        return below[layer - 1];
+    /**
+     * For each colour of {@code layer} those that lie under it on any layer from {@code first} up, however far beneath: a
+     * roof that was printed before keeps the nozzle out, whether there is a void under it or not.
+     *
+     * @param known what is known of the layers between already, which need not be looked at again
+     */
+    int[] under(int layer, int first, int[] known) {
+        int[] under = below[layer - 1].clone();
+        for (int lower = layer - 2; lower >= first; lower--) {
+            LayerColours colours = colouring.layer(lower);
+            if (colours != colouring.layer(lower + 1) && colours != colouring.layer(layer)) {
+                add(colouring.layer(layer), colours, known, under);
+            }
+        }
+        return under;
+    }
+
+    private void add(LayerColours upper, LayerColours lower, int[] known, int[] under) {
+        List<SpoolId> palette = colouring.plan().palette();
+        for (Tint over : upper.tints()) {
+            int a = palette.indexOf(over.spool());
+            for (Tint beneath : lower.tints()) {
+                int b = palette.indexOf(beneath.spool());
+                boolean open = a != b && ((under[a] | known[a]) >> b & 1) == 0;
+                if (open && over.prints() && beneath.prints() && meet(over, beneath, lineWidth)) {
+                    under[a] |= 1 << b;
+                }
+            }
+        }
     }
 }

@@ -13,6 +13,6 @@ public final class Refusal extends RuntimeException {
 
     /** A refusal whose sentence is built from a format of {@link String#format}, in the root locale. */
     public static Refusal of(String format, Object... arguments) {
-        return new Refusal(String.format(java.util.Locale.ROOT, format, arguments));
+        return new Refusal(Words.format(format, arguments));
     }
 }

@@ -1,5 +1,7 @@
 package dev.tranche.core.units;
 
+import java.util.Locale;
+
 /** How text that came from outside may be repeated in a sentence or written into a line of a file. */
 public final class Words {
     private Words() {}
@@ -13,6 +15,11 @@ public final class Words {
     /** {@code text} with every run of control characters, line breaks included, made one space. */
     public static String oneLine(String text) {
         return text.replaceAll("[\\p{Cntrl}\\u2028\\u2029]+", " ").strip();
+    }
+
+    /** As {@link String#format}, with a decimal point wherever Tranche runs: the one way in which sentences hold numbers. */
+    public static String format(String format, Object... arguments) {
+        return String.format(Locale.ROOT, format, arguments);
     }
 
     /** A count with its noun: {@code 1 swap}, {@code 3 swaps}. */

@@ -1,10 +1,7 @@
 package dev.tranche.core.check;
 
-import dev.tranche.core.estimate.BasePrint;
-import dev.tranche.core.estimate.Estimator;
 import dev.tranche.core.estimate.Ledger;
-import dev.tranche.core.estimate.PrintSettings;
-import dev.tranche.core.estimate.Schedule;
+import dev.tranche.core.estimate.QuietTime;
 import dev.tranche.core.estimate.Terms;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
@@ -15,6 +12,8 @@ import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.handoff.SwapWriter;
+import dev.tranche.core.job.Brief;
+import dev.tranche.core.job.Reckoning;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Motion;
@@ -33,26 +32,21 @@ import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
-import dev.tranche.core.purge.PurgeModel;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.rig.Rack;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Orders;
-import dev.tranche.core.sequence.PrintOrder;
-import dev.tranche.core.sequence.Toll;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Progress;
-import dev.tranche.core.units.Refusal;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.time.ZonedDateTime;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
-import org.locationtech.jts.geom.Coordinate;
-import org.locationtech.jts.geom.Envelope;
 
 /** A tile of 20 × 20 × 2 mm with an upper step to 3 mm, planned on a test printer; parts can be exchanged. */
 public final class Bench {
@@ -64,7 +58,8 @@ public final class Bench {
     public Mesh mesh =
             new Shapes().box(0, 0, 0, 20, 20, 2).box(5, 5, 2, 10, 10, 1).mesh();
     public Optional<SlicedFile> file = Optional.empty();
-    public Optional<Schedule> schedule = Optional.empty();
+    public Optional<ZonedDateTime> start = Optional.empty();
+    public List<QuietTime> quiet = List.of();
     public Optional<String> written = Optional.empty();
     public PurgeSettings purge = PurgeSettings.USUAL;
     public Terms terms = Terms.ONE;
@@ -111,11 +106,7 @@ public final class Bench {
     }
 
     public Optional<GridMatch> match() {
-        try {
-            return file.map(f -> GridMatch.of(f, grid));
-        } catch (Refusal refusal) {
-            return Optional.empty();
-        }
+        return facts().match();
     }
 
     public Rig rig() {
@@ -133,60 +124,42 @@ public final class Bench {
         return this;
     }
 
-    public Ledger ledger() {
-        BasePrint base = match().map(m -> BasePrint.from(m, printer.filament()))
-                .orElseGet(() -> BasePrint.from(sections(), grid, printer, PrintSettings.COMMON));
-        return new Estimator(rig(), purges(), new Coordinate(110, 110), terms)
-                .ledger(plan, order(), grid, shelf, base, match());
-    }
-
-    public PurgeModel purges() {
-        return new PurgeModel(printer.deadVolume(), purge, List.of());
-    }
-
-    public Orders orders() {
-        return new Orders(
-                colouring(),
-                (out, in) -> new Toll(
-                        purges().between(shelf.get(out), shelf.get(in)).volume().cubicMillimetres(), 0),
-                printer.lineWidth(),
-                Height.ofMillimetres(printer.hotend().reach()));
-    }
-
-    public PrintOrder order() {
-        return match().filter(m -> m.file().changesTools())
-                .filter(m -> PrintOrder.highestTool(m) < plan.numbering().size())
-                .map(m -> PrintOrder.sliced(m, plan.numbering()))
-                .orElseGet(() -> orders().chosen());
-    }
-
-    public SwapWriter writer() {
-        return new SwapWriter("plan-1", rig());
-    }
-
-    public PlanFacts facts() {
-        Ledger ledger = ledger();
-        return new PlanFacts(
+    /** All of it reckoned, as pages and programs have it reckoned. */
+    public Reckoning reckoning() {
+        return Reckoning.of(new Brief(
                 "plan-1",
-                writer().state(ledger),
                 colouring(),
                 IntStream.range(0, body().solids().size())
                         .mapToObj(i -> "part " + (i + 1))
                         .toList(),
-                orders(),
-                order(),
-                plan.tranches(grid),
-                new Envelope(100, 120, 100, 120),
+                purge,
+                List.of(),
                 rig(),
                 shelf,
-                ledger,
                 file,
-                match(),
-                schedule,
-                written);
+                terms,
+                start,
+                quiet,
+                written));
+    }
+
+    public Ledger ledger() {
+        return reckoning().facts().ledger();
+    }
+
+    public Orders orders() {
+        return reckoning().facts().orders();
+    }
+
+    public SwapWriter writer() {
+        return reckoning().writer();
+    }
+
+    public PlanFacts facts() {
+        return reckoning().facts();
     }
 
     public List<Finding> findings() {
-        return Checks.run(facts());
+        return reckoning().findings();
     }
 }

@@ -13,6 +13,8 @@ import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spools;
+import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Severity;
 import java.io.IOException;
@@ -217,5 +219,17 @@ class ChecksTest {
     @Test
     void heights_are_those_of_the_grid() {
         assertThat(twoColours().facts().tranches().get(1).start().actual()).isEqualTo(Height.ofMillimetres(2));
+    }
+
+    @Test
+    void a_tower_larger_than_the_bed_is_said() {
+        Bench bench = new Bench().start(2, Spools.CHALK);
+        bench.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("tower-too-large");
+        bench.purge = new PurgeSettings(2, 10, new PurgePlace.OnTower(5));
+        assertThat(bench.findings())
+                .filteredOn(f -> f.key().equals("tower-too-large"))
+                .singleElement()
+                .satisfies(f -> assertThat(f.severity()).isEqualTo(Severity.STOP));
     }
 }

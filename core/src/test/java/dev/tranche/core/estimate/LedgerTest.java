@@ -325,19 +325,90 @@ class LedgerTest {
                                 .volume(ledger.purgeLength().value())
                                 .grams(1.24),
                         within(1e-6));
-        // With a tower in the file, its plastic is part and purge together.
+        // A file that prints nothing beside the model holds no tower, whatever the plan says of its purge.
         bench.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));
+        assertThat(bench.ledger().base().holdsTower()).isFalse();
+        assertThat(bench.ledger().uses()).allSatisfy(u -> assertThat(u.plastic().cubicMillimetres())
+                .isEqualTo(ledger.uses().stream()
+                        .filter(v -> v.spool().equals(u.spool()))
+                        .findFirst()
+                        .orElseThrow()
+                        .plastic()
+                        .cubicMillimetres()));
+        // With a tower in the file, its plastic is part and purge together.
+        SmallGcode beside = new SmallGcode().line("T0");
+        for (int layer = 1; layer <= 15; layer++) {
+            String first = layer % 2 == 1 ? "T0" : "T1";
+            String second = layer % 2 == 1 ? "T1" : "T0";
+            beside.line(first).layers(0.2 * layer).line(second).dab(130, 100).layers(0.2 * layer);
+        }
+        bench.sliced(beside);
         Ledger tower = bench.ledger();
+        assertThat(tower.base().holdsTower()).isTrue();
         assertThat(tower.tower()).isEmpty();
         assertThat(tower.uses().stream()
                         .mapToDouble(u -> u.plastic().plus(u.purge()).cubicMillimetres())
                         .sum())
                 .isCloseTo(
-                        ledger.base().before().plastic().cubicMillimetres()
-                                + ledger.base().layers().stream()
+                        tower.base().before().plastic().cubicMillimetres()
+                                + tower.base().layers().stream()
                                         .mapToDouble(l -> l.plastic().cubicMillimetres())
                                         .sum(),
                         within(1e-6));
         assertThat(bench.findings()).extracting(Finding::key).contains("tools-are-swaps");
+    }
+
+    @Test
+    void a_towers_time_is_that_of_the_colours_printed_onto_it() {
+        Bench bench = halves();
+        bench.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));
+        Ledger ledger = bench.ledger();
+        double perCubicMillimetre =
+                1.15 / (bench.printer.lineWidth() * 0.2 * bench.printer.motion().printSpeed());
+        for (SpoolUse use : ledger.uses()) {
+            double purge = ledger.swaps().stream()
+                    .filter(s -> s.in().equals(use.spool()))
+                    .mapToDouble(s -> s.purge().volume().cubicMillimetres())
+                    .sum();
+            double idle = use.tower().cubicMillimetres();
+            // Each layer's way to the tower, a second, goes to the colour that is loaded when it begins.
+            double seconds = use.towerSeconds() - (purge + idle) * perCubicMillimetre;
+            assertThat(seconds)
+                    .isBetween(-1e-6, ledger.tower().orElseThrow().layers().size() + 1e-6);
+            assertThat(seconds).isCloseTo(Math.rint(seconds), within(1e-6));
+        }
+        assertThat(ledger.timePerColour().value()).isCloseTo(ledger.totalSeconds(), within(1e-6));
+    }
+
+    @Test
+    void a_swap_inside_the_first_layer_heats_for_the_first_layer() {
+        Bench bench = halves();
+        assertThat(Spools.CHALK.firstLayerTemperature()).isNotEqualTo(Spools.CHALK.temperature());
+        Swap first = bench.ledger().swaps().get(0);
+        assertThat(first.layer()).isEqualTo(1);
+        assertThat(first.moment().temperatureIn()).isEqualTo(Spools.CHALK.firstLayerTemperature());
+        assertThat(first.moment().temperatureOut()).isEqualTo(Spools.SOOT.firstLayerTemperature());
+        assertThat(bench.ledger().swaps().get(2).moment().temperatureIn()).isEqualTo(Spools.CHALK.temperature());
+    }
+
+    @Test
+    void an_opened_figure_shows_parts_that_add_up() {
+        Bench bench = three();
+        bench.terms = Terms.ONE;
+        for (Derivation figure : bench.ledger().figures()) {
+            assertAddsUp(figure.rounded());
+        }
+    }
+
+    private static void assertAddsUp(Derivation figure) {
+        boolean sum = figure.parts().size() > 1
+                && figure.unit() != Unit.RATIO
+                && figure.parts().stream().allMatch(p -> p.unit() == figure.unit());
+        if (sum) {
+            assertThat(figure.parts().stream().mapToDouble(Derivation::value).sum())
+                    .as(figure.label())
+                    .isCloseTo(figure.value(), within(1e-9));
+        }
+        figure.parts().forEach(LedgerTest::assertAddsUp);
     }
 }

@@ -85,6 +85,15 @@ public final class SmallGcode {
         push(-1.5);
     }
 
+    /** A little plastic at a place of its own, as a tower has it. */
+    public SmallGcode dab(double x, double y) {
+        lines.add("G1 X" + mm(x) + " Y" + mm(y) + " F7200");
+        push(1.5);
+        extrude(x + 5, y, 0.3);
+        push(-1.5);
+        return this;
+    }
+
     private void push(double length) {
         e += length;
         lines.add("G1 E" + mm(relative ? length : e) + " F" + mm(1800));

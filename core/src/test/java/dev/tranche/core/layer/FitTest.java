@@ -24,16 +24,32 @@ class FitTest {
     }
 
     @Test
-    void heights_are_full_steps_between_a_quarter_and_four_fifths_of_the_nozzle() {
+    void heights_are_full_steps_or_twentieths_between_a_quarter_and_four_fifths_of_the_nozzle() {
         // 0.04 mm a full step; from memory. 0.4 mm nozzle: 0.10 to 0.32 mm.
         assertThat(fits(6, 3))
                 .extracting(f -> f.layerHeight().micrometres())
-                .containsOnly(120, 160, 200, 240, 280, 320);
+                .containsOnly(100, 120, 150, 160, 200, 240, 250, 280, 300, 320);
         assertThat(fits(6, 3))
                 .allMatch(f -> !f.layerHeight().isAbove(f.firstLayer())
                         && f.firstLayer().micrometres() <= 320);
-        // 6 layer heights, each with the first layers from it upwards.
-        assertThat(fits(6, 3)).hasSize(6 + 5 + 4 + 3 + 2 + 1);
+        // 10 layer heights, each with the first layers from it upwards.
+        assertThat(fits(6, 3)).hasSize(10 * 11 / 2);
+    }
+
+    @Test
+    void a_quarter_of_a_millimetre_is_offered_where_it_is_exact() {
+        assertThat(fits(8, 3.5, 5, 6.5))
+                .filteredOn(f -> f.worst() == 0)
+                .anyMatch(f -> f.firstLayer().equals(h(0.25)) && f.layerHeight().equals(h(0.25)));
+    }
+
+    @Test
+    void the_layers_of_a_plan_are_a_fit_like_any_other() {
+        Fit now = Fit.of(new LayerGrid(h(0.3), h(0.17), h(6)), List.of(h(3), h(7)));
+        assertThat(now.layers()).isEqualTo(35);
+        assertThat(now.snaps()).hasSize(1);
+        // 0.3 + 16 · 0.17 = 3.02
+        assertThat(now.worst()).isEqualTo(20);
     }
 
     @Test

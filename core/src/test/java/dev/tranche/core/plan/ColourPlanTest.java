@@ -145,4 +145,19 @@ class ColourPlanTest {
         assertThatThrownBy(() -> new Halt(Height.ZERO, "x")).isInstanceOf(Refusal.class);
         assertThatThrownBy(() -> plan.haltAt(new Halt(mm(70), "x"), GRID)).isInstanceOf(Refusal.class);
     }
+
+    @Test
+    void halts_go_onto_the_layers_with_the_colours() {
+        LayerGrid grid = new LayerGrid(Height.parse("0.2"), Height.parse("0.2"), Height.parse("6"));
+        LayerGrid higher = new LayerGrid(Height.parse("0.2"), Height.parse("0.2"), Height.parse("12"));
+        ColourPlan plan = ColourPlan.of(LayerSettings.COMMON, Spools.SOOT.id())
+                .startAt(Height.parse("2.95"), Spools.CHALK.id(), grid)
+                .haltAt(new Halt(Height.parse("1.25"), "nut"), grid)
+                .haltAt(new Halt(Height.parse("1.27"), "washer"), grid)
+                .haltAt(new Halt(Height.parse("9"), "above it all"), higher)
+                .ontoGrid(grid);
+        assertThat(plan.starts().get(1).wished()).isEqualTo(Height.parse("3"));
+        assertThat(plan.halts()).extracting(h -> h.wished().toString()).containsExactly("1.20", "9.00");
+        assertThat(plan.halts().get(0).note()).isEqualTo("washer");
+    }
 }

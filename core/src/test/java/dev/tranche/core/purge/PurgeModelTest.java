@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.plan.Material;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Volume;
@@ -139,5 +141,37 @@ class PurgeModelTest {
                 .isInstanceOf(Refusal.class);
         assertThatThrownBy(() -> new PurgeModel(new Volume(60), new PurgeSettings(2, 0), List.of()))
                 .isInstanceOf(Refusal.class);
+    }
+
+    @Test
+    void a_nozzle_that_was_emptied_takes_its_dead_volume_to_fill_again() {
+        PurgeModel fills = new PurgeModel(new Volume(60), PurgeSettings.USUAL, List.of(), true);
+        // Two greys that nobody tells apart.
+        assertThat(purge(USUAL, "#808080", "#818181")).isZero();
+        assertThat(purge(fills, "#808080", "#818181")).isEqualTo(60);
+        assertThat(purge(fills, "#6E1F2B", "#F4F1E8")).isEqualTo(purge(USUAL, "#6E1F2B", "#F4F1E8"));
+        assertThat(fills.between(Spools.CHALK, Spools.CHALK).volume()).isEqualTo(Volume.NONE);
+    }
+
+    /** Three dead volumes leave e⁻³ of the other plastic, one twentieth (ideal stirred tank). */
+    @Test
+    void another_plastic_takes_three_dead_volumes_at_least() {
+        Spool out = Spools.spool(1, "out", "#808080");
+        Spool in = new Spool(
+                new SpoolId(2), "in", Material.PETG, out.colour(), 1.27, out.pricePerKilogram(), 240, 235, 1000);
+        assertThat(USUAL.between(out, in).volume().cubicMillimetres()).isEqualTo(180);
+        assertThat(USUAL.between(out, in).isLeast()).isTrue();
+        assertThat(Math.exp(-180 / 60.0)).isCloseTo(0.05, within(0.001));
+    }
+
+    @Test
+    void what_was_measured_counts_even_if_it_is_less() {
+        PurgeModel model = new PurgeModel(
+                new Volume(60),
+                PurgeSettings.USUAL,
+                List.of(new MeasuredPurge(Spools.SOOT.id(), Spools.CHALK.id(), new Volume(20))),
+                true);
+        assertThat(model.between(Spools.SOOT, Spools.CHALK).volume().cubicMillimetres())
+                .isEqualTo(20);
     }
 }

@@ -268,9 +268,12 @@ class RigTest {
         VirtualExtruder cooler =
                 new VirtualExtruder(chalk.spool(), 200, 195, 140, 0, 0.4, 1.75, chalk.offset(), chalk.blend());
         Rack own = rack.replace(1, cooler);
-        assertThat(own.temperature(1, Spools.CHALK)).isEqualTo(195);
-        assertThat(own.temperature(1, Spools.SOOT)).isEqualTo(205);
-        assertThat(own.temperature(0, Spools.CHALK)).isEqualTo(205);
+        assertThat(own.temperature(1, Spools.CHALK, 2)).isEqualTo(195);
+        assertThat(own.temperature(1, Spools.SOOT, 2)).isEqualTo(205);
+        assertThat(own.temperature(0, Spools.CHALK, 2)).isEqualTo(205);
+        // The first layer has temperatures of its own.
+        assertThat(own.temperature(1, Spools.CHALK, 1)).isEqualTo(200);
+        assertThat(own.temperature(1, Spools.SOOT, 1)).isEqualTo(Spools.SOOT.firstLayerTemperature());
     }
 
     @Test

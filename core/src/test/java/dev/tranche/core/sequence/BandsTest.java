@@ -114,12 +114,42 @@ class BandsTest {
         assertThat(band.end()).isEqualTo(new Band.End.Circle(B, A));
     }
 
+    /** A floor patch of B on layers 1 and 2, a void, a roof of A on layers 7 and 8: the nozzle cannot get under A. */
+    @Test
+    void nothing_is_printed_under_a_roof_however_far_above() {
+        LayerGrid grid = LayerSettings.COMMON.on(Height.ofMillimetres(1.6));
+        CutModel hollow = CutModel.of(
+                new Shapes()
+                        .box(0, 0, 0, 30, 20, 0.4)
+                        .box(0, 0, 0.4, 5, 20, 0.8)
+                        .box(25, 0, 0.4, 5, 20, 0.8)
+                        .box(0, 0, 1.2, 30, 20, 0.4)
+                        .body(),
+                grid,
+                Progress.UNHEARD);
+        ColourPlan plan = ColourPlan.of(LayerSettings.COMMON, A)
+                .with(new Regions(List.of(new Region(
+                        "patch",
+                        new Shape.Zone(new Outline.Box(10, 10), 15, 10, 0, false),
+                        B,
+                        Range.ofLayers(grid, 1, 2)))));
+        Orders orders = new Orders(
+                Colouring.of(plan, hollow, 0.45, Progress.UNHEARD),
+                (out, in) -> new Toll(100, 0.01),
+                0.45,
+                Height.ofMillimetres(3));
+
+        assertThat(orders.bands().list()).hasSize(1);
+        assertThat(Bands.spoolsOf(orders.bands().list().get(0), orders.banded()))
+                .containsExactly(B, A);
+    }
+
     @Test
     void less_than_half_a_line_holds_on_to_its_own() {
         // The border between A and B moves by 0.3 mm at layer 6: narrower than a line.
         Orders orders =
                 box(B, 7.5, 15, layers(1, 5)).box(B, 7.65, 15.3, layers(6, 40)).orders(3);
-        assertThat(Rests.of(orders.colouring(), 0.45).under(6)).containsOnly(0);
+        assertThat(Rests.of(orders.colouring(), 0.45).under(6, 1, new int[3])).containsOnly(0);
     }
 
     @Test
