@@ -3,6 +3,7 @@ package dev.tranche.app.library;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import dev.tranche.app.history.Broken;
+import dev.tranche.app.history.Reading;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
@@ -50,7 +51,7 @@ class Cards {
      */
     record Card(String id, String name, int variants, Optional<PlanFigures> figures, String wrong) {}
 
-    @Transactional(readOnly = true)
+    @Reading
     public List<Card> all() {
         List<Plans.Listed> listed = plans.listed();
         Map<String, CardEntity> kept =

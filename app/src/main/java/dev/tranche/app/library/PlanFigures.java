@@ -42,7 +42,7 @@ record PlanFigures(
                 small.strata().stream().map(s -> new Fill(s.mark(), s.path())).toList());
     }
 
-    List<SpoolMark> marks() {
+    public List<SpoolMark> marks() {
         return fills.stream().map(Fill::mark).toList();
     }
 }

@@ -2,6 +2,7 @@ package dev.tranche.app.plans;
 
 import dev.tranche.app.history.Broken;
 import dev.tranche.app.history.Histories;
+import dev.tranche.app.history.Reading;
 import dev.tranche.app.history.StalePage;
 import dev.tranche.app.history.Version;
 import dev.tranche.app.plans.PlanState.Gcode;
@@ -39,7 +40,7 @@ public class Plans implements SpoolUse {
     }
 
     /** All plans that can be read, with their variants, the last changed first. */
-    @Transactional(readOnly = true)
+    @Reading
     public List<PlanState> all() {
         List<PlanState> kept = plans.findByDeletedAtIsNullOrderByChangedDesc().stream()
                 .flatMap(p -> whole(p).stream())
@@ -49,14 +50,14 @@ public class Plans implements SpoolUse {
     }
 
     /** The variants that were tried beside a plan, the oldest first. */
-    @Transactional(readOnly = true)
+    @Reading
     public List<PlanState> variants(String root) {
         return plans.findByVariantOfAndDeletedAtIsNullOrderByCreated(root).stream()
                 .flatMap(p -> whole(p).stream())
                 .toList();
     }
 
-    @Transactional(readOnly = true)
+    @Reading
     public PlanState get(String id) {
         return state(find(plans.findById(id)));
     }
@@ -181,7 +182,7 @@ public class Plans implements SpoolUse {
     }
 
     @Override
-    @Transactional(readOnly = true)
+    @Reading
     public List<String> using(SpoolId spool) {
         return all().stream()
                 .filter(p -> p.content().colours().palette().contains(spool))
@@ -190,7 +191,7 @@ public class Plans implements SpoolUse {
     }
 
     /** Whether any plan, in any state that undo may bring back, holds the file {@code hash}. */
-    @Transactional(readOnly = true)
+    @Reading
     public boolean hold(String hash) {
         return plans.existsByGcodeHash(hash) || histories.mention(hash);
     }
@@ -203,7 +204,7 @@ public class Plans implements SpoolUse {
     public record Listed(String id, String name, String variantOf, Instant changed, long edition) {}
 
     /** All plans and their variants, the last changed first, in one statement. */
-    @Transactional(readOnly = true)
+    @Reading
     public List<Listed> listed() {
         return plans.listed();
     }
@@ -212,7 +213,7 @@ public class Plans implements SpoolUse {
     public record Deleted(String id, String name, Instant at) {}
 
     /** What was put away, the latest first; variants apart. */
-    @Transactional(readOnly = true)
+    @Reading
     public List<Deleted> deleted() {
         return plans.findByVariantOfIsNullAndDeletedAtIsNotNullOrderByDeletedAtDesc().stream()
                 .map(p -> new Deleted(p.id, p.name, p.deletedAt))

@@ -2,6 +2,7 @@ package dev.tranche.app.printers;
 
 import dev.tranche.app.history.Broken;
 import dev.tranche.app.history.Histories;
+import dev.tranche.app.history.Reading;
 import dev.tranche.app.history.Version;
 import dev.tranche.app.storage.CoreJson;
 import dev.tranche.core.machine.Printer;
@@ -50,7 +51,7 @@ public class Workshop {
     }
 
     /** All that can be read. */
-    @Transactional(readOnly = true)
+    @Reading
     public List<Machine> all() {
         return printers.findByRetiredFalseOrderById().stream()
                 .flatMap(e -> whole(e).stream())
@@ -58,7 +59,7 @@ public class Workshop {
     }
 
     /** What tells one state of each printer from any other, in one statement. */
-    @Transactional(readOnly = true)
+    @Reading
     public Map<Long, String> stamps() {
         return printers.stamps().stream()
                 .collect(Collectors.toMap(
@@ -67,7 +68,7 @@ public class Workshop {
     }
 
     /** Printers that cannot be read; their own pages say why. */
-    @Transactional(readOnly = true)
+    @Reading
     public List<Long> broken() {
         return printers.findByRetiredFalseOrderById().stream()
                 .filter(e -> whole(e).isEmpty())
@@ -83,7 +84,7 @@ public class Workshop {
         }
     }
 
-    @Transactional(readOnly = true)
+    @Reading
     public Machine get(long id) {
         return machine(entity(id));
     }

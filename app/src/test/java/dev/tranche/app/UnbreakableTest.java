@@ -1,0 +1,408 @@
+package dev.tranche.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.multipart;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
+
+import dev.tranche.app.exchange.PlanFileReader;
+import dev.tranche.app.exchange.PlanFileWriter;
+import dev.tranche.app.history.Broken;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Silhouette;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.rig.Beginning;
+import dev.tranche.core.units.Refusal;
+import jakarta.persistence.EntityManagerFactory;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Random;
+import java.util.stream.Stream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
+import java.util.zip.ZipOutputStream;
+import org.hibernate.SessionFactory;
+import org.hibernate.stat.Statistics;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.Polygon;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.autoconfigure.web.servlet.AutoConfigureMockMvc;
+import org.springframework.boot.test.web.client.TestRestTemplate;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.mock.web.MockHttpServletResponse;
+import org.springframework.mock.web.MockMultipartFile;
+import org.springframework.test.context.TestPropertySource;
+import org.springframework.test.web.servlet.MockMvc;
+import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
+
+/** Nothing that is stored, sent or asked breaks more than its own page. */
+@AutoConfigureMockMvc
+@TestPropertySource(properties = "spring.jpa.properties.hibernate.generate_statistics=true")
+class UnbreakableTest extends OnePlanTest {
+    private static final String TRAP = "{{<in}}x{{/in}}";
+
+    @Autowired
+    private MockMvc mvc;
+
+    @Autowired
+    private TestRestTemplate http;
+
+    @Autowired
+    private JdbcTemplate database;
+
+    @Autowired
+    private PlanFileReader reader;
+
+    @Autowired
+    private PlanFileWriter writer;
+
+    @Autowired
+    private EntityManagerFactory entities;
+
+    private MockHttpServletResponse ask(MockHttpServletRequestBuilder request) throws Exception {
+        MockHttpServletResponse response = mvc.perform(request).andReturn().getResponse();
+        response.setCharacterEncoding("UTF-8");
+        return response;
+    }
+
+    private String text(MockHttpServletRequestBuilder request) throws Exception {
+        return ask(request).getContentAsString(StandardCharsets.UTF_8);
+    }
+
+    /** As an earlier Tranche would have stored it. */
+    private void spoil(String owner, String with) {
+        assertThat(database.update(
+                        "update revision set content = ? where owner = ? and number = (select head from history where owner = ?)",
+                        with,
+                        owner,
+                        owner))
+                .isOne();
+    }
+
+    private String stored(String owner) {
+        return database.queryForObject(
+                "select content from revision r join history h on h.owner = r.owner and r.number = h.head where r.owner = ?",
+                String.class,
+                owner);
+    }
+
+    @Test
+    void a_printer_with_a_macro_that_cannot_be_read_breaks_its_own_page_and_is_mended_there() throws Exception {
+        long id = workshop.add(Beginning.DIRECT_PAUSE.rig("Spoilt")).id();
+        PlanState plan = plan("On the spoilt printer");
+        PlanState moved = plans.editAll(plan.id(), plan.edition(), "print on it", c -> c.on(id));
+        workshop.edit(id, 0, "rename", r -> r.with(r.printer().named("Spoilt again")));
+        String owner = "printer-" + id;
+        String good = stored(owner);
+        String spoilt = good.replaceFirst("\\{\\{number}}", TRAP.replace("{", "\\{"));
+        assertThat(spoilt).isNotEqualTo(good);
+        spoil(owner, spoilt);
+
+        assertThat(ask(get("/")).getStatus()).isEqualTo(200);
+        assertThat(text(get("/plans/" + plan.id() + "/card")))
+                .contains("macros know nothing else", "Open it to mend it");
+        assertThat(ask(get("/printers")).getStatus()).isLessThan(400);
+        assertThat(ask(get("/shelf")).getStatus()).isEqualTo(200);
+        assertThat(text(get("/plans/" + plan.id()))).contains("A printer it needs cannot be shown", "/printers/" + id);
+        String page = text(get("/printers/" + id));
+        assertThat(page).contains("This printer cannot be shown as it is", "{{&lt;in}}", "Undo: <span>rename");
+
+        ask(post("/printers/" + id + "/step-back").param("seen", "1").with(csrf()));
+        assertThat(text(get("/printers/" + id))).contains("Spoilt").doesNotContain("cannot be shown");
+        assertThat(ask(get("/plans/" + moved.id())).getStatus()).isEqualTo(200);
+    }
+
+    @Test
+    void a_plan_that_cannot_be_read_breaks_its_own_page_and_is_mended_there() throws Exception {
+        PlanState plan = plan("Spoilt plan");
+        PlanState edited = plans.editAll(plan.id(), plan.edition(), "print two", c -> c.times(2));
+        spoil("plan-" + plan.id(), stored("plan-" + plan.id()).replace("\"copies\":2", "\"copies\":-2"));
+
+        assertThat(text(get("/"))).contains("Spoilt plan");
+        assertThat(text(get("/plans/" + plan.id() + "/card")))
+                .contains("Open it to mend it")
+                .doesNotContain("null");
+        String page = text(get("/plans/" + plan.id()));
+        assertThat(page).contains("This plan cannot be shown as it is", "print two");
+        assertThatThrownBy(() -> plans.get(plan.id())).isInstanceOf(Broken.class);
+
+        ask(post("/plans/" + plan.id() + "/step-back")
+                .param("seen", Long.toString(edited.edition()))
+                .with(csrf()));
+        assertThat(plans.get(plan.id()).content().copies()).isOne();
+        // What lies before it may be put away, too.
+        spoil("plan-" + plan.id(), "{}");
+        assertThat(text(get("/plans/" + plan.id()))).contains("Remove this plan");
+        ask(post("/plans/" + plan.id() + "/delete").with(csrf()));
+        assertThat(text(get("/"))).doesNotContain("card-" + plan.id());
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{{<in}}x{{/in}}",
+                "{{}}",
+                "{{=}}",
+                "{{#in}}x{{/in}}",
+            })
+    void a_macro_takes_names_and_no_other_tag(String text) throws Exception {
+        long id = workshop.add(Beginning.DIRECT_PAUSE.rig("Tags")).id();
+        MockHttpServletResponse response = ask(post("/printers/" + id + "/macros/0/steps")
+                .param("seen", "0")
+                .param("kind", "MESSAGE")
+                .param("at", "0")
+                .param("text", text)
+                .with(csrf()));
+        assertThat(response.getStatus()).isBetween(400, 499);
+        assertThat(ask(get("/printers/" + id + "/macros/0")).getStatus()).isEqualTo(200);
+    }
+
+    @Test
+    void drawings_of_twelve_thousand_corners_are_kept() {
+        PlanState plan = plan("Much drawn");
+        Coordinate[] corners = new Coordinate[12_001];
+        for (int i = 0; i < 12_000; i++) {
+            double r = i % 2 == 0 ? 10 : 9.123;
+            corners[i] = new Coordinate(r * Math.cos(i * Math.PI / 6000), r * Math.sin(i * Math.PI / 6000));
+        }
+        corners[12_000] = corners[0];
+        Polygon polygon = new GeometryFactory().createPolygon(corners);
+        Silhouette silhouette = Silhouette.of(new GeometryFactory().createMultiPolygon(new Polygon[] {polygon}));
+        for (int i = 0; i < 8; i++) {
+            int copy = i;
+            PlanState now = plans.get(plan.id());
+            plans.edit(
+                    now.id(),
+                    now.edition(),
+                    "draw",
+                    c -> c.with(c.regions()
+                            .plus(new Region(
+                                    "copy " + copy,
+                                    new Shape.Zone(
+                                            new Outline.Drawing("star", silhouette, 20), 10 + copy, 10, 0, false),
+                                    shelf.all().get(1).id(),
+                                    Range.ALL))));
+        }
+        assertThat(plans.get(plan.id()).content().colours().regions().list()).hasSize(8);
+        assertThat(stored("plan-" + plan.id()).length()).isGreaterThan(1_000_000);
+    }
+
+    @Test
+    void a_variant_of_another_plan_is_not_dropped_through_this_one() throws Exception {
+        PlanState mine = plan("Mine");
+        PlanState other = plan("Other");
+        PlanState variant = plans.variant(other.id(), "otherwise", c -> c.times(3));
+        for (String action : new String[] {"drop", "restore", "adopt"}) {
+            for (String id : new String[] {variant.id(), other.id(), "nowhere"}) {
+                MockHttpServletResponse response = ask(post("/plans/" + mine.id() + "/variants/" + id + "/" + action)
+                        .param("seen", Long.toString(mine.edition()))
+                        .with(csrf()));
+                assertThat(response.getStatus()).as(action + " " + id).isEqualTo(422);
+            }
+        }
+        assertThat(plans.get(variant.id()).name()).isEqualTo("otherwise");
+        assertThat(plans.get(other.id()).name()).isEqualTo("Other");
+    }
+
+    @Test
+    void pages_of_other_sites_make_nothing_work() throws Exception {
+        MockMultipartFile model = new MockMultipartFile("file", "a.stl", null, new byte[200]);
+        assertThat(ask(multipart("/api/v1/ledger").file(model).header("Origin", "https://elsewhere.example"))
+                        .getStatus())
+                .isEqualTo(403);
+        assertThat(ask(multipart("/api/v1/ledger").file(model).header("Sec-Fetch-Site", "cross-site"))
+                        .getStatus())
+                .isEqualTo(403);
+        assertThat(ask(multipart("/api/v1/ledger").file(model).header("Sec-Fetch-Site", "same-site"))
+                        .getStatus())
+                .isEqualTo(403);
+        assertThat(ask(multipart("/api/v1/ledger").file(model).header("Origin", "null"))
+                        .getStatus())
+                .isEqualTo(403);
+        // A program says nothing of where it comes from, and gets its sentence.
+        assertThat(ask(multipart("/api/v1/ledger").file(model)).getStatus()).isEqualTo(422);
+        assertThat(ask(multipart("/api/v1/ledger")
+                                .file(model)
+                                .header("Host", "localhost")
+                                .header("Origin", "http://localhost"))
+                        .getStatus())
+                .isEqualTo(422);
+        assertThat(ask(get("/")).getCookies()).isNotEmpty().allSatisfy(c -> assertThat(c.getAttribute("SameSite"))
+                .isEqualTo("Strict"));
+    }
+
+    @Test
+    void the_interface_says_no_as_json() throws Exception {
+        MockMultipartFile model = new MockMultipartFile("file", "a.stl", null, new byte[200]);
+        MockHttpServletResponse number =
+                ask(multipart("/api/v1/ledger").file(model).param("copies", "NaN"));
+        assertThat(number.getStatus()).isEqualTo(422);
+        assertThat(number.getContentType()).startsWith("application/problem+json");
+        assertThat(number.getContentAsString(StandardCharsets.UTF_8)).contains("copies");
+        MockHttpServletResponse nothing = ask(multipart("/api/v1/ledger"));
+        assertThat(nothing.getStatus()).isEqualTo(422);
+        assertThat(nothing.getContentType()).startsWith("application/problem+json");
+    }
+
+    @Test
+    void what_is_refused_leaves_no_file_behind() throws Exception {
+        long before = filesKept();
+        MockHttpServletResponse response = ask(multipart("/plans")
+                .file(new MockMultipartFile("file", "a.stl", null, "a recipe for leek soup".getBytes()))
+                .with(csrf())
+                .header("HX-Request", "true"));
+        while (response.getContentAsString().contains("hx-get")) {
+            String job = response.getContentAsString().replaceAll("(?s).*hx-get=\"(/jobs/[^\"]+)\".*", "$1");
+            response = ask(get(job));
+        }
+        assertThat(response.getContentAsString(StandardCharsets.UTF_8)).contains("STL");
+        assertThat(filesKept()).isEqualTo(before);
+    }
+
+    private long filesKept() throws IOException {
+        try (Stream<Path> all = Files.list(files.path("0".repeat(64)).getParent())) {
+            return all.count();
+        }
+    }
+
+    @Test
+    void a_spool_that_was_removed_is_named_and_brought_back() throws Exception {
+        Spool spool = shelf.add(shelf.all().get(0).as(shelf.all().get(0).id(), 77));
+        String said = text(post("/shelf/" + spool.id().value() + "/remove").with(csrf()));
+        assertThat(said).contains("was taken off the shelf", "Bring it back");
+        assertThat(shelf.all()).doesNotContain(spool);
+        text(post("/shelf/" + spool.id().value() + "/restore").with(csrf()));
+        assertThat(shelf.all()).contains(spool);
+    }
+
+    @Test
+    void beds_and_drives_are_of_the_kinds_there_are() throws Exception {
+        long id = workshop.add(Beginning.DIRECT_PAUSE.rig("Shapes")).id();
+        String page = text(get("/printers/" + id));
+        assertThat(page).contains("Shapes");
+        MockHttpServletResponse response = ask(post("/printers/" + id)
+                .param("seen", "0")
+                .param("name", "Shapes")
+                .param("bedShape", "triangular")
+                .param("bedWidth", "200")
+                .param("bedDepth", "200")
+                .param("maxHeight", "200")
+                .param("minX", "0")
+                .param("maxX", "200")
+                .param("minY", "0")
+                .param("maxY", "200")
+                .param("nozzle", "0.4")
+                .param("inputs", "1")
+                .param("hottest", "260")
+                .param("heaterMinutes", "10")
+                .param("deadVolume", "60")
+                .param("reach", "3")
+                .param("filament", "1.75")
+                .param("drive", "direct")
+                .param("gearsToNozzle", "60")
+                .with(csrf()));
+        assertThat(response.getStatus()).isEqualTo(422);
+        assertThat(response.getContentAsString(StandardCharsets.UTF_8)).contains("rectangular or round");
+    }
+
+    @Test
+    void a_page_of_plans_asks_as_much_of_the_database_for_many_as_for_one() throws Exception {
+        Statistics statistics = entities.unwrap(SessionFactory.class).getStatistics();
+        plan("One of many");
+        long few = statements(statistics);
+        for (int i = 0; i < 12; i++) {
+            plan("Many " + i);
+        }
+        assertThat(statements(statistics)).isEqualTo(few).isLessThan(10);
+        // Their figures are made once, and then kept.
+        PlanState plan = plan("Drawn");
+        assertThat(text(get("/plans/" + plan.id() + "/card"))).contains("<dt>swaps</dt>");
+        assertThat(text(get("/"))).containsPattern("(?s)card-" + plan.id() + "\"[^>]*>.*?Drawn.*?<dt>swaps</dt>");
+    }
+
+    private long statements(Statistics statistics) throws Exception {
+        statistics.clear();
+        assertThat(ask(get("/")).getStatus()).isEqualTo(200);
+        return statistics.getPrepareStatementCount();
+    }
+
+    /** Plan files damaged at random, always alike. */
+    @Test
+    void a_damaged_plan_file_is_read_or_refused() throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        writer.write(plan("To be damaged"), out);
+        byte[] whole = out.toByteArray();
+        String json = entry(whole, "plan.json");
+        Random random = new Random(7);
+        for (int i = 0; i < 150; i++) {
+            boolean inside = i % 3 > 0;
+            byte[] damaged = inside ? withPlan(whole, mutated(json, random)) : bytesChanged(whole, random);
+            try {
+                assertThat(reader.read(new ByteArrayInputStream(damaged)).id()).isNotEmpty();
+            } catch (Refusal said) {
+                assertThat(said.getMessage()).endsWith(".");
+            } catch (IOException | RuntimeException e) {
+                throw new AssertionError("try " + i + ": " + (inside ? entry(damaged, "plan.json") : ""), e);
+            }
+        }
+    }
+
+    private static byte[] bytesChanged(byte[] whole, Random random) {
+        byte[] changed = whole.clone();
+        for (int i = 0; i < 3; i++) {
+            changed[random.nextInt(changed.length)] = (byte) random.nextInt(256);
+        }
+        return changed;
+    }
+
+    private static String mutated(String json, Random random) {
+        String[] values = {"null", "-1", "1e99", "\"x\"", "[]", "{}", "true", "99999999999999999999", "\"" + TRAP + "\""
+        };
+        String[] parts = json.split("(?<=[:,\\[])(?=\\s*[\"\\d\\-\\[{tfn])");
+        int at = 1 + random.nextInt(parts.length - 1);
+        String tail = parts[at].replaceFirst(
+                "^\\s*(\"[^\"]*\"|-?[\\d.eE+]+|true|false|null|\\{|\\[)",
+                java.util.regex.Matcher.quoteReplacement(values[random.nextInt(values.length)]));
+        parts[at] = tail;
+        return String.join("", parts);
+    }
+
+    private static String entry(byte[] archive, String name) throws IOException {
+        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(archive))) {
+            for (ZipEntry e = zip.getNextEntry(); e != null; e = zip.getNextEntry()) {
+                if (e.getName().equals(name)) {
+                    return new String(zip.readAllBytes(), StandardCharsets.UTF_8);
+                }
+            }
+        }
+        return "";
+    }
+
+    private static byte[] withPlan(byte[] archive, String json) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipInputStream in = new ZipInputStream(new ByteArrayInputStream(archive));
+                ZipOutputStream zip = new ZipOutputStream(out)) {
+            for (ZipEntry e = in.getNextEntry(); e != null; e = in.getNextEntry()) {
+                zip.putNextEntry(new ZipEntry(e.getName()));
+                zip.write(e.getName().equals("plan.json") ? json.getBytes(StandardCharsets.UTF_8) : in.readAllBytes());
+            }
+        }
+        return out.toByteArray();
+    }
+}
