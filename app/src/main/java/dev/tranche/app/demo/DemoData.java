@@ -48,12 +48,11 @@ import java.util.List;
 import java.util.Optional;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
-import org.springframework.context.annotation.Profile;
+import org.springframework.core.env.Environment;
 import org.springframework.stereotype.Component;
 
 /** Fernhollow, an allotment society, prepares its spring open day: its spools, printers and plans. */
 @Component
-@Profile("demo")
 class DemoData implements ApplicationRunner {
     private final Shelf shelf;
     private final Workshop workshop;
@@ -63,6 +62,7 @@ class DemoData implements ApplicationRunner {
     private final ModelCuts cuts;
     private final FileColours fileColours;
     private final Settings settings;
+    private final Environment environment;
 
     DemoData(
             Shelf shelf,
@@ -72,7 +72,9 @@ class DemoData implements ApplicationRunner {
             TrancheProperties properties,
             ModelCuts cuts,
             FileColours fileColours,
-            Settings settings) {
+            Settings settings,
+            Environment environment) {
+        this.environment = environment;
         this.shelf = shelf;
         this.workshop = workshop;
         this.plans = plans;
@@ -90,7 +92,7 @@ class DemoData implements ApplicationRunner {
 
     @Override
     public void run(ApplicationArguments arguments) throws IOException {
-        if (!shelf.all().isEmpty()) {
+        if (!environment.matchesProfiles("demo") || !shelf.all().isEmpty()) {
             return;
         }
         evening();

@@ -10,24 +10,27 @@ import dev.tranche.core.rig.Beginning;
 import java.math.BigDecimal;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
-import org.springframework.context.annotation.Profile;
+import org.springframework.core.env.Environment;
 import org.springframework.stereotype.Component;
 
 /** On the very first start with one's own data: a printer and two spools to correct, so that a plan can begin. */
 @Component
-@Profile("!demo")
 class FirstStart implements ApplicationRunner {
     private final Shelf shelf;
     private final Workshop workshop;
+    private final Environment environment;
 
-    FirstStart(Shelf shelf, Workshop workshop) {
+    FirstStart(Shelf shelf, Workshop workshop, Environment environment) {
+        this.environment = environment;
         this.shelf = shelf;
         this.workshop = workshop;
     }
 
     @Override
     public void run(ApplicationArguments arguments) {
-        if (!shelf.byId().isEmpty() || !workshop.all().isEmpty()) {
+        if (environment.matchesProfiles("demo")
+                || !shelf.byId().isEmpty()
+                || !workshop.all().isEmpty()) {
             return;
         }
         workshop.add(Beginning.DIRECT_PAUSE.rig("My printer"));
