@@ -84,14 +84,19 @@ class UnbreakableTest extends OnePlanTest {
         return ask(request).getContentAsString(StandardCharsets.UTF_8);
     }
 
-    /** As an earlier Tranche would have stored it. */
+    /** As an earlier Tranche would have stored it: another revision in the place of the last. */
     private void spoil(String owner, String with) {
-        assertThat(database.update(
-                        "update revision set content = ? where owner = ? and number = (select head from history where owner = ?)",
-                        with,
-                        owner,
-                        owner))
-                .isOne();
+        Long last = database.queryForObject(
+                "select r.id from revision r join history h on h.owner = r.owner and r.number = h.head where r.owner = ?",
+                Long.class,
+                owner);
+        database.update("update revision set number = -number - 1 where id = ?", last);
+        database.update(
+                "insert into revision (owner, number, edition, label, content) "
+                        + "select owner, -number - 1, edition, label, ? from revision where id = ?",
+                with,
+                last);
+        database.update("delete from revision where id = ?", last);
     }
 
     private String stored(String owner) {

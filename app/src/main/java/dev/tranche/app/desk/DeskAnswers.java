@@ -21,7 +21,7 @@ class DeskAnswers {
 
     /** The whole desk; where that takes long, the page is opened anew and shows its progress. */
     String desk(PlanState plan, Shown shown, Model model, HttpServletResponse response) {
-        Optional<Workpiece> work = workbench.open(plan);
+        Optional<Workpiece> work = workbench.openInPlace(plan);
         if (work.isEmpty()) {
             response.setHeader("HX-Redirect", "/plans/" + plan.id() + "?side=" + shown.sideOr());
             return "web/notice :: nothing";

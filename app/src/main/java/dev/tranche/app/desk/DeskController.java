@@ -64,14 +64,21 @@ class DeskController {
             @RequestParam int at,
             @RequestParam(defaultValue = "1") int zoom,
             Model model) {
-        views.show(workbench.openNow(plans.get(id)), shown.at(at), zoom, model);
+        views.moved(workbench.openNow(plans.get(id)), shown.at(at), zoom, model);
         return "desk/cursor :: moved";
     }
 
     @GetMapping("/plans/{id}/score")
     String score(@PathVariable String id, Shown shown, @RequestParam(defaultValue = "1") int zoom, Model model) {
-        views.show(workbench.openNow(plans.get(id)), shown, zoom, model);
+        views.moved(workbench.openNow(plans.get(id)), shown, zoom, model);
         return "desk/score :: score(moved=false)";
+    }
+
+    /** How a figure of the ledger came about. */
+    @GetMapping("/plans/{id}/figures/{key}")
+    String figure(@PathVariable String id, @PathVariable String key, Model model) {
+        model.addAttribute("derivation", views.figure(workbench.openNow(plans.get(id)), key));
+        return "desk/ledger :: opened";
     }
 
     @GetMapping("/plans/{id}/ledger.csv")

@@ -6,8 +6,9 @@ import dev.tranche.app.pictures.SectionDrawing;
 import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
-import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.estimate.Derivation;
+import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourStart;
@@ -16,29 +17,42 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
+import java.util.function.Function;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
 /** Fills the desk's templates. */
 @Component
 class DeskViews {
+    private static final Map<String, Function<Ledger, Derivation>> FIGURES = Map.of(
+            "swapCount", Ledger::swapCount,
+            "purgeLength", Ledger::purgeLength,
+            "wasteGrams", Ledger::wasteGrams,
+            "plainTime", Ledger::plainTime,
+            "addedTime", Ledger::addedTime,
+            "totalTime", Ledger::totalTime,
+            "timePerColour", Ledger::timePerColour,
+            "cost", Ledger::cost);
+
     private final Shelf shelf;
     private final Workshop workshop;
-    private final Figures figures;
     private final RegionViews regionViews;
+    private final Drawings drawings;
 
-    DeskViews(Shelf shelf, Workshop workshop, Figures figures, RegionViews regionViews) {
+    DeskViews(Shelf shelf, Workshop workshop, RegionViews regionViews, Drawings drawings) {
         this.shelf = shelf;
         this.workshop = workshop;
-        this.figures = figures;
         this.regionViews = regionViews;
+        this.drawings = drawings;
     }
 
     /** A colour start as a row of the list, highest first. */
@@ -63,26 +77,13 @@ class DeskViews {
             OptionalInt lower,
             OptionalInt higher) {}
 
-    /** A layer as a place to point at in the section. */
-    record LayerBand(int layer, double y, double height, String bottom, String name) {}
-
+    /** The whole desk. */
     void show(Workpiece work, Shown shown, int zoom, Model model) {
-        int layer = limited(work, shown.layer() == null ? firstBorder(work) : shown.layer());
-        SectionDrawing section = SectionDrawing.of(work, 234, 470);
-        ScoreDrawing score = ScoreDrawing.of(work, figures, layer, zoom, 1240, 150);
-        boolean pair = shown.beside() != null;
+        int layer = layer(work, shown);
         SpoolId suggested = suggested(work, layer);
+        moved(work, shown, zoom, model);
         regionViews.show(work, shown, suggested, model);
-        model.addAttribute("work", work);
-        model.addAttribute("plan", work.plan());
         model.addAttribute("marks", SpoolMark.palette(work));
-        model.addAttribute("section", section);
-        model.addAttribute("bands", bands(work.grid(), section));
-        model.addAttribute("plan_layer", drawing(work, layer, shown));
-        model.addAttribute("kept_layer", pair ? drawing(work, limited(work, shown.beside()), shown) : null);
-        model.addAttribute("drawn", Boolean.TRUE.equals(shown.drawn()));
-        model.addAttribute("score", score);
-        model.addAttribute("cursor", cursor(work, layer, section, score));
         model.addAttribute("starts", starts(work));
         model.addAttribute("halts", halts(work));
         model.addAttribute("spools", shelf.all());
@@ -90,10 +91,42 @@ class DeskViews {
         model.addAttribute("machines", workshop.all());
     }
 
-    private static LayerDrawing drawing(Workpiece work, int layer, Shown shown) {
+    /** What moves with the cursor: the layer, and where it lies in the other drawings. */
+    void moved(Workpiece work, Shown shown, int zoom, Model model) {
+        int layer = layer(work, shown);
+        SectionDrawing section = drawings.section(work);
+        ScoreDrawing score = drawings.score(work, layer, zoom);
         boolean pair = shown.beside() != null;
-        boolean drawnIn = Boolean.TRUE.equals(shown.drawn());
-        return LayerDrawing.of(work, layer, shown.regionOr(), drawnIn, pair ? 226 : 460, pair ? 400 : 440);
+        model.addAttribute("work", work);
+        model.addAttribute("plan", work.plan());
+        model.addAttribute("side", shown.sideOr());
+        model.addAttribute("section", section);
+        model.addAttribute("plan_layer", drawing(work, layer, shown));
+        model.addAttribute("kept_layer", pair ? drawing(work, limited(work, shown.beside()), shown) : null);
+        model.addAttribute("drawn", Boolean.TRUE.equals(shown.drawn()));
+        model.addAttribute("score", score);
+        model.addAttribute("cursor", cursor(work, layer, section, score));
+        if (!pair) {
+            drawings.ahead(work, layer, limited(work, layer + 1), limited(work, layer - 1));
+        }
+    }
+
+    /** How a figure came about; {@code key} is the name of its method. */
+    Derivation figure(Workpiece work, String key) {
+        Function<Ledger, Derivation> figure = FIGURES.get(key);
+        if (figure == null) {
+            throw new Refusal("There is no such figure; reload the page.");
+        }
+        return figure.apply(work.ledger()).rounded();
+    }
+
+    private static int layer(Workpiece work, Shown shown) {
+        return limited(work, shown.layer() == null ? firstBorder(work) : shown.layer());
+    }
+
+    private LayerDrawing drawing(Workpiece work, int layer, Shown shown) {
+        return drawings.layer(
+                work, layer, shown.regionOr(), Boolean.TRUE.equals(shown.drawn()), shown.beside() != null);
     }
 
     private static int limited(Workpiece work, int layer) {
@@ -120,18 +153,6 @@ class DeskViews {
                 .findFirst()
                 .or(() -> all.stream().filter(id -> !id.equals(here)).findFirst())
                 .orElse(here);
-    }
-
-    private static List<LayerBand> bands(LayerGrid grid, SectionDrawing section) {
-        List<LayerBand> bands = new ArrayList<>(grid.count());
-        for (int layer = 1; layer <= grid.count(); layer++) {
-            double y = section.bottom() - grid.top(layer).millimetres() * section.perMillimetre();
-            double h = grid.thickness(layer).millimetres() * section.perMillimetre();
-            String bottom = grid.bottom(layer).toString();
-            String name = "layer " + layer + " (" + (layer - 1) + " from 0), " + bottom + "–" + grid.top(layer) + " mm";
-            bands.add(new LayerBand(layer, y, h, bottom, name));
-        }
-        return bands;
     }
 
     private static Cursor cursor(Workpiece work, int layer, SectionDrawing section, ScoreDrawing score) {

@@ -1,5 +1,7 @@
 package dev.tranche.app.history;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import dev.tranche.app.storage.CoreJson;
 import dev.tranche.app.storage.Unreadable;
 import dev.tranche.core.units.Refusal;
@@ -14,12 +16,15 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional(propagation = Propagation.MANDATORY, noRollbackFor = Broken.class)
 public class Histories {
     private static final int LONGEST_LABEL = 200;
+    private static final int MOST_KEPT = 500;
     /** Letters of one revision. */
     private static final int LARGEST = 32 << 20;
 
     private final HistoryRepository histories;
     private final RevisionRepository revisions;
     private final CoreJson json;
+    private final Cache<Long, Object> contents =
+            Caffeine.newBuilder().maximumSize(MOST_KEPT).softValues().build();
 
     Histories(HistoryRepository histories, RevisionRepository revisions, CoreJson json) {
         this.histories = histories;
@@ -83,7 +88,7 @@ public class Histories {
 
     public <T> Version<T> redo(Owner<T> owner, long seen) {
         HistoryEntity history = current(owner, seen);
-        if (revision(history, history.head + 1).isPresent()) {
+        if (revisions.labelOf(history.owner, history.head + 1).isPresent()) {
             history.head++;
             history.edition++;
         }
@@ -130,11 +135,12 @@ public class Histories {
     }
 
     private <T> Version<T> version(Owner<T> owner, HistoryEntity history) {
-        RevisionEntity head = revision(history, history.head).orElseThrow();
-        Optional<String> undo = history.head > 0 ? Optional.of(head.label) : Optional.empty();
+        RevisionRepository.Head head =
+                revisions.head(history.owner, history.head).orElseThrow();
+        Optional<String> undo = history.head > 0 ? Optional.of(head.label()) : Optional.empty();
         try {
             return new Version<>(
-                    json.read(head.content, owner.type()),
+                    content(owner, head.id()),
                     history.edition,
                     undo,
                     revisions.labelOf(history.owner, history.head + 1));
@@ -143,7 +149,13 @@ public class Histories {
         }
     }
 
-    private Optional<RevisionEntity> revision(HistoryEntity history, int number) {
-        return revisions.findByOwnerAndNumber(history.owner, number);
+    /** What a revision holds never changes, so it is read once while there is room. */
+    private <T> T content(Owner<T> owner, long revision) {
+        Object known = contents.getIfPresent(revision);
+        if (!owner.type().isInstance(known)) {
+            known = json.read(revisions.findById(revision).orElseThrow().content, owner.type());
+            contents.put(revision, known);
+        }
+        return owner.type().cast(known);
     }
 }

@@ -7,7 +7,12 @@ import org.springframework.data.jpa.repository.Modifying;
 import org.springframework.data.jpa.repository.Query;
 
 interface RevisionRepository extends JpaRepository<RevisionEntity, Long> {
-    Optional<RevisionEntity> findByOwnerAndNumber(String owner, int number);
+    /** A revision without what it holds. */
+    record Head(long id, String label) {}
+
+    @Query("select new dev.tranche.app.history.RevisionRepository$Head(r.id, r.label) "
+            + "from RevisionEntity r where r.owner = :owner and r.number = :number")
+    Optional<Head> head(String owner, int number);
 
     /** Forgets what redo would have done; at once, so that its number is free for the next revision. */
     @Modifying(flushAutomatically = true)

@@ -5,6 +5,7 @@ import dev.tranche.app.history.Histories;
 import dev.tranche.app.history.Reading;
 import dev.tranche.app.history.Version;
 import dev.tranche.app.storage.CoreJson;
+import dev.tranche.app.storage.Kept;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.MeasuredPurge;
@@ -26,6 +27,7 @@ public class Workshop {
     private final PrinterRepository printers;
     private final Histories histories;
     private final CoreJson json;
+    private final Kept<List<Machine>> all = new Kept<>();
 
     Workshop(PrinterRepository printers, Histories histories, CoreJson json) {
         this.printers = printers;
@@ -53,9 +55,9 @@ public class Workshop {
     /** All that can be read. */
     @Reading
     public List<Machine> all() {
-        return printers.findByRetiredFalseOrderById().stream()
+        return all.get(() -> printers.findByRetiredFalseOrderById().stream()
                 .flatMap(e -> whole(e).stream())
-                .toList();
+                .toList());
     }
 
     /** What tells one state of each printer from any other, in one statement. */
@@ -86,7 +88,7 @@ public class Workshop {
 
     @Reading
     public Machine get(long id) {
-        return machine(entity(id));
+        return all().stream().filter(m -> m.id() == id).findFirst().orElseGet(() -> machine(entity(id)));
     }
 
     public Machine add(Rig rig) {
@@ -100,6 +102,7 @@ public class Workshop {
     }
 
     private Machine add(Rig rig, Optional<Long> origin) {
+        all.changed();
         PrinterEntity entity = new PrinterEntity();
         entity.purges = json.write(List.of());
         entity.origin = origin.orElse(null);
@@ -114,14 +117,17 @@ public class Workshop {
      * @param label what it does, for undo
      */
     public Machine edit(long id, long seen, String label, UnaryOperator<Rig> change) {
+        all.changed();
         return machine(entity(id), histories.edit(history(id), seen, label, change));
     }
 
     public Machine undo(long id, long seen) {
+        all.changed();
         return machine(entity(id), histories.undo(history(id), seen));
     }
 
     public Machine redo(long id, long seen) {
+        all.changed();
         return machine(entity(id), histories.redo(history(id), seen));
     }
 
@@ -130,17 +136,20 @@ public class Workshop {
         List<MeasuredPurge> purges = new ArrayList<>(get(id).purges());
         purges.removeIf(p -> p.out().equals(purge.out()) && p.in().equals(purge.in()));
         purges.add(purge);
+        all.changed();
         entity(id).purges = json.write(purges);
     }
 
     public void forget(long id, SpoolId out, SpoolId in) {
         List<MeasuredPurge> purges = new ArrayList<>(get(id).purges());
         purges.removeIf(p -> p.out().equals(out) && p.in().equals(in));
+        all.changed();
         entity(id).purges = json.write(purges);
     }
 
     /** Takes a printer away; the caller has seen to it that no plan names it. */
     public void remove(long id) {
+        all.changed();
         entity(id).retired = true;
     }
 

@@ -38,12 +38,13 @@ public class Settings {
         }
     }
 
-    @Transactional(readOnly = true)
     public Current now() {
-        if (current == null) {
-            current = read(settings.findById(SettingsEntity.ONLY).orElseThrow());
+        Current known = current;
+        if (known == null) {
+            known = read(settings.findById(SettingsEntity.ONLY).orElseThrow());
+            current = known;
         }
-        return current;
+        return known;
     }
 
     private Current read(SettingsEntity e) {

@@ -1,8 +1,10 @@
 package dev.tranche.app.shelf;
 
+import dev.tranche.app.storage.Kept;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Refusal;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -15,6 +17,8 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional
 public class Shelf {
     private final SpoolRepository spools;
+    private final Kept<List<Spool>> all = new Kept<>();
+    private final Kept<Map<SpoolId, Spool>> byId = new Kept<>();
 
     Shelf(SpoolRepository spools) {
         this.spools = spools;
@@ -22,21 +26,24 @@ public class Shelf {
 
     @Transactional(readOnly = true)
     public List<Spool> all() {
-        return spools.findByRetiredFalseOrderById().stream()
+        return all.get(() -> spools.findByRetiredFalseOrderById().stream()
                 .map(SpoolEntity::spool)
-                .toList();
+                .toList());
     }
 
     /** Every spool there ever was, since plans' histories may name it. */
     @Transactional(readOnly = true)
     public Map<SpoolId, Spool> byId() {
-        Map<SpoolId, Spool> map = new LinkedHashMap<>();
-        spools.findAll(Sort.by("id")).forEach(s -> map.put(s.spool().id(), s.spool()));
-        return map;
+        return byId.get(() -> {
+            Map<SpoolId, Spool> map = new LinkedHashMap<>();
+            spools.findAll(Sort.by("id")).forEach(s -> map.put(s.spool().id(), s.spool()));
+            return Collections.unmodifiableMap(map);
+        });
     }
 
     /** Adds a spool; the id it comes with is ignored. */
     public Spool add(Spool spool) {
+        changed();
         SpoolEntity entity = new SpoolEntity();
         entity.take(spool);
         return spools.save(entity).spool();
@@ -65,7 +72,14 @@ public class Shelf {
                 .toList();
     }
 
+    private void changed() {
+        all.changed();
+        byId.changed();
+    }
+
+    /** A spool to be changed. */
     private SpoolEntity entity(SpoolId id) {
+        changed();
         return spools.findById(id.value())
                 .orElseThrow(() -> new Refusal("That spool is no longer on the shelf; reload the page."));
     }

@@ -33,6 +33,8 @@ import org.springframework.stereotype.Service;
 public class Workbench {
     /** What most edits take, and more than anyone minds waiting for without a bar, ms. */
     private static final long CLICK = 1_500;
+    /** After an edit, while the page shows what was before it, ms. */
+    private static final long IN_PLACE = 15_000;
     /** For what has no page of its own to wait on, ms. */
     private static final long PATIENCE = 120_000;
 
@@ -82,6 +84,11 @@ public class Workbench {
     /** The plan with all its figures; empty if that takes longer than a click, and {@link #prepare} is due. */
     public Optional<Workpiece> open(PlanState plan) {
         return open(plan, CLICK);
+    }
+
+    /** As {@link #open}, for a page that stays while it waits. */
+    public Optional<Workpiece> openInPlace(PlanState plan) {
+        return open(plan, IN_PLACE);
     }
 
     /** As {@link #open}, for pages that cannot do without. */

@@ -1,0 +1,82 @@
+package dev.tranche.app.desk;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import dev.tranche.app.jobs.Jobs;
+import dev.tranche.app.pictures.LayerDrawing;
+import dev.tranche.app.pictures.ScoreDrawing;
+import dev.tranche.app.pictures.SectionDrawing;
+import dev.tranche.app.web.Figures;
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.units.Refusal;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.stereotype.Component;
+
+/** The desk's drawings, each drawn once for a state of a plan; layers that may be asked for next are drawn ahead. */
+@Component
+class Drawings {
+    private static final int MOST_PLANS = 40;
+    private static final int MOST_LAYERS = 400;
+
+    private final Figures figures;
+    private final Jobs jobs;
+    private final Cache<Workpiece, Drawn> drawn =
+            Caffeine.newBuilder().weakKeys().maximumSize(MOST_PLANS).build();
+
+    Drawings(Figures figures, Jobs jobs) {
+        this.figures = figures;
+        this.jobs = jobs;
+    }
+
+    /** What has been drawn of one state of a plan. */
+    private record Drawn(SectionDrawing section, ScoreDrawing score, Map<Layer, LayerDrawing> layers) {}
+
+    private record Layer(int number, int region, boolean drawnIn, boolean pair) {}
+
+    private Drawn of(Workpiece work) {
+        return drawn.get(
+                work,
+                w -> new Drawn(SectionDrawing.of(w, 234, 470), score(w, 1, 1, figures), new ConcurrentHashMap<>()));
+    }
+
+    SectionDrawing section(Workpiece work) {
+        return of(work).section();
+    }
+
+    /** All of the print, which is the same wherever the cursor is; or a part of it round {@code layer}. */
+    ScoreDrawing score(Workpiece work, int layer, int zoom) {
+        return zoom <= 1 ? of(work).score() : score(work, layer, zoom, figures);
+    }
+
+    private static ScoreDrawing score(Workpiece work, int layer, int zoom, Figures figures) {
+        return ScoreDrawing.of(work, figures, layer, zoom, 1240, 150);
+    }
+
+    LayerDrawing layer(Workpiece work, int number, int region, boolean drawnIn, boolean pair) {
+        Map<Layer, LayerDrawing> layers = of(work).layers();
+        if (layers.size() > MOST_LAYERS) {
+            layers.clear();
+        }
+        return layers.computeIfAbsent(
+                new Layer(number, region, drawnIn, pair),
+                l -> LayerDrawing.of(work, number, region, drawnIn, pair ? 226 : 460, pair ? 400 : 440));
+    }
+
+    /** Draws the neighbours of {@code layer} while nobody waits. */
+    void ahead(Workpiece work, int layer, int... next) {
+        Map<Layer, LayerDrawing> layers = of(work).layers();
+        for (int number : next) {
+            if (number != layer && !layers.containsKey(new Layer(number, -1, false, false))) {
+                try {
+                    jobs.start("Drawing layer " + number, progress -> {
+                        layer(work, number, -1, false, false);
+                        return "";
+                    });
+                } catch (Refusal busy) {
+                    return;
+                }
+            }
+        }
+    }
+}

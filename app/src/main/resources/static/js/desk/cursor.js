@@ -1,0 +1,79 @@
+// The cursor: one layer that all drawings show.
+import { typing } from "../web/page.js";
+
+export const desk = () => document.getElementById("desk");
+export const layerPlan = () => document.getElementById("layer-plan");
+
+let wanted = null;
+let underway = false;
+
+export const here = () => wanted ?? Number(layerPlan().dataset.layer);
+
+export function goTo(layer) {
+  const plan = layerPlan();
+  if (!plan) return;
+  wanted = Math.max(1, Math.min(Number(plan.dataset.of), layer));
+  if (!underway) fetchCursor();
+}
+
+function fetchCursor() {
+  const layer = wanted;
+  const zoom = document.getElementById("score")?.dataset.zoom || 1;
+  const beside = document.getElementById("cursor-beside").value;
+  underway = true;
+  const state = ["side", "region", "drawn"].map((name) => `&${name}=${document.querySelector(`#desk-state [name=${name}]`).value}`).join("");
+  htmx.ajax("GET", `/plans/${desk().dataset.plan}/cursor?at=${layer}&zoom=${zoom}&beside=${beside}${state}`, {
+    source: "#layer-plan", target: "#layer-plan", swap: "outerHTML",
+  }).finally(() => {
+    underway = false;
+    history.replaceState(history.state, "", beside ? `?layer=${layer}&beside=${beside}` : `?layer=${layer}`);
+    if (wanted !== layer) fetchCursor(); else wanted = null;
+  });
+}
+
+/** Keeps a layer in sight beside the one under the cursor, or, with nothing, puts it away. */
+function keepBeside(layer) {
+  document.getElementById("cursor-beside").value = layer;
+  goTo(here());
+}
+
+document.addEventListener("keydown", (event) => {
+  if (event.defaultPrevented || !layerPlan() || typing(event.target)) return;
+  if (event.ctrlKey || event.metaKey || event.altKey) return;
+  const moves = {
+    ArrowUp: () => here() + 1, ArrowDown: () => here() - 1,
+    PageUp: () => here() + 10, PageDown: () => here() - 10,
+    Home: () => 1, End: () => Number(layerPlan().dataset.of),
+    "[": () => Number(layerPlan().dataset.lower || here()), "]": () => Number(layerPlan().dataset.higher || here()),
+  };
+  if (moves[event.key]) {
+    goTo(moves[event.key]());
+    event.preventDefault();
+  } else if (event.key === "b") {
+    keepBeside(document.getElementById("cursor-beside").value ? "" : String(here()));
+    event.preventDefault();
+  } else if (event.key === "s") {
+    document.getElementById("start-height").select();
+    event.preventDefault();
+  }
+});
+
+document.addEventListener("click", (event) => {
+  const { target } = event;
+  const keep = target.closest("[data-keep]");
+  if (keep) keepBeside(keep.dataset.keep);
+  const go = target.closest("[data-go]");
+  if (go) goTo(Number(go.dataset.go));
+  const move = target.closest("[data-move]");
+  if (move) goTo(here() + Number(move.dataset.move));
+  const drawn = target.closest("[data-drawn]");
+  if (drawn) {
+    document.getElementById("drawn").value = drawn.dataset.drawn;
+    goTo(here());
+  }
+  const chip = target.closest("[data-start]");
+  if (chip) {
+    document.getElementById("start-height").value = chip.dataset.start;
+    document.getElementById("start-spool").focus();
+  }
+});

@@ -1,0 +1,90 @@
+// Pointing at layers of the section, and dragging borders. Which layer lies where is the drawing's to say: it carries the
+// pixels of its bed and of its layers, and their thickness in micrometres.
+import { desk, goTo } from "./cursor.js";
+
+const drawing = () => document.querySelector("svg.section .layers-of");
+
+/** The layer under a pointer, as the drawing's own numbers have it; nothing beside the drawing. */
+function layerAt(event) {
+  const field = drawing();
+  if (!field) return null;
+  const box = field.getBoundingClientRect();
+  if (event.clientX < box.left || event.clientX > box.right || event.clientY < box.top || event.clientY > box.bottom) return null;
+  const { bottom, first, each, count, firstUm, eachUm } = field.dataset;
+  const y = new DOMPoint(event.clientX, event.clientY).matrixTransform(field.getScreenCTM().inverse()).y;
+  const up = bottom - y;
+  const layer = Math.max(1, Math.min(Number(count), up < first ? 1 : 2 + Math.floor((up - first) / each)));
+  const from = layer === 1 ? 0 : Number(firstUm) + (layer - 2) * Number(eachUm);
+  const to = Number(firstUm) + (layer - 1) * Number(eachUm);
+  return { layer, from: mm(from), to: mm(to), top: bottom - first - (layer - 1) * each, high: layer === 1 ? first : each };
+}
+
+const mm = (micrometres) => (micrometres / 1000).toFixed(micrometres % 10 === 0 ? 2 : 3);
+
+function show(at, target) {
+  const mark = document.getElementById("pointed-layer");
+  if (!mark) return;
+  mark.classList.toggle("target", Boolean(target));
+  mark.toggleAttribute("hidden", !at);
+  if (at) {
+    mark.setAttribute("y", at.top);
+    mark.setAttribute("height", at.high);
+  }
+}
+
+// The layer under the pointer is named at once, where the section's own caption stands.
+let captionOfSection = null;
+function name(at) {
+  const caption = document.getElementById("pointed");
+  if (!caption) return;
+  if (at) {
+    captionOfSection ??= caption.textContent;
+    caption.textContent = `layer ${at.layer} (${at.layer - 1} from 0), ${at.from}–${at.to} mm`;
+  } else if (captionOfSection !== null) {
+    caption.textContent = captionOfSection;
+    captionOfSection = null;
+  }
+}
+
+let dragged = null;
+
+document.addEventListener("pointerdown", (event) => {
+  const handle = event.target.closest?.(".border-handle");
+  if (!handle) return;
+  dragged = { index: handle.dataset.index, handle, at: null };
+  handle.classList.add("dragged");
+  event.preventDefault();
+});
+
+document.addEventListener("pointermove", (event) => {
+  const pointed = event.target.closest?.("#section") ? layerAt(event) : null;
+  if (dragged) {
+    // The border follows at once; where it really goes is the server's to say.
+    const at = layerAt(event);
+    if (at) {
+      dragged.at = at;
+      const line = dragged.handle.querySelector(".mark");
+      dragged.handle.setAttribute("transform", `translate(0 ${at.top + Number(at.high) - line.getAttribute("y1")})`);
+      show(at, true);
+    }
+    return;
+  }
+  show(pointed, false);
+  name(pointed);
+});
+
+document.addEventListener("pointerup", (event) => {
+  if (dragged) {
+    const { index, handle, at } = dragged;
+    dragged = null;
+    handle.classList.remove("dragged");
+    show(null);
+    if (at) {
+      htmx.ajax("POST", `/plans/${desk().dataset.plan}/starts/${index}/move`, {
+        source: "#desk", target: "#desk", swap: "outerHTML", values: { height: at.from },
+      });
+    }
+    return;
+  }
+  if (event.target.closest?.(".layers-of")) goTo(layerAt(event).layer);
+});
