@@ -11,6 +11,7 @@ import dev.tranche.core.format.ModelReader;
 import dev.tranche.core.format.PartedModel;
 import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Placement;
+import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.UprightCut;
@@ -50,10 +51,7 @@ public class ModelCuts {
             .build();
     private final Cache<Key, Cut> cuts = Caffeine.newBuilder()
             .maximumWeight(MOST_POINTS)
-            .weigher((Key key, Cut cut) -> 1
-                    + cut.model().sections().stream()
-                            .mapToInt(s -> s.outline().getNumPoints())
-                            .sum())
+            .weigher((Key key, Cut cut) -> cut.points())
             .build();
     /** What was asked for last is kept whatever its size, or a model too large for the caches would never be ready. */
     private volatile Latest latest = new Latest(null, null, null);
@@ -61,12 +59,9 @@ public class ModelCuts {
     /** The last colouring of each cut: the next differs little from it. */
     private final Cache<Key, Colouring> colourings = Caffeine.newBuilder()
             .maximumWeight(MOST_POINTS)
-            .weigher((Key key, Colouring colouring) -> 1
-                    + colouring.layers().stream()
-                            .flatMap(l -> l.tints().stream())
-                            .flatMap(t -> t.cells().stream())
-                            .mapToInt(c -> c.getNumPoints())
-                            .sum())
+            // Colours divide what was cut: their outlines are about twice as long.
+            .weigher((Key key, Colouring colouring) ->
+                    2 * points(colouring.model().sections()))
             .build();
 
     ModelCuts(FileStore files, Jobs jobs) {
@@ -90,7 +85,15 @@ public class ModelCuts {
     }
 
     /** A model in layers, from above and from the front. */
-    public record Cut(CutModel model, UprightCut upright) {}
+    public record Cut(CutModel model, UprightCut upright) {
+        int points() {
+            return ModelCuts.points(model.sections());
+        }
+    }
+
+    private static int points(List<Section> sections) {
+        return 1 + sections.stream().mapToInt(s -> s.outline().getNumPoints()).sum();
+    }
 
     /** Cuts a plan's model, or answers the cut at hand; {@code progress} hears layers done of all layers. */
     public Cut cut(PlanContent content, Progress progress) {

@@ -1,6 +1,8 @@
 package dev.tranche.core.check;
 
+import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.Field;
 import dev.tranche.core.plan.Inlay;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.Range;
@@ -15,10 +17,12 @@ import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import org.locationtech.jts.geom.Geometry;
 
 /** Rules on regions: whether each can be seen where it was meant to be. */
 final class RegionRules {
+    /** So near to the side of the model a region is seen there, mm. */
+    private static final double ON_THE_SIDE = 0.01;
+
     private RegionRules() {}
 
     /** What a rule says of one region. */
@@ -92,16 +96,15 @@ final class RegionRules {
     }
 
     private static boolean reachesTheSide(Colouring colouring, int region) {
+        LayerColours last = null;
         for (int layer = 1; layer <= colouring.layers().size(); layer++) {
             LayerColours colours = colouring.layer(layer);
-            if (layer > 1 && colours == colouring.layer(layer - 1)) {
-                continue;
-            }
-            Geometry side = colouring.model().section(layer).outline().getBoundary();
-            if (colours.field(region)
-                    .filter(f -> !f.isEmpty())
-                    .filter(f -> f.area().getBoundary().distance(side) < 0.01)
-                    .isPresent()) {
+            Optional<Field> field =
+                    colours == last ? Optional.empty() : colours.field(region).filter(f -> !f.isEmpty());
+            last = colours;
+            if (field.isPresent()
+                    && Areas.nearTheRim(
+                            field.get().area(), colouring.model().section(layer).outline(), ON_THE_SIDE)) {
                 return true;
             }
         }

@@ -12,6 +12,7 @@ import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.geom.TopologyException;
+import org.locationtech.jts.operation.distance.IndexedFacetDistance;
 import org.locationtech.jts.operation.overlayng.OverlayNG;
 import org.locationtech.jts.operation.overlayng.OverlayNGRobust;
 
@@ -101,28 +102,62 @@ public final class Areas {
     }
 
     public static MultiPolygon intersection(MultiPolygon a, MultiPolygon b) {
-        if (!a.getEnvelopeInternal().intersects(b.getEnvelopeInternal())) {
-            return NOTHING;
-        }
-        return overlay(a, b, OverlayNG.INTERSECTION);
+        return pieceByPiece(a, b, OverlayNG.INTERSECTION);
     }
 
     /** What of {@code a} is not in {@code b}; pieces that {@code b} comes nowhere near are kept as they are. */
     public static MultiPolygon difference(MultiPolygon a, MultiPolygon b) {
-        Envelope reach = b.getEnvelopeInternal();
-        if (!a.getEnvelopeInternal().intersects(reach)) {
-            return a;
+        return pieceByPiece(a, b, OverlayNG.DIFFERENCE);
+    }
+
+    /** Pieces of one area lie apart, so that each is overlaid only with what of the other comes near it. */
+    private static MultiPolygon pieceByPiece(MultiPolygon a, MultiPolygon b, int operation) {
+        boolean keeps = operation == OverlayNG.DIFFERENCE;
+        if (!a.getEnvelopeInternal().intersects(b.getEnvelopeInternal())) {
+            return keeps ? a : NOTHING;
         }
-        List<Polygon> kept = new ArrayList<>();
-        List<Polygon> met = new ArrayList<>();
+        List<Polygon> all = new ArrayList<>();
+        boolean met = false;
         for (int i = 0; i < a.getNumGeometries(); i++) {
-            (a.getGeometryN(i).getEnvelopeInternal().intersects(reach) ? met : kept).add((Polygon) a.getGeometryN(i));
+            Polygon piece = (Polygon) a.getGeometryN(i);
+            MultiPolygon near = near(b, piece.getEnvelopeInternal());
+            if (!near.isEmpty()) {
+                met = true;
+                MultiPolygon one =
+                        a.getNumGeometries() == 1 ? a : Section.PLANE.createMultiPolygon(new Polygon[] {piece});
+                addTo(all, overlay(one, near, operation));
+            } else if (keeps) {
+                all.add(piece);
+            }
         }
-        if (met.isEmpty()) {
-            return a;
+        return !met ? keeps ? a : NOTHING : Section.PLANE.createMultiPolygon(all.toArray(Polygon[]::new));
+    }
+
+    /** Whether an area comes within {@code distance} mm of the rim of another. */
+    public static boolean nearTheRim(MultiPolygon inside, MultiPolygon area, double distance) {
+        for (int i = 0; i < inside.getNumGeometries(); i++) {
+            Geometry rim = inside.getGeometryN(i).getBoundary();
+            Envelope reach = new Envelope(rim.getEnvelopeInternal());
+            reach.expandBy(distance);
+            MultiPolygon near = near(area, reach);
+            if (!near.isEmpty() && IndexedFacetDistance.isWithinDistance(near.getBoundary(), rim, distance)) {
+                return true;
+            }
         }
-        addTo(kept, overlay(Section.PLANE.createMultiPolygon(met.toArray(Polygon[]::new)), b, OverlayNG.DIFFERENCE));
-        return Section.PLANE.createMultiPolygon(kept.toArray(Polygon[]::new));
+        return false;
+    }
+
+    /** Those pieces of an area whose boxes meet {@code reach}. */
+    static MultiPolygon near(MultiPolygon area, Envelope reach) {
+        List<Polygon> near = new ArrayList<>();
+        for (int i = 0; i < area.getNumGeometries(); i++) {
+            if (area.getGeometryN(i).getEnvelopeInternal().intersects(reach)) {
+                near.add((Polygon) area.getGeometryN(i));
+            }
+        }
+        return near.size() == area.getNumGeometries()
+                ? area
+                : Section.PLANE.createMultiPolygon(near.toArray(Polygon[]::new));
     }
 
     /**

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.LineSegment;
@@ -74,6 +75,10 @@ public record Section(MultiPolygon outline, List<LineSegment> closings, double a
         int n = 0;
         for (int p = 0; p < outline.getNumGeometries(); p++) {
             Polygon polygon = (Polygon) outline.getGeometryN(p);
+            Envelope box = polygon.getEnvelopeInternal();
+            if (y < box.getMinY() || y > box.getMaxY()) {
+                continue;
+            }
             for (int r = -1; r < polygon.getNumInteriorRing(); r++) {
                 LineString ring = r < 0 ? polygon.getExteriorRing() : polygon.getInteriorRingN(r);
                 Coordinate[] points = ring.getCoordinates();

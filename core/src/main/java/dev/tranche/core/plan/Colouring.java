@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -38,61 +39,132 @@ public final class Colouring {
     /** Computed when first asked for. */
     private List<Relief> reliefs;
 
+    /** For each layer the places of the regions that reach it, and the spool of the colour by height. */
+    private final List<List<Integer>> active;
+
+    private final SpoolId[] bases;
+    private final Covers covers;
+
+    /** @param before what it was in other colours, if it was anything; what the change does not touch is taken over */
     private Colouring(
             ColourPlan plan,
             CutModel model,
             double lineWidth,
             int[] like,
-            Map<Integer, LayerWork.Known> before,
-            Map<MultiPolygon, Mask> onceBefore,
+            Optional<Colouring> before,
             Progress progress) {
         this.plan = plan;
         this.model = model;
         this.lineWidth = lineWidth;
         this.like = like;
+        this.covers = before.map(b -> b.covers).orElseGet(Covers::new);
+        this.active = active(plan, model.grid());
+        this.bases = bases(model.grid());
         this.known = new HashMap<>();
         this.masks = new HashMap<>();
         this.once = new HashMap<>();
-        LayerGrid grid = model.grid();
-        List<int[]> reach = plan.regions().list().stream()
-                .map(r -> new int[] {r.range().first(grid), r.range().last(grid)})
-                .toList();
-        SpoolId[] bases = bases(grid);
-        List<List<Integer>> active = new ArrayList<>();
-        for (int layer = 1; layer <= grid.count(); layer++) {
-            int at = layer;
-            List<Integer> here = IntStream.range(0, reach.size())
-                    .filter(r -> reach.get(r)[0] <= at && at <= reach.get(r)[1])
-                    .boxed()
-                    .toList();
-            active.add(here);
-            List<Shape> shapes = shapes(here);
-            masks.computeIfAbsent(
-                    shapes,
-                    s -> Masks.of(
-                            s,
-                            area -> once.computeIfAbsent(
-                                    area, a -> onceBefore.containsKey(a) ? onceBefore.get(a) : new Mask(a))));
-            known.computeIfAbsent(like[layer - 1], l -> new LayerWork.Known());
+        boolean sameWidth = before.isPresent() && before.get().lineWidth == lineWidth;
+        LayerColours[] made = new LayerColours[like.length];
+        List<Integer> roots = new ArrayList<>();
+        for (int root = 1; root <= like.length; root = end(root) + 1) {
+            if (sameWidth && isAsIn(before.get(), root, end(root))) {
+                known.put(root, before.get().known.get(root));
+                for (int layer = root; layer <= end(root); layer++) {
+                    made[layer - 1] = before.get().layers.get(layer - 1);
+                }
+            } else {
+                roots.add(root);
+                known.put(root, new LayerWork.Known());
+                for (int layer = root; layer <= end(root); layer++) {
+                    mask(shapes(active.get(layer - 1)), before);
+                }
+            }
         }
-        LayerColours[] made = new LayerColours[grid.count()];
-        AtomicInteger done = new AtomicInteger();
-        List<Integer> roots = known.keySet().stream().sorted().toList();
+        AtomicInteger done = new AtomicInteger(made.length - roots.size());
         roots.parallelStream().forEach(root -> {
-            for (int layer = root; layer <= made.length && like[layer - 1] == root; layer++) {
+            LayerWork.Known was = before.map(b -> b.known.get(root))
+                    .map(k -> sameWidth ? k : k.withoutTints())
+                    .orElse(null);
+            for (int layer = root; layer <= end(root); layer++) {
                 made[layer - 1] = layer > root
                                 && active.get(layer - 1).equals(active.get(layer - 2))
                                 && bases[layer - 1].equals(bases[layer - 2])
                         ? made[layer - 2]
-                        : new LayerWork(plan, model, lineWidth, layer, before.get(root), known.get(root))
+                        : new LayerWork(plan, model, lineWidth, layer, was, known.get(root))
                                 .colours(
                                         active.get(layer - 1),
                                         masks.get(shapes(active.get(layer - 1))),
                                         bases[layer - 1]);
-                progress.at(done.incrementAndGet(), made.length);
             }
+            progress.at(Math.min(done.incrementAndGet(), made.length), made.length);
         });
         this.layers = List.of(made);
+    }
+
+    private static List<List<Integer>> active(ColourPlan plan, LayerGrid grid) {
+        List<int[]> reach = plan.regions().list().stream()
+                .map(r -> new int[] {r.range().first(grid), r.range().last(grid)})
+                .toList();
+        List<List<Integer>> active = new ArrayList<>();
+        for (int layer = 1; layer <= grid.count(); layer++) {
+            List<Integer> here = new ArrayList<>();
+            for (int i = 0; i < reach.size(); i++) {
+                if (reach.get(i)[0] <= layer && layer <= reach.get(i)[1]) {
+                    here.add(i);
+                }
+            }
+            active.add(!active.isEmpty() && active.get(layer - 2).equals(here) ? active.get(layer - 2) : here);
+        }
+        return active;
+    }
+
+    /** The last layer of the run that begins with {@code root}. */
+    private int end(int root) {
+        int layer = root;
+        while (layer < like.length && like[layer] == root) {
+            layer++;
+        }
+        return layer;
+    }
+
+    /** Whether a run of layers looks as it did: the same regions in the same colours over the same base. */
+    private boolean isAsIn(Colouring before, int root, int end) {
+        List<SpoolId> letters = before.plan.palette();
+        if (letters.size() > plan.palette().size()
+                || !letters.equals(plan.palette().subList(0, letters.size()))) {
+            return false;
+        }
+        for (int layer = root; layer <= end; layer++) {
+            List<Integer> here = active.get(layer - 1);
+            if (!bases[layer - 1].equals(before.bases[layer - 1]) || !here.equals(before.active.get(layer - 1))) {
+                return false;
+            }
+            for (int region : here) {
+                Region now = plan.regions().get(region);
+                Region was = before.plan.regions().get(region);
+                if (now != was
+                        && !(now.spool().equals(was.spool()) && now.shape().equals(was.shape()))) {
+                    return false;
+                }
+            }
+        }
+        return true;
+    }
+
+    private void mask(List<Shape> shapes, Optional<Colouring> before) {
+        if (!masks.containsKey(shapes)) {
+            Map<MultiPolygon, Mask> known = before.map(b -> b.once).orElse(Map.of());
+            masks.put(
+                    shapes,
+                    Masks.of(
+                            shapes,
+                            area -> once.computeIfAbsent(
+                                    area, a -> known.containsKey(a) ? known.get(a) : new Mask(a))));
+        }
+    }
+
+    Covers covers() {
+        return covers;
     }
 
     /**
@@ -100,19 +172,12 @@ public final class Colouring {
      * @param progress hears layers done of all layers
      */
     public static Colouring of(ColourPlan plan, CutModel model, double lineWidth, Progress progress) {
-        return new Colouring(plan, model, lineWidth, runs(model), Map.of(), Map.of(), progress);
+        return new Colouring(plan, model, lineWidth, runs(model), Optional.empty(), progress);
     }
 
     /** The same model in other colours; what the change does not touch is taken over. */
     public Colouring with(ColourPlan changed, double otherWidth) {
-        Map<Integer, LayerWork.Known> kept = otherWidth == lineWidth ? known : withoutTints();
-        return new Colouring(changed, model, otherWidth, like, kept, once, Progress.UNHEARD);
-    }
-
-    private Map<Integer, LayerWork.Known> withoutTints() {
-        Map<Integer, LayerWork.Known> kept = new HashMap<>();
-        known.forEach((layer, k) -> kept.put(layer, k.withoutTints()));
-        return kept;
+        return new Colouring(changed, model, otherWidth, like, Optional.of(this), Progress.UNHEARD);
     }
 
     /** Whether this is what such a plan looks like. */

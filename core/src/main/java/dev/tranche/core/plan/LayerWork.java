@@ -36,29 +36,43 @@ final class LayerWork {
     static final class Known {
         private final Map<Key, Cell> cells = new HashMap<>();
         private final Map<List<Key>, Tint> tints = new HashMap<>();
-        private PreparedGeometry section;
+        /** Of each piece of the section, indexed when first asked for. */
+        private PreparedGeometry[] pieces;
 
         /** The same areas, whose tints have to be looked at anew. */
         Known withoutTints() {
             Known kept = new Known();
             kept.cells.putAll(cells);
-            kept.section = section;
+            kept.pieces = pieces;
             return kept;
         }
 
-        PreparedGeometry section(MultiPolygon outline) {
-            if (section == null) {
-                section = PreparedGeometryFactory.prepare(outline);
+        private PreparedGeometry piece(MultiPolygon outline, int i) {
+            if (pieces == null) {
+                pieces = new PreparedGeometry[outline.getNumGeometries()];
             }
-            return section;
+            if (pieces[i] == null) {
+                pieces[i] = PreparedGeometryFactory.prepare(outline.getGeometryN(i));
+            }
+            return pieces[i];
+        }
+
+        /** Whether one piece of the layer's section, {@code outline}, holds all of an area, rim and all. */
+        boolean holds(MultiPolygon outline, MultiPolygon area) {
+            Envelope box = area.getEnvelopeInternal();
+            for (int i = 0; i < outline.getNumGeometries(); i++) {
+                if (outline.getGeometryN(i).getEnvelopeInternal().covers(box)) {
+                    if (piece(outline, i).containsProperly(area)) {
+                        return true;
+                    }
+                }
+            }
+            return false;
         }
 
         /** What of an area lies in the layer's section, {@code outline}: nearly always all of it or nothing. */
         MultiPolygon within(MultiPolygon area, MultiPolygon outline) {
-            PreparedGeometry all = section(outline);
-            return all.containsProperly(area)
-                    ? area
-                    : all.disjoint(area) ? Areas.NOTHING : Areas.intersection(area, outline);
+            return holds(outline, area) ? area : Areas.intersection(area, outline);
         }
     }
 
@@ -77,7 +91,7 @@ final class LayerWork {
         this.layer = layer;
         this.before = before == null ? new Known() : before;
         this.now = now;
-        now.section = this.before.section;
+        now.pieces = this.before.pieces;
     }
 
     /**
@@ -198,7 +212,7 @@ final class LayerWork {
 
     private MultiPolygon without(MultiPolygon area, MultiPolygon mask) {
         boolean whole = area == model.section(layer).outline();
-        return whole && !mask.isEmpty() && now.section(area).containsProperly(mask)
+        return whole && !mask.isEmpty() && now.holds(area, mask)
                 ? Areas.punched(area, mask)
                 : Areas.difference(area, mask);
     }

@@ -109,6 +109,10 @@ public record Relief(double buried, double shown, double proud, double above, do
     private static double cover(Colouring colouring, int region, int edge, int step) {
         CutModel model = colouring.model();
         MultiPolygon area = colouring.layer(edge).field(region).orElseThrow().area();
+        return colouring.covers().of(area, edge, step, () -> thickness(colouring, model, area, edge, step));
+    }
+
+    private static double thickness(Colouring colouring, CutModel model, MultiPolygon area, int edge, int step) {
         int covered = 0;
         for (int layer = edge + step; layer >= 1 && layer <= model.grid().count(); layer += step) {
             if (colouring.within(area, layer).getArea() < (1 - SHARE) * area.getArea()) {

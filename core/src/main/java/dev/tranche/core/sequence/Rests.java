@@ -7,7 +7,10 @@ import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.function.BinaryOperator;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
@@ -17,10 +20,14 @@ import org.locationtech.jts.geom.Polygon;
  * to its own, and leaves the nozzle room.
  *
  * @param lineWidth mm
+ * @param overlaps of cells that have been laid over one another: a cell that goes on unchanged from layer to layer is the
+ *     very same
  * @param below for each layer, and each colour of it, those of the very layer beneath as bits; colours are places in the
  *     palette
  */
-record Rests(Colouring colouring, double lineWidth, int[][] below) {
+record Rests(Colouring colouring, double lineWidth, int[][] below, Map<Pair, MultiPolygon> overlaps) {
+    /** From here on what lies further down is found again where it is needed. */
+    private static final int MOST_KEPT = 50_000;
 
     static Rests of(Colouring colouring, double lineWidth) {
         List<SpoolId> palette = colouring.plan().palette();
@@ -37,21 +44,21 @@ record Rests(Colouring colouring, double lineWidth, int[][] below) {
                     if (!over.spool().equals(under.spool())
                             && over.prints()
                             && under.prints()
-                            && meet(over, under, lineWidth)) {
+                            && meet(over, under, lineWidth, Areas::intersection)) {
                         below[layer - 1][palette.indexOf(over.spool())] |= 1 << palette.indexOf(under.spool());
                     }
                 }
             }
         });
-        return new Rests(colouring, lineWidth, below);
+        return new Rests(colouring, lineWidth, below, new HashMap<>());
     }
 
-    private static boolean meet(Tint over, Tint under, double lineWidth) {
+    private static boolean meet(Tint over, Tint under, double lineWidth, BinaryOperator<MultiPolygon> overlap) {
         List<MultiPolygon> shared = new ArrayList<>();
         for (MultiPolygon a : over.cells()) {
             for (MultiPolygon b : under.cells()) {
                 if (a.getEnvelopeInternal().intersects(b.getEnvelopeInternal())) {
-                    MultiPolygon both = Areas.intersection(a, b);
+                    MultiPolygon both = overlap.apply(a, b);
                     if (holdsLine(both, lineWidth)) {
                         return true;
                     }
@@ -89,6 +96,26 @@ record Rests(Colouring colouring, double lineWidth, int[][] below) {
         return under;
     }
 
+    /** Two cells, by what they are, not by how they look. */
+    private record Pair(MultiPolygon over, MultiPolygon under) {
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Pair p && p.over == over && p.under == under;
+        }
+
+        @Override
+        public int hashCode() {
+            return 31 * System.identityHashCode(over) + System.identityHashCode(under);
+        }
+    }
+
+    private MultiPolygon overlap(MultiPolygon over, MultiPolygon under) {
+        if (overlaps.size() > MOST_KEPT) {
+            overlaps.clear();
+        }
+        return overlaps.computeIfAbsent(new Pair(over, under), p -> Areas.intersection(over, under));
+    }
+
     private void add(LayerColours upper, LayerColours lower, int[] known, int[] under) {
         List<SpoolId> palette = colouring.plan().palette();
         for (Tint over : upper.tints()) {
@@ -96,7 +123,7 @@ record Rests(Colouring colouring, double lineWidth, int[][] below) {
             for (Tint beneath : lower.tints()) {
                 int b = palette.indexOf(beneath.spool());
                 boolean open = a != b && ((under[a] | known[a]) >> b & 1) == 0;
-                if (open && over.prints() && beneath.prints() && meet(over, beneath, lineWidth)) {
+                if (open && over.prints() && beneath.prints() && meet(over, beneath, lineWidth, this::overlap)) {
                     under[a] |= 1 << b;
                 }
             }
