@@ -13,6 +13,7 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
+import org.openqa.selenium.Point;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.interactions.Actions;
 
@@ -169,19 +170,31 @@ class FirstPlanTest extends BrowserTest {
         assertThat(plans.get(id).content().colours().starts()).hasSize(3);
     }
 
+    /** Where the middle of a layer lies on the screen: the section is drawn true to its own numbers. */
+    private Point placeOfLayer(int layer) {
+        List<?> at = (List<?>) browser.driver()
+                .executeScript(
+                        """
+                const field = document.querySelector(".layers-of");
+                const { bottom, first, each } = field.dataset;
+                const up = arguments[0] === 1 ? first / 2 : Number(first) + (arguments[0] - 1.5) * each;
+                const at = new DOMPoint(Number(field.getAttribute("x")) + 20, bottom - up).matrixTransform(field.getScreenCTM());
+                return [Math.round(at.x), Math.round(at.y)];
+                """,
+                        layer);
+        return new Point(((Number) at.get(0)).intValue(), ((Number) at.get(1)).intValue());
+    }
+
     @Test
     void a_border_is_dragged_from_layer_to_layer() {
         String id = plan("drag").id();
         browser.open("/plans/" + id);
         startColour("2.4", "Light");
         seeColours("Light 2.40", "Dark bed");
-        WebElement grip = browser.find(".border-handle .grip");
-        WebElement layer = browser.find(".band[data-layer='19']");
-        // A press at a border can land on the handle's middle only; its band is where the layer is.
+        // A press at a border can land on the handle's middle only.
         new Actions(browser.driver())
-                .clickAndHold(grip)
-                .moveToElement(layer)
-                .moveByOffset(3, 0)
+                .clickAndHold(browser.find(".border-handle .grip"))
+                .moveToLocation(placeOfLayer(19).x, placeOfLayer(19).y)
                 .release()
                 .perform();
         seeColours("Light 3.60", "Dark bed");
@@ -231,7 +244,11 @@ class FirstPlanTest extends BrowserTest {
         browser.until(
                 () -> !before.equals(browser.find("#section-cursor .cursor").getDomAttribute("y")));
         browser.until(() -> browser.path().endsWith("?layer=12"));
-        browser.find(".band[data-layer='3']").click();
+        new Actions(browser.driver())
+                .moveToLocation(placeOfLayer(3).x, placeOfLayer(3).y)
+                .click()
+                .perform();
+        browser.see("#pointed", "layer 3 (2 from 0), 0.40–0.60 mm");
         seeLayer(3);
         browser.click("#score button[title^='Show less']");
         browser.until(() -> "2".equals(browser.find("#score").getDomAttribute("data-zoom")));

@@ -74,6 +74,15 @@ class DeskController {
         return "desk/score :: score(moved=false)";
     }
 
+    /** All of the findings, where the desk shows the worst. */
+    @GetMapping("/plans/{id}/findings")
+    String findings(@PathVariable String id, Model model) {
+        Workpiece work = workbench.openNow(plans.get(id));
+        model.addAttribute("work", work);
+        model.addAttribute("plan", work.plan());
+        return "desk/ledger :: findings(all=true)";
+    }
+
     /** How a figure of the ledger came about. */
     @GetMapping("/plans/{id}/figures/{key}")
     String figure(@PathVariable String id, @PathVariable String key, Model model) {

@@ -8,6 +8,20 @@ import org.locationtech.jts.geom.Polygon;
 /** Builds the {@code d} of an SVG path, to a hundredth of a pixel. */
 public final class SvgPath {
     private final StringBuilder d = new StringBuilder();
+    private final boolean coarse;
+
+    public SvgPath() {
+        this(false);
+    }
+
+    private SvgPath(boolean coarse) {
+        this.coarse = coarse;
+    }
+
+    /** To a tenth of a pixel, for drawings of many small pieces. */
+    public static SvgPath coarse() {
+        return new SvgPath(true);
+    }
 
     public SvgPath rectangle(double x, double y, double width, double height) {
         at('M', x, y);
@@ -59,7 +73,7 @@ public final class SvgPath {
     }
 
     private void number(double value) {
-        d.append(round(value));
+        d.append(round(coarse ? Math.rint(value * 10) / 10 : value));
     }
 
     /** To hundredths, without a needless “.0”. */

@@ -164,7 +164,7 @@ public record LayerDrawing(
         var drawn = polygons.getNumPoints() < 400
                 ? polygons
                 : DouglasPeuckerSimplifier.simplify(polygons, 0.33 / frame.scaleX());
-        return new SvgPath().polygons(drawn, frame).toString();
+        return SvgPath.coarse().polygons(drawn, frame).toString();
     }
 
     private static String lines(Frame frame, int width, int height, double pitch) {

@@ -1,5 +1,6 @@
 package dev.tranche.app.pictures;
 
+import dev.tranche.app.drawing.SvgPath;
 import dev.tranche.app.drawing.Ticks;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
@@ -11,6 +12,7 @@ import dev.tranche.core.units.Words;
 import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -20,6 +22,7 @@ import java.util.Optional;
  *
  * @param staves one a spool
  * @param bars stretches of the ribbon
+ * @param crowds the same where there are too many to be told apart: for each spool one path
  * @param steps from line to line, one a swap
  * @param halts stops without a change of spool, on the line of the loaded one
  * @param layers where each begins, once the score is stretched so far that there is room: between them lies the order
@@ -36,6 +39,7 @@ public record ScoreDrawing(
         double bottom,
         List<Stave> staves,
         List<Bar> bars,
+        List<Crowd> crowds,
         List<Step> steps,
         List<Halt> halts,
         List<Tick> layers,
@@ -51,12 +55,19 @@ public record ScoreDrawing(
     private static final double LAYER_ROOM = 24;
     /** Swaps nearer to one another are drawn when the score is stretched, px. */
     private static final double CLOSEST = 4;
+    /** Room a step needs for the number of its layer, px. */
+    private static final double LABEL = 30;
+    /** More cannot be looked at one by one. */
+    private static final int MOST_BARS = 250;
 
     /** A spool's line. */
     public record Stave(SpoolMark mark, double y, String total) {}
 
     /** Printing with one spool. */
     public record Bar(SpoolMark mark, double x, double width, double y, int fromLayer, int toLayer, String title) {}
+
+    /** All the printing with one spool, where its bars are too many to be looked at one by one. */
+    public record Crowd(SpoolMark mark, String path) {}
 
     /** A swap: from one line to another, with a drop as large as its purge. */
     public record Step(
@@ -93,6 +104,10 @@ public record ScoreDrawing(
                     y,
                     figures.time(work.ledger().uses().get(i).seconds())));
         }
+        boolean crowded = work.ledger().stretches().stream()
+                        .filter(s -> s.to() > scale.from() && s.from() < scale.to())
+                        .count()
+                > MOST_BARS;
         return new ScoreDrawing(
                 width,
                 height,
@@ -101,7 +116,8 @@ public record ScoreDrawing(
                 TOP,
                 height - BOTTOM,
                 staves,
-                bars(work, figures, scale, staves),
+                crowded ? List.of() : bars(work, figures, scale, staves),
+                crowded ? crowds(work, scale, staves) : List.of(),
                 steps(work, figures, scale, staves, pitch),
                 halts(work, figures, scale, staves),
                 layers(work, scale),
@@ -135,6 +151,23 @@ public record ScoreDrawing(
                 .findFirst()
                 .orElseThrow()
                 .y();
+    }
+
+    private static List<Crowd> crowds(Workpiece work, Scale scale, List<Stave> staves) {
+        Map<SpoolId, SvgPath> paths = new LinkedHashMap<>();
+        Map<SpoolId, Double> lastEnd = new HashMap<>();
+        for (Stretch stretch : work.ledger().stretches()) {
+            double x = Math.max(scale.x(stretch.from()), lastEnd.getOrDefault(stretch.spool(), 0.0));
+            double width = scale.x(stretch.to()) - x;
+            if (width > 0 && scale.x(stretch.to()) > lastEnd.getOrDefault(stretch.spool(), -CLOSEST) + FINEST) {
+                lastEnd.put(stretch.spool(), x + Math.max(width, FINEST));
+                paths.computeIfAbsent(stretch.spool(), s -> SvgPath.coarse())
+                        .rectangle(x, line(staves, stretch.spool().value()) - 6, Math.max(width, FINEST), 12);
+            }
+        }
+        return paths.entrySet().stream()
+                .map(e -> new Crowd(SpoolMark.of(work, e.getKey()), e.getValue().toString()))
+                .toList();
     }
 
     private static List<Bar> bars(Workpiece work, Figures figures, Scale scale, List<Stave> staves) {
@@ -181,11 +214,11 @@ public record ScoreDrawing(
             }
             double x = scale.x(swap.startsAt());
             double share = largest == 0 ? 0 : swap.purge().volume().cubicMillimetres() / largest;
-            if (x - lastStep < CLOSEST) {
+            if (x - lastStep < (shown > MOST_BARS ? LABEL : CLOSEST)) {
                 continue;
             }
             lastStep = x;
-            boolean labelled = x - lastLabel > 30;
+            boolean labelled = x - lastLabel > LABEL;
             if (labelled) {
                 lastLabel = x;
             }

@@ -56,7 +56,7 @@ public record SectionDrawing(
         List<Flat> surfaces) {
 
     /** Less than it is no row of its own, px. */
-    private static final double FINEST = 0.9;
+    private static final double FINEST = 1.4;
 
     /** What one spool fills. */
     public record Stratum(SpoolMark mark, String path) {}
@@ -145,7 +145,7 @@ public record SectionDrawing(
 
     /** Layers as they will be printed; neighbours of one shape, or too thin to be told apart, drawn as one block. */
     private static String rows(List<List<Span>> spans, int from, int to, LayerGrid grid, Frame frame) {
-        SvgPath path = new SvgPath();
+        SvgPath path = SvgPath.coarse();
         int layer = from;
         while (layer <= to) {
             List<Span> shape = spans.get(layer - 1);

@@ -137,9 +137,14 @@ class DrawingTest extends OnePlanTest {
         assertThat(figures.exact(1.44)).isEqualTo("1.4 s");
         assertThat(figures.exact(90)).isEqualTo("1 min 30 s");
         assertThat(figures.exact(0)).isEqualTo("0 s");
-        assertThat(figures.time(7 * 60 + 20)).isEqualTo("7 min");
+        assertThat(figures.time(7 * 60 + 20)).isEqualTo("7 min 20 s");
+        assertThat(figures.time(7 * 60)).isEqualTo("7 min");
         assertThat(figures.time(4020)).isEqualTo("1 h 07 min");
-        assertThat(figures.time(3599)).isEqualTo("1 h 00 min");
+        assertThat(figures.time(3599)).isEqualTo("59 min 59 s");
+        // Shown together they add up: 9 min and 8 min are not 16 min.
+        assertThat(figures.times(1000 * 3.6 + 510, 470)).containsExactly("1 h 08 min", "8 min", "1 h 16 min");
+        assertThat(figures.times(46, 68)).containsExactly("46 s", "1 min 08 s", "1 min 54 s");
+        assertThat(figures.times(7200, 20)).containsExactly("2 h 00 min", "20 s", "2 h 00 min");
         assertThat(figures.grams(12.44)).isEqualTo("12.4 g");
         assertThat(figures.money(0.125)).isEqualTo("0.13 EUR");
         assertThat(figures.plain(220.0)).isEqualTo("220");

@@ -110,6 +110,8 @@ public final class Browser implements AutoCloseable {
 
     public void choose(String css, String visible) {
         until(() -> {
+            // A menu of spools takes in its choices when a hand comes near.
+            driver.executeScript("arguments[0].focus()", find(css));
             new Select(find(css)).selectByVisibleText(visible);
             return true;
         });

@@ -14,15 +14,34 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.BiFunction;
 
-/**
- * The orders in which one plan can be printed; each is worked out when it is asked for.
- *
- * @param colouring of the plan
- * @param toll what a swap costs besides itself
- * @param lineWidth of the plastic, mm
- * @param reach of the nozzle beside standing plastic
- */
-public record Orders(Colouring colouring, BiFunction<SpoolId, SpoolId, Toll> toll, double lineWidth, Height reach) {
+/** The orders in which one plan can be printed; each is worked out when it is asked for, and bands only once. */
+public final class Orders {
+    private final Colouring colouring;
+    private final BiFunction<SpoolId, SpoolId, Toll> toll;
+    private final double lineWidth;
+    private final Height reach;
+    private Bands bands;
+
+    /**
+     * @param colouring of the plan
+     * @param toll what a swap costs besides itself
+     * @param lineWidth of the plastic, mm
+     * @param reach of the nozzle beside standing plastic
+     */
+    public Orders(Colouring colouring, BiFunction<SpoolId, SpoolId, Toll> toll, double lineWidth, Height reach) {
+        this.colouring = colouring;
+        this.toll = toll;
+        this.lineWidth = lineWidth;
+        this.reach = reach;
+    }
+
+    public Colouring colouring() {
+        return colouring;
+    }
+
+    public Height reach() {
+        return reach;
+    }
 
     /** The plan's own. */
     public PrintOrder chosen() {
@@ -70,14 +89,16 @@ public record Orders(Colouring colouring, BiFunction<SpoolId, SpoolId, Toll> tol
                 .toList();
     }
 
-    public Bands bands() {
-        return Bands.of(colouring, lineWidth, reach);
+    public synchronized Bands bands() {
+        if (bands == null) {
+            bands = Bands.of(colouring, lineWidth, reach);
+        }
+        return bands;
     }
 
     public PrintOrder banded() {
-        Bands bands = bands();
-        BestOrder best = BestOrder.of(bands.stages(), costs());
-        return PrintOrder.banded(colouring, bands.list(), best.orders(), best.proven());
+        BestOrder best = BestOrder.of(bands().stages(), costs());
+        return PrintOrder.banded(colouring, bands().list(), best.orders(), best.proven());
     }
 
     /**
