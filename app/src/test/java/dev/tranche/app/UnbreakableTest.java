@@ -42,7 +42,6 @@ import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.Polygon;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.autoconfigure.web.servlet.AutoConfigureMockMvc;
-import org.springframework.boot.test.web.client.TestRestTemplate;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.mock.web.MockMultipartFile;
@@ -58,9 +57,6 @@ class UnbreakableTest extends OnePlanTest {
 
     @Autowired
     private MockMvc mvc;
-
-    @Autowired
-    private TestRestTemplate http;
 
     @Autowired
     private JdbcTemplate database;
@@ -240,6 +236,13 @@ class UnbreakableTest extends OnePlanTest {
         assertThat(ask(multipart("/api/v1/ledger").file(model).header("Origin", "null"))
                         .getStatus())
                 .isEqualTo(403);
+        // What a browser says of the site counts for more than an origin that it does not tell.
+        assertThat(ask(multipart("/api/v1/ledger")
+                                .file(model)
+                                .header("Sec-Fetch-Site", "same-origin")
+                                .header("Origin", "null"))
+                        .getStatus())
+                .isEqualTo(422);
         // A program says nothing of where it comes from, and gets its sentence.
         assertThat(ask(multipart("/api/v1/ledger").file(model)).getStatus()).isEqualTo(422);
         assertThat(ask(multipart("/api/v1/ledger")

@@ -9,6 +9,7 @@ import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.settings.Settings;
 import dev.tranche.app.shelf.Shelf;
+import dev.tranche.app.storage.Room;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import java.util.List;
@@ -34,9 +35,18 @@ class Cards {
     private final Settings settings;
     private final Workbench workbench;
     private final CardRepository cards;
+    private final Room room;
     private final JsonMapper json = JsonMapper.builder().build();
 
-    Cards(Plans plans, Workshop workshop, Shelf shelf, Settings settings, Workbench workbench, CardRepository cards) {
+    Cards(
+            Plans plans,
+            Workshop workshop,
+            Shelf shelf,
+            Settings settings,
+            Workbench workbench,
+            CardRepository cards,
+            Room room) {
+        this.room = room;
         this.plans = plans;
         this.workshop = workshop;
         this.shelf = shelf;
@@ -103,6 +113,9 @@ class Cards {
     }
 
     private void keep(Workpiece work) {
+        if (room.sentence().isPresent()) {
+            return;
+        }
         CardEntity card = new CardEntity();
         card.plan = work.plan().id();
         card.edition = work.plan().edition();

@@ -1,6 +1,7 @@
 package dev.tranche.app.plans;
 
 import dev.tranche.app.storage.FileStore;
+import dev.tranche.app.storage.Room;
 import java.io.IOException;
 import java.time.Clock;
 import java.time.Duration;
@@ -19,8 +20,10 @@ class Housekeeping {
     private final Plans plans;
     private final FileStore files;
     private final Clock clock;
+    private final Room room;
 
-    Housekeeping(Plans plans, FileStore files, Clock clock) {
+    Housekeeping(Plans plans, FileStore files, Clock clock, Room room) {
+        this.room = room;
         this.plans = plans;
         this.files = files;
         this.clock = clock;
@@ -28,6 +31,9 @@ class Housekeeping {
 
     @Scheduled(initialDelay = 5, fixedDelay = 60, timeUnit = TimeUnit.MINUTES)
     void clearAway() throws IOException {
+        if (room.sentence().isPresent()) {
+            return;
+        }
         Instant now = clock.instant();
         plans.forgetDeleted(now.minus(DELETED_PLANS));
         files.sweep(now.minus(LOOSE_FILES), plans::hold);

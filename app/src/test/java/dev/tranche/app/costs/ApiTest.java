@@ -336,4 +336,11 @@ class ApiTest extends OnePlanTest {
                 .containsExactlyInAnyOrder("/api/v1/ledger", "/api/v1/gcode");
         assertThat(http.getForObject("/api", String.class)).contains("POST /api/v1/gcode", "a plan file");
     }
+
+    @Test
+    void the_token_of_a_page_is_sent_to_its_own_site_only() {
+        assertThat(http.getForEntity("/", String.class).getHeaders().get("Set-Cookie"))
+                .isNotEmpty()
+                .allSatisfy(cookie -> assertThat(cookie).contains("SameSite=Strict"));
+    }
 }

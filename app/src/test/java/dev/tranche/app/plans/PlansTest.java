@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.tranche.app.history.StalePage;
 import dev.tranche.app.storage.FileNames;
+import dev.tranche.app.storage.Room;
 import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Shapes;
@@ -19,8 +20,12 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
 import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
 
 class PlansTest extends OnePlanTest {
+    @Autowired
+    private Room room;
+
     private PlanState start(PlanState plan, double height) {
         SpoolId second = shelf.all().get(1).id();
         return plans.edit(
@@ -151,6 +156,6 @@ class PlansTest extends OnePlanTest {
     }
 
     private Housekeeping housekeeping(Duration later) {
-        return new Housekeeping(plans, files, Clock.offset(Clock.systemUTC(), later));
+        return new Housekeeping(plans, files, Clock.offset(Clock.systemUTC(), later), room);
     }
 }

@@ -31,8 +31,6 @@ import org.springframework.util.unit.DataSize;
         webEnvironment = WebEnvironment.RANDOM_PORT,
         properties = {"tranche.largest-model=2MB", "tranche.largest-gcode=20MB"})
 public abstract class OnePlanTest {
-    private static final Path DATA = folder();
-
     @Autowired
     protected Plans plans;
 
@@ -47,7 +45,9 @@ public abstract class OnePlanTest {
 
     @DynamicPropertySource
     static void data(DynamicPropertyRegistry registry) {
-        registry.add("tranche.data", DATA::toString);
+        // One folder for each application that is started.
+        Path folder = folder();
+        registry.add("tranche.data", folder::toString);
     }
 
     private static Path folder() {
