@@ -256,7 +256,7 @@ class BadInputTest extends OnePlanTest {
         assertThat(post(macro + "/steps/0", "seen", "1", "on", "true", "lines", "M117 {{spool}}"))
                 .contains("{{spool}} is not a name that macros know");
         assertThat(post(macro + "/steps/0", "seen", "1", "on", "true", "lines", "M117 {{in"))
-                .contains("do not match");
+                .contains("is not a name between braces");
         assertThat(post(macro + "/steps/0", "seen", "1", "on", "true", "lines", "M117 {{in}}"))
                 .contains("M117 B Light");
     }

@@ -65,6 +65,9 @@ class ScreenshotsIT {
     @Test
     void take_one_of_each_view() throws IOException {
         try (Browser browser = new Browser(port)) {
+            browser.open("/");
+            browser.until(() -> browser.all(".undrawn").isEmpty()
+                    && !browser.all(".card-figures").isEmpty());
             shoot(browser, "/", "plans");
             shoot(browser, plan("Row marker"), "desk-row-marker");
             browser.open(plan("Relief tile"));
