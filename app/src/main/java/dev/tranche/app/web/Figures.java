@@ -57,6 +57,12 @@ public class Figures {
         return seconds < 3599.5 ? toTheSecond(Math.round(seconds)) : toTheMinute(Math.round(seconds / 60));
     }
 
+    /** Where a figure stands alone and has little room: {@code 45 s}, {@code 7 min}, {@code 1 h 07 min}. */
+    public String about(double seconds) {
+        long minutes = Math.round(seconds / 60);
+        return seconds < 59.5 ? time(seconds) : minutes < 60 ? minutes + " min" : toTheMinute(minutes);
+    }
+
     private static String toTheMinute(long minutes) {
         return Words.format("%d h %02d min", minutes / 60, minutes % 60);
     }
@@ -124,7 +130,9 @@ public class Figures {
     }
 
     public String bytes(long size) {
-        return size < 1_000_000 ? Words.format("%.0f kB", Math.ceil(size / 1e3)) : Words.format("%.1f MB", size / 1e6);
+        return size < 1_000_000
+                ? Words.format("%.0f kB", Math.ceil(size / 1e3))
+                : size < 1_000_000_000 ? Words.format("%.1f MB", size / 1e6) : Words.format("%.1f GB", size / 1e9);
     }
 
     /** A part of an opened figure; times to the second, as what they add up to. */

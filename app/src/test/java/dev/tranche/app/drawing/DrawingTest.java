@@ -141,6 +141,10 @@ class DrawingTest extends OnePlanTest {
         assertThat(figures.time(7 * 60)).isEqualTo("7 min");
         assertThat(figures.time(4020)).isEqualTo("1 h 07 min");
         assertThat(figures.time(3599)).isEqualTo("59 min 59 s");
+        assertThat(figures.about(7 * 60 + 20)).isEqualTo("7 min");
+        assertThat(figures.about(42)).isEqualTo("42 s");
+        assertThat(figures.about(3599)).isEqualTo("1 h 00 min");
+        assertThat(figures.bytes(21_474_836_480L)).isEqualTo("21.5 GB");
         // Shown together they add up: 9 min and 8 min are not 16 min.
         assertThat(figures.times(1000 * 3.6 + 510, 470)).containsExactly("1 h 08 min", "8 min", "1 h 16 min");
         assertThat(figures.times(46, 68)).containsExactly("46 s", "1 min 08 s", "1 min 54 s");
