@@ -24,6 +24,7 @@ public final class Bench {
                         .include(CoreBenchmark.class.getSimpleName())
                         .include(RegionBenchmark.class.getSimpleName())
                         .include(OrderBenchmark.class.getSimpleName())
+                        .output("benchmarks/target/harness.log")
                         .build())
                 .run()) {
             samples.put(
