@@ -112,6 +112,7 @@ class UnbreakableTest extends OnePlanTest {
         String good = stored(owner);
         String spoilt = good.replaceFirst("\\{\\{number}}", TRAP.replace("{", "\\{"));
         assertThat(spoilt).isNotEqualTo(good);
+        long variant = workshop.variant(id, "A variant of it").id();
         spoil(owner, spoilt);
 
         assertThat(ask(get("/")).getStatus()).isEqualTo(200);
@@ -119,6 +120,9 @@ class UnbreakableTest extends OnePlanTest {
                 .contains("macros know nothing else", "Open it to mend it");
         assertThat(ask(get("/printers")).getStatus()).isLessThan(400);
         assertThat(ask(get("/shelf")).getStatus()).isEqualTo(200);
+        // What was made from it is whole, and leads to it.
+        assertThat(text(get("/printers/" + variant)))
+                .contains("A variant of it", "Printer " + id + " cannot be read: mend it");
         assertThat(text(get("/plans/" + plan.id()))).contains("A printer it needs cannot be shown", "/printers/" + id);
         String page = text(get("/printers/" + id));
         assertThat(page).contains("This printer cannot be shown as it is", "{{&lt;in}}", "Undo: <span>rename");

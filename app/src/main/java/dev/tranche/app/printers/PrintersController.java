@@ -40,6 +40,10 @@ class PrintersController {
     @GetMapping("/printers")
     String all() {
         List<Machine> machines = workshop.all();
+        List<Long> broken = machines.isEmpty() ? workshop.broken() : List.of();
+        if (!broken.isEmpty()) {
+            return "redirect:/printers/" + broken.get(0);
+        }
         return machines.isEmpty()
                 ? "redirect:/printers/new"
                 : "redirect:/printers/" + machines.get(0).id();

@@ -72,8 +72,9 @@ class RigViews {
         model.addAttribute("rig", machine.rig());
         model.addAttribute("printer", machine.printer());
         model.addAttribute("machines", workshop.all());
+        model.addAttribute("broken", workshop.broken());
         model.addAttribute("tab", tab);
-        Optional<Machine> origin = machine.origin().map(workshop::get);
+        Optional<Machine> origin = machine.origin().flatMap(workshop::find);
         model.addAttribute("origin", origin.map(o -> o.printer().name()).orElse(null));
         model.addAttribute(
                 "differences",

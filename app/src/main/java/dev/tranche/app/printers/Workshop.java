@@ -78,6 +78,12 @@ public class Workshop {
                 .toList();
     }
 
+    /** A printer, if it is there and can be read. */
+    @Reading
+    public Optional<Machine> find(long id) {
+        return printers.findById(id).flatMap(this::whole);
+    }
+
     private Optional<Machine> whole(PrinterEntity e) {
         try {
             return Optional.of(machine(e));

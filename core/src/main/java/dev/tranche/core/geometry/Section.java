@@ -1,5 +1,6 @@
 package dev.tranche.core.geometry;
 
+import dev.tranche.core.units.Progress;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -41,11 +42,15 @@ public record Section(MultiPolygon outline, List<LineSegment> closings, double a
      * Sections of several solids taken together, layer by layer.
      *
      * @param solids for each the same number of sections
+     * @param progress learns that the work goes on, and may stop it
      */
-    public static List<Section> unions(List<List<Section>> solids, int count) {
+    public static List<Section> unions(List<List<Section>> solids, int count, Progress progress) {
         return IntStream.range(0, count)
                 .parallel()
-                .mapToObj(i -> union(solids.stream().map(s -> s.get(i)).toList()))
+                .mapToObj(i -> {
+                    progress.beat();
+                    return union(solids.stream().map(s -> s.get(i)).toList());
+                })
                 .toList();
     }
 

@@ -51,11 +51,9 @@ public record CutModel(
                     hidden.contains(i)
                             ? Collections.nCopies(count, Section.EMPTY)
                             : SectionSweep.cut(
-                                    body.solids().get(i),
-                                    grid.middles(),
-                                    (done, of) -> progress.at(before + done, (long) n * count)));
+                                    body.solids().get(i), grid.middles(), progress.part(before, (long) n * count)));
         }
-        List<Section> sections = n == 1 ? solids.get(0) : Section.unions(solids, count);
+        List<Section> sections = n == 1 ? solids.get(0) : Section.unions(solids, count, progress);
         double largest = sections.stream().mapToDouble(Section::area).max().orElse(0);
         return new CutModel(
                 body, hidden, grid, solids, sections, Surfaces.find(shown(body, hidden), grid.layerHeight(), largest));

@@ -42,20 +42,4 @@ public interface Progress {
             }
         };
     }
-
-    /** As this one, but what it hears of {@code total} units moves nothing: only stopping matters. */
-    default Progress silent() {
-        Progress listener = this;
-        return new Progress() {
-            @Override
-            public void at(long done, long total) {
-                listener.beat();
-            }
-
-            @Override
-            public void beat() {
-                listener.beat();
-            }
-        };
-    }
 }

@@ -7,6 +7,7 @@ import static org.junit.jupiter.params.provider.Arguments.arguments;
 import dev.tranche.core.format.ModelReader;
 import dev.tranche.core.format.PartedModel;
 import dev.tranche.core.format.Svg;
+import dev.tranche.core.geometry.Body;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.units.Height;
@@ -21,6 +22,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Each of these hung a reader for minutes or longer; each is now read, or refused with a sentence, in bounded work. */
 class HostileModelsTest {
@@ -65,6 +67,25 @@ class HostileModelsTest {
     @MethodSource("models")
     void stops_when_it_is_cancelled(String what, byte[] file, long beats) {
         assertThatThrownBy(() -> use(file, Bounded.cancelledAfter(3))).isInstanceOf(CancellationException.class);
+    }
+
+    /** In the midst of one layer, and between the parts of one: there is no next layer to wait for. */
+    @ParameterizedTest
+    @ValueSource(ints = {1, 2})
+    void cutting_stops_wherever_it_is(int parts) {
+        Body one = read(Hostile.randomTriangles(3_000, 10), Progress.UNHEARD).body();
+        Body body = parts == 1 ? one : one.with(one);
+        LayerGrid grid = new LayerGrid(Height.parse("5"), Height.parse("5"), body.height());
+        Progress cancelled = new Progress() {
+            @Override
+            public void at(long done, long total) {}
+
+            @Override
+            public void beat() {
+                throw new CancellationException();
+            }
+        };
+        assertThatThrownBy(() -> CutModel.of(body, grid, cancelled)).isInstanceOf(CancellationException.class);
     }
 
     static Stream<Arguments> drawings() {
