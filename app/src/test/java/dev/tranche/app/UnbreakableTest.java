@@ -11,6 +11,7 @@ import dev.tranche.app.exchange.PlanFileReader;
 import dev.tranche.app.exchange.PlanFileWriter;
 import dev.tranche.app.history.Broken;
 import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
@@ -18,8 +19,10 @@ import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Silhouette;
 import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rig.Beginning;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.rig.Rig;
+import dev.tranche.core.speech.Refusal;
 import jakarta.persistence.EntityManagerFactory;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -27,7 +30,14 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Collections;
+import java.util.List;
+import java.util.Optional;
 import java.util.Random;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
@@ -344,6 +354,56 @@ class UnbreakableTest extends OnePlanTest {
         PlanState plan = plan("Drawn");
         assertThat(text(get("/plans/" + plan.id() + "/card"))).contains("<dt>swaps</dt>");
         assertThat(text(get("/"))).containsPattern("(?s)card-" + plan.id() + "\"[^>]*>.*?Drawn.*?<dt>swaps</dt>");
+    }
+
+    @Test
+    void the_inputs_of_a_blending_nozzle_keep_their_spools_where_the_shelf_counts_otherwise() throws Exception {
+        Spool fed = shelf.add(named(shelf.all().get(1), "Fed"));
+        Rig blending = Beginning.BLENDING.rig("Blends");
+        Workshop.Machine machine = workshop.add(blending.with(blending.rack().feeding(1, Optional.of(fed.id()))));
+        PlanState plan = plan("Blended");
+        plan = plans.editAll(plan.id(), plan.edition(), "elsewhere", c -> c.on(machine.id()));
+        ByteArrayOutputStream file = new ByteArrayOutputStream();
+        writer.write(plan, file);
+        // Where it is read, the number belongs to another spool.
+        shelf.change(named(fed, "Another"));
+        PlanState read = reader.read(new ByteArrayInputStream(file.toByteArray()));
+        List<Optional<SpoolId>> inputs =
+                workshop.get(read.content().printer()).rig().rack().inputs();
+        assertThat(shelf.byId().get(inputs.get(1).orElseThrow()).name()).isEqualTo("Fed");
+    }
+
+    private static Spool named(Spool like, String name) {
+        return new Spool(
+                like.id(),
+                name,
+                like.material(),
+                like.colour(),
+                like.density(),
+                like.pricePerKilogram(),
+                like.firstLayerTemperature(),
+                like.temperature(),
+                like.gramsLeft(),
+                like.coverDepth());
+    }
+
+    @Test
+    void two_tabs_that_show_a_plan_for_the_first_time_both_show_it() throws Exception {
+        ExecutorService tabs = Executors.newFixedThreadPool(4);
+        try {
+            for (int i = 0; i < 8; i++) {
+                String card = "/plans/" + plan("Seen by four " + i).id() + "/card";
+                text(get(card));
+                database.update("delete from card");
+                List<Callable<Integer>> together =
+                        Collections.nCopies(4, () -> ask(get(card)).getStatus());
+                for (Future<Integer> status : tabs.invokeAll(together)) {
+                    assertThat(status.get()).isEqualTo(200);
+                }
+            }
+        } finally {
+            tabs.shutdownNow();
+        }
     }
 
     private long statements(Statistics statistics) throws Exception {

@@ -2,7 +2,7 @@ package dev.tranche.benchmarks;
 
 import dev.tranche.core.format.StlReader;
 import dev.tranche.core.geometry.Mesh;
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;

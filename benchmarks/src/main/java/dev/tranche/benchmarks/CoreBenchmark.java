@@ -18,7 +18,7 @@ import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;

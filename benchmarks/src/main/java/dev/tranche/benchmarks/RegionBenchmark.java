@@ -16,7 +16,7 @@ import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;

@@ -1,8 +1,8 @@
 package dev.tranche.app.api;
 
 import dev.tranche.app.history.Broken;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;

@@ -11,7 +11,7 @@ import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.Swap;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 import java.util.Date;
 import org.springframework.stereotype.Component;
 

@@ -6,7 +6,7 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.Derivation;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.purge.PurgePlace;
-import dev.tranche.core.units.Severity;
+import dev.tranche.core.speech.Severity;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;

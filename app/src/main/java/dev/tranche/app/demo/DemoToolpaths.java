@@ -3,7 +3,7 @@ package dev.tranche.app.demo;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.Span;
 import dev.tranche.core.layer.CutModel;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 import java.util.List;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;

@@ -16,8 +16,8 @@ import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgeSettings;
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Refusal;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
 

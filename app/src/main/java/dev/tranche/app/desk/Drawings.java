@@ -8,7 +8,7 @@ import dev.tranche.app.pictures.ScoreDrawing;
 import dev.tranche.app.pictures.SectionDrawing;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;

@@ -17,7 +17,7 @@ import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Silhouette;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;

@@ -15,7 +15,7 @@ import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Relief;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;

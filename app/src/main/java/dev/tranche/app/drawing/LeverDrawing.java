@@ -3,7 +3,7 @@ package dev.tranche.app.drawing;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Printer;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 import java.math.BigDecimal;
 
 /**

@@ -1,8 +1,8 @@
 package dev.tranche.app.drawing;
 
 import dev.tranche.core.purge.WashOut;
+import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Filament;
-import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalDouble;

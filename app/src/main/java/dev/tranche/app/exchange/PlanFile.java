@@ -1,10 +1,9 @@
 package dev.tranche.app.exchange;
 
-import dev.tranche.app.plans.PlanContent;
-import dev.tranche.app.plans.PlanState;
-import dev.tranche.core.plan.Spool;
-import dev.tranche.core.purge.MeasuredPurge;
-import dev.tranche.core.rig.Rig;
+import dev.tranche.app.plans.StoredPlan;
+import dev.tranche.app.stored.StoredMeasure;
+import dev.tranche.app.stored.StoredRig;
+import dev.tranche.app.stored.StoredSpool;
 import java.util.List;
 import java.util.Optional;
 
@@ -25,11 +24,14 @@ record PlanFile(
         String format,
         int version,
         String name,
-        PlanContent plan,
-        List<Spool> spools,
-        Rig printer,
-        List<MeasuredPurge> measured,
-        Optional<PlanState.Gcode> gcode) {
+        StoredPlan plan,
+        List<StoredSpool> spools,
+        StoredRig printer,
+        List<StoredMeasure> measured,
+        Optional<Sliced> gcode) {
+    /** The sliced file. */
+    record Sliced(String hash, String name) {}
+
     static final String FORMAT = "tranche-plan";
     static final int VERSION = 1;
     static final String ENTRY = "plan.json";

@@ -2,31 +2,36 @@ package dev.tranche.app.exchange;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.ArrayNode;
-import com.fasterxml.jackson.databind.node.LongNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import com.networknt.schema.JsonSchema;
 import com.networknt.schema.JsonSchemaFactory;
 import com.networknt.schema.SpecVersion;
 import com.networknt.schema.ValidationMessage;
 import dev.tranche.app.plans.ModelFile;
+import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
-import dev.tranche.app.storage.CoreJson;
 import dev.tranche.app.storage.FileStore;
+import dev.tranche.app.storage.Json;
 import dev.tranche.app.storage.TrancheProperties;
+import dev.tranche.app.stored.StoredMeasure;
+import dev.tranche.app.stored.StoredSpool;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.purge.MeasuredPurge;
+import dev.tranche.core.rig.Rig;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipInputStream;
@@ -46,12 +51,12 @@ public class PlanFileReader {
     private final Workshop workshop;
     private final Shelf shelf;
     private final FileStore files;
-    private final CoreJson json;
+    private final Json json;
     private final TrancheProperties properties;
     private final JsonSchema schema;
 
     PlanFileReader(
-            Plans plans, Workshop workshop, Shelf shelf, FileStore files, CoreJson json, TrancheProperties properties)
+            Plans plans, Workshop workshop, Shelf shelf, FileStore files, Json json, TrancheProperties properties)
             throws IOException {
         this.plans = plans;
         this.workshop = workshop;
@@ -109,7 +114,7 @@ public class PlanFileReader {
         if (tree == null) {
             throw new Refusal("The file holds no plan.json, so it is no plan file; choose one that Tranche wrote.");
         }
-        return add((ObjectNode) tree, there);
+        return add(tree, there);
     }
 
     private static Set<String> named(JsonNode tree) {
@@ -148,36 +153,51 @@ public class PlanFileReader {
         return tree;
     }
 
-    private PlanState add(ObjectNode tree, Set<String> there) throws IOException {
-        PlanFile file = value(tree);
-        for (ModelFile model : file.plan().files()) {
+    private PlanState add(JsonNode tree, Set<String> there) throws IOException {
+        PlanFile file = file(tree);
+        Meant meant = meant(file);
+        for (ModelFile model : meant.plan().files()) {
             if (!there.contains(model.hash())) {
                 throw Refusal.of(
                         "The plan file lacks the model “%s”, or holds another in its place; write it again where it came from.",
                         Words.quoted(model.name()));
             }
         }
-        Map<Long, Long> numbers = new HashMap<>();
-        for (Spool spool : file.spools()) {
-            numbers.put(spool.id().value(), here(spool).value());
-        }
-        for (SpoolId named : file.plan().colours().palette()) {
-            if (!numbers.containsKey(named.value())) {
+        Set<SpoolId> described = meant.spools().stream().map(Spool::id).collect(Collectors.toSet());
+        for (SpoolId named : meant.plan().colours().palette()) {
+            if (!described.contains(named)) {
                 throw Refusal.of("plan.json names spool %d and does not say what it is; add it there.", named.value());
             }
         }
-        PlanFile renumbered = value((ObjectNode) renumbered(tree, numbers));
-        long printer = printer(renumbered);
-        PlanState plan = plans.create(renumbered.name(), renumbered.plan().on(printer));
-        renumbered.gcode().filter(g -> there.contains(g.hash())).ifPresent(g -> plans.giveGcode(plan.id(), g));
-        return plans.get(plan.id());
+        Map<SpoolId, SpoolId> numbers = new HashMap<>();
+        meant.spools().forEach(spool -> numbers.put(spool.id(), here(spool)));
+        PlanContent plan = meant.plan();
+        PlanState added = plans.create(
+                file.name(), plan.with(plan.colours().renumbered(numbers::get)).on(printer(meant, numbers)));
+        file.gcode()
+                .filter(g -> there.contains(g.hash()))
+                .ifPresent(g -> plans.giveGcode(added.id(), new PlanState.Gcode(g.hash(), g.name())));
+        return plans.get(added.id());
     }
 
-    private PlanFile value(ObjectNode tree) throws IOException {
+    private PlanFile file(JsonNode tree) {
         try {
             return json.convert(tree, PlanFile.class);
         } catch (JsonProcessingException e) {
             throw Refusal.of("plan.json in the plan file cannot be read: %s.", Words.oneLine(e.getOriginalMessage()));
+        }
+    }
+
+    /** What a plan file means, its spools by the numbers they have there. */
+    private record Meant(PlanContent plan, List<Spool> spools, Rig printer, List<MeasuredPurge> measured) {}
+
+    private static Meant meant(PlanFile file) {
+        try {
+            return new Meant(
+                    file.plan().plan(),
+                    file.spools().stream().map(StoredSpool::spool).toList(),
+                    file.printer().rig(),
+                    file.measured().stream().map(StoredMeasure::purge).toList());
         } catch (IllegalArgumentException e) {
             throw Refusal.of("plan.json in the plan file contradicts itself: %s.", Words.oneLine(e.getMessage()));
         }
@@ -191,31 +211,21 @@ public class PlanFileReader {
                 .id();
     }
 
-    private long printer(PlanFile file) {
+    private long printer(Meant meant, Map<SpoolId, SpoolId> numbers) {
+        Rig rig = meant.printer()
+                .with(meant.printer().rack().renumbered(spool -> Optional.ofNullable(numbers.get(spool))));
+        List<MeasuredPurge> measured = meant.measured().stream()
+                .filter(m -> numbers.containsKey(m.out()) && numbers.containsKey(m.in()))
+                .map(m -> new MeasuredPurge(numbers.get(m.out()), numbers.get(m.in()), m.volume()))
+                .toList();
         return workshop.all().stream()
-                .filter(m ->
-                        m.rig().equals(file.printer()) && Set.copyOf(m.purges()).equals(Set.copyOf(file.measured())))
+                .filter(m -> m.rig().equals(rig) && Set.copyOf(m.purges()).equals(Set.copyOf(measured)))
                 .map(Workshop.Machine::id)
                 .findFirst()
                 .orElseGet(() -> {
-                    long id = workshop.add(file.printer()).id();
-                    file.measured().forEach(m -> workshop.measured(id, m));
+                    long id = workshop.add(rig).id();
+                    measured.forEach(m -> workshop.measured(id, m));
                     return id;
                 });
-    }
-
-    /** Every spool is named by an object that holds its number and nothing else. */
-    private static JsonNode renumbered(JsonNode node, Map<Long, Long> numbers) {
-        if (node instanceof ObjectNode object) {
-            if (object.size() == 1 && object.path("value").isIntegralNumber()) {
-                long number = object.get("value").asLong();
-                object.set("value", LongNode.valueOf(numbers.getOrDefault(number, number)));
-            } else {
-                object.forEach(child -> renumbered(child, numbers));
-            }
-        } else if (node instanceof ArrayNode array) {
-            array.forEach(child -> renumbered(child, numbers));
-        }
-        return node;
     }
 }

@@ -2,11 +2,14 @@ package dev.tranche.app.exchange;
 
 import dev.tranche.app.plans.ModelFile;
 import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.StoredPlan;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
-import dev.tranche.app.storage.CoreJson;
 import dev.tranche.app.storage.FileStore;
-import dev.tranche.core.plan.Spool;
+import dev.tranche.app.storage.Json;
+import dev.tranche.app.stored.StoredMeasure;
+import dev.tranche.app.stored.StoredRig;
+import dev.tranche.app.stored.StoredSpool;
 import dev.tranche.core.plan.SpoolId;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -25,9 +28,9 @@ public class PlanFileWriter {
     private final Workshop workshop;
     private final Shelf shelf;
     private final FileStore files;
-    private final CoreJson json;
+    private final Json json;
 
-    PlanFileWriter(Workshop workshop, Shelf shelf, FileStore files, CoreJson json) {
+    PlanFileWriter(Workshop workshop, Shelf shelf, FileStore files, Json json) {
         this.workshop = workshop;
         this.shelf = shelf;
         this.files = files;
@@ -38,7 +41,7 @@ public class PlanFileWriter {
     public void write(PlanState plan, OutputStream out) throws IOException {
         Workshop.Machine machine = workshop.get(plan.content().printer());
         Set<SpoolId> named = new LinkedHashSet<>(plan.content().colours().palette());
-        machine.rig().rack().extruders().forEach(e -> e.spool().ifPresent(named::add));
+        named.addAll(machine.rig().rack().spools());
         machine.purges().forEach(p -> {
             named.add(p.out());
             named.add(p.in());
@@ -48,11 +51,11 @@ public class PlanFileWriter {
                 PlanFile.FORMAT,
                 PlanFile.VERSION,
                 plan.name(),
-                plan.content(),
-                named.stream().map(all::get).map(Spool.class::cast).toList(),
-                machine.rig(),
-                machine.purges(),
-                plan.gcode());
+                StoredPlan.of(plan.content()),
+                named.stream().map(all::get).map(StoredSpool::of).toList(),
+                StoredRig.of(machine.rig()),
+                machine.purges().stream().map(StoredMeasure::of).toList(),
+                plan.gcode().map(g -> new PlanFile.Sliced(g.hash(), g.name())));
         ZipOutputStream zip = new ZipOutputStream(out);
         zip.putNextEntry(new ZipEntry(PlanFile.ENTRY));
         zip.write(json.writePretty(file).getBytes(StandardCharsets.UTF_8));

@@ -7,7 +7,7 @@ import dev.tranche.core.format.ThreeMfWriter;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.handoff.ColourSolid;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.ArrayList;

@@ -6,7 +6,7 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.Pause;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.Swap;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.Comparator;

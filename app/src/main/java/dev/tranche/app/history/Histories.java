@@ -2,9 +2,10 @@ package dev.tranche.app.history;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
-import dev.tranche.app.storage.CoreJson;
+import dev.tranche.app.storage.Json;
 import dev.tranche.app.storage.Unreadable;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.app.stored.Format;
+import dev.tranche.core.speech.Refusal;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import org.springframework.stereotype.Service;
@@ -22,11 +23,11 @@ public class Histories {
 
     private final HistoryRepository histories;
     private final RevisionRepository revisions;
-    private final CoreJson json;
+    private final Json json;
     private final Cache<Long, Object> contents =
             Caffeine.newBuilder().maximumSize(MOST_KEPT).softValues().build();
 
-    Histories(HistoryRepository histories, RevisionRepository revisions, CoreJson json) {
+    Histories(HistoryRepository histories, RevisionRepository revisions, Json json) {
         this.histories = histories;
         this.revisions = revisions;
         this.json = json;
@@ -37,9 +38,9 @@ public class Histories {
      *
      * @param what in a sentence: plan, printer
      * @param id letters, digits and dashes
-     * @param type of its content
+     * @param format of its content
      */
-    public record Owner<T>(String what, String id, Class<T> type) {
+    public record Owner<T>(String what, String id, Format<T, ?> format) {
         String key() {
             return what + "-" + id;
         }
@@ -95,9 +96,9 @@ public class Histories {
         return version(owner, history);
     }
 
-    /** Whether any state of anything has {@code words} in it. */
-    public boolean mention(String words) {
-        return revisions.existsByContentContaining(words);
+    /** Whether any state of anything needs the file {@code hash}. */
+    public boolean hold(String hash) {
+        return revisions.hold(hash);
     }
 
     /** Forgets a history for good. */
@@ -119,13 +120,15 @@ public class Histories {
         return history;
     }
 
-    private void save(Owner<?> owner, HistoryEntity history, String label, Object content) {
+    private <T> void save(Owner<T> owner, HistoryEntity history, String label, T content) {
         RevisionEntity revision = new RevisionEntity();
         revision.owner = history.owner;
         revision.number = history.head;
         revision.edition = history.edition;
         revision.label = label.length() <= LONGEST_LABEL ? label : label.substring(0, LONGEST_LABEL);
-        revision.content = json.write(content);
+        revision.content = owner.format().write(content, json);
+        revision.format = owner.format().version();
+        revision.files.addAll(owner.format().files().apply(content));
         if (revision.content.length() > LARGEST) {
             throw Refusal.of(
                     "With this the %s would take over %d MB; simplify its drawings first.",
@@ -151,11 +154,13 @@ public class Histories {
 
     /** What a revision holds never changes, so it is read once while there is room. */
     private <T> T content(Owner<T> owner, long revision) {
-        Object known = contents.getIfPresent(revision);
-        if (!owner.type().isInstance(known)) {
-            known = json.read(revisions.findById(revision).orElseThrow().content, owner.type());
+        @SuppressWarnings("unchecked") // a revision's number is its owner's alone
+        T known = (T) contents.getIfPresent(revision);
+        if (known == null) {
+            RevisionEntity stored = revisions.findById(revision).orElseThrow();
+            known = owner.format().read(stored.content, stored.format, json);
             contents.put(revision, known);
         }
-        return owner.type().cast(known);
+        return known;
     }
 }

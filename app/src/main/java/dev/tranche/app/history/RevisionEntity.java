@@ -1,11 +1,17 @@
 package dev.tranche.app.history;
 
+import jakarta.persistence.CollectionTable;
+import jakarta.persistence.Column;
+import jakarta.persistence.ElementCollection;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
+import jakarta.persistence.JoinColumn;
 import jakarta.persistence.Lob;
 import jakarta.persistence.Table;
+import java.util.HashSet;
+import java.util.Set;
 
 /** Something as it was after one edit. */
 @Entity
@@ -29,4 +35,13 @@ class RevisionEntity {
 
     @Lob
     String content;
+
+    /** The version of the format in which it is stored. */
+    int format;
+
+    /** Hashes of the files it needs. */
+    @ElementCollection
+    @CollectionTable(name = "revision_file", joinColumns = @JoinColumn(name = "revision"))
+    @Column(name = "hash")
+    Set<String> files = new HashSet<>();
 }

@@ -25,7 +25,8 @@ interface RevisionRepository extends JpaRepository<RevisionEntity, Long> {
     @Query("select r.label from RevisionEntity r where r.owner = :owner and r.number = :number")
     Optional<String> labelOf(String owner, int number);
 
-    boolean existsByContentContaining(String words);
+    @Query("select count(r) > 0 from RevisionEntity r join r.files f where f = :hash")
+    boolean hold(String hash);
 
     void deleteByOwner(String owner);
 }

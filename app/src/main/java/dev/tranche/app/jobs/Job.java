@@ -1,6 +1,6 @@
 package dev.tranche.app.jobs;
 
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.CountDownLatch;

@@ -1,6 +1,6 @@
 package dev.tranche.app.jobs;
 
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import jakarta.servlet.http.HttpServletResponse;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;

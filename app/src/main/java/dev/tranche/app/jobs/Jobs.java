@@ -2,8 +2,8 @@ package dev.tranche.app.jobs;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
-import dev.tranche.core.units.Progress;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
 import jakarta.annotation.PreDestroy;
 import java.time.Duration;
 import java.util.HashMap;

@@ -116,6 +116,8 @@ class Cards {
         if (room.sentence().isPresent()) {
             return;
         }
+        // Two pages that keep the same card come one after the other.
+        plans.claim(work.plan().id());
         CardEntity card = new CardEntity();
         card.plan = work.plan().id();
         card.edition = work.plan().edition();

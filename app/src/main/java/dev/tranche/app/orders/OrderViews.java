@@ -13,7 +13,7 @@ import dev.tranche.core.sequence.Band;
 import dev.tranche.core.sequence.Bands;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
 import org.springframework.stereotype.Component;

@@ -4,7 +4,7 @@ import dev.tranche.app.drawing.Ticks;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.QuietTime;
 import dev.tranche.core.estimate.Schedule;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 import java.time.Duration;
 import java.time.ZonedDateTime;
 import java.time.temporal.ChronoUnit;

@@ -12,7 +12,7 @@ import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Tint;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
 import org.locationtech.jts.geom.Envelope;

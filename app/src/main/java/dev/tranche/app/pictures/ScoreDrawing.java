@@ -8,7 +8,7 @@ import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.Stretch;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.HashMap;

@@ -1,7 +1,7 @@
 package dev.tranche.app.plans;
 
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;

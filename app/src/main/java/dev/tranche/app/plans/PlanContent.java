@@ -6,7 +6,7 @@ import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.purge.PurgeSettings;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;

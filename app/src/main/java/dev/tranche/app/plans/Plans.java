@@ -9,8 +9,8 @@ import dev.tranche.app.plans.PlanState.Gcode;
 import dev.tranche.app.shelf.SpoolUse;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
@@ -190,10 +190,15 @@ public class Plans implements SpoolUse {
                 .toList();
     }
 
+    /** Until the transaction is over, nobody else changes the plan, or what is kept with it. */
+    public void claim(String id) {
+        find(plans.lock(id));
+    }
+
     /** Whether any plan, in any state that undo may bring back, holds the file {@code hash}. */
     @Reading
     public boolean hold(String hash) {
-        return plans.existsByGcodeHash(hash) || histories.mention(hash);
+        return plans.existsByGcodeHash(hash) || histories.hold(hash);
     }
 
     /**
@@ -239,7 +244,7 @@ public class Plans implements SpoolUse {
     }
 
     private static Histories.Owner<PlanContent> history(String id) {
-        return new Histories.Owner<>("plan", id, PlanContent.class);
+        return new Histories.Owner<>("plan", id, StoredPlan.FORMAT);
     }
 
     private PlanState state(PlanEntity plan) {

@@ -11,7 +11,7 @@ import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Selector;
 import dev.tranche.core.rig.Beginning;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
 import java.util.stream.Collectors;

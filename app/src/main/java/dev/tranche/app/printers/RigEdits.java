@@ -14,7 +14,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rig.Rack;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.rig.RigFinding;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;

@@ -18,7 +18,7 @@ import dev.tranche.core.rig.Difference;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.rig.RigChecks;
 import dev.tranche.core.rig.RigFinding;
-import dev.tranche.core.units.Severity;
+import dev.tranche.core.speech.Severity;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;

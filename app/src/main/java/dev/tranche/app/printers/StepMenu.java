@@ -4,8 +4,8 @@ import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.macro.HeatFor;
 import dev.tranche.core.macro.Step;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.util.List;
 
 /** Every kind of step that can be added, with values to begin with, in the order a swap has them. */

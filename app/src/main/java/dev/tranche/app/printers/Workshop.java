@@ -4,13 +4,13 @@ import dev.tranche.app.history.Broken;
 import dev.tranche.app.history.Histories;
 import dev.tranche.app.history.Reading;
 import dev.tranche.app.history.Version;
-import dev.tranche.app.storage.CoreJson;
-import dev.tranche.app.storage.Kept;
+import dev.tranche.app.storage.Json;
+import dev.tranche.app.storage.LastRead;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.MeasuredPurge;
 import dev.tranche.core.rig.Rig;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -26,10 +26,10 @@ import org.springframework.transaction.annotation.Transactional;
 public class Workshop {
     private final PrinterRepository printers;
     private final Histories histories;
-    private final CoreJson json;
-    private final Kept<List<Machine>> all = new Kept<>();
+    private final Json json;
+    private final LastRead<List<Machine>> all = new LastRead<>();
 
-    Workshop(PrinterRepository printers, Histories histories, CoreJson json) {
+    Workshop(PrinterRepository printers, Histories histories, Json json) {
         this.printers = printers;
         this.histories = histories;
         this.json = json;
@@ -110,7 +110,7 @@ public class Workshop {
     private Machine add(Rig rig, Optional<Long> origin) {
         all.changed();
         PrinterEntity entity = new PrinterEntity();
-        entity.purges = json.write(List.of());
+        entity.purges = PrinterFormat.PURGES.write(List.of(), json);
         entity.origin = origin.orElse(null);
         printers.save(entity);
         return machine(entity, histories.begin(history(entity.id), rig));
@@ -143,14 +143,14 @@ public class Workshop {
         purges.removeIf(p -> p.out().equals(purge.out()) && p.in().equals(purge.in()));
         purges.add(purge);
         all.changed();
-        entity(id).purges = json.write(purges);
+        entity(id).purges = PrinterFormat.PURGES.write(purges, json);
     }
 
     public void forget(long id, SpoolId out, SpoolId in) {
         List<MeasuredPurge> purges = new ArrayList<>(get(id).purges());
         purges.removeIf(p -> p.out().equals(out) && p.in().equals(in));
         all.changed();
-        entity(id).purges = json.write(purges);
+        entity(id).purges = PrinterFormat.PURGES.write(purges, json);
     }
 
     /** Takes a printer away; the caller has seen to it that no plan names it. */
@@ -160,7 +160,7 @@ public class Workshop {
     }
 
     private static Histories.Owner<Rig> history(long id) {
-        return new Histories.Owner<>("printer", Long.toString(id), Rig.class);
+        return new Histories.Owner<>("printer", Long.toString(id), PrinterFormat.RIG);
     }
 
     private Machine machine(PrinterEntity e) {
@@ -168,8 +168,7 @@ public class Workshop {
     }
 
     private Machine machine(PrinterEntity e, Version<Rig> version) {
-        return new Machine(
-                e.id, version, List.of(json.read(e.purges, MeasuredPurge[].class)), Optional.ofNullable(e.origin));
+        return new Machine(e.id, version, PrinterFormat.PURGES.read(e.purges, 1, json), Optional.ofNullable(e.origin));
     }
 
     private PrinterEntity entity(long id) {

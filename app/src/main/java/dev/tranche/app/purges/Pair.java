@@ -1,7 +1,7 @@
 package dev.tranche.app.purges;
 
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 
 /**
  * The pair of spools whose cell is open; nothing where none is.

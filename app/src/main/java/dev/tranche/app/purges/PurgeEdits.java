@@ -7,7 +7,7 @@ import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.printers.Workshop.Machine;
 import dev.tranche.app.web.Numbers;
 import dev.tranche.core.purge.PurgeSettings;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Volume;
 import org.springframework.stereotype.Service;
 

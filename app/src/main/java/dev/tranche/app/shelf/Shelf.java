@@ -1,9 +1,9 @@
 package dev.tranche.app.shelf;
 
-import dev.tranche.app.storage.Kept;
+import dev.tranche.app.storage.LastRead;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -17,8 +17,8 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional
 public class Shelf {
     private final SpoolRepository spools;
-    private final Kept<List<Spool>> all = new Kept<>();
-    private final Kept<Map<SpoolId, Spool>> byId = new Kept<>();
+    private final LastRead<List<Spool>> all = new LastRead<>();
+    private final LastRead<Map<SpoolId, Spool>> byId = new LastRead<>();
 
     Shelf(SpoolRepository spools) {
         this.spools = spools;

@@ -1,6 +1,6 @@
 package dev.tranche.app.storage;
 
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 
 /** Names of files that people give: shown, and used to name what they get back, never to write anywhere here. */
 public final class FileNames {

@@ -1,6 +1,6 @@
 package dev.tranche.app.storage;
 
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;

@@ -1,7 +1,7 @@
 package dev.tranche.app.storage;
 
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.util.Optional;

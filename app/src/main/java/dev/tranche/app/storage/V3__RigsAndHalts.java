@@ -2,21 +2,9 @@ package dev.tranche.app.storage;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import dev.tranche.core.machine.Bed;
-import dev.tranche.core.machine.Corner;
-import dev.tranche.core.machine.Hotend;
-import dev.tranche.core.machine.Motion;
-import dev.tranche.core.machine.Printer;
-import dev.tranche.core.machine.Travel;
-import dev.tranche.core.macro.Macro;
-import dev.tranche.core.macro.MacroBook;
-import dev.tranche.core.macro.MacroStep;
-import dev.tranche.core.macro.Step;
-import dev.tranche.core.macro.SwapMethod;
-import dev.tranche.core.rig.Rack;
-import dev.tranche.core.rig.Rig;
+import java.io.IOException;
+import java.io.InputStream;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
@@ -32,11 +20,6 @@ import org.springframework.stereotype.Component;
 @Component
 class V3__RigsAndHalts extends BaseJavaMigration {
     private final ObjectMapper tree = new ObjectMapper();
-    private final CoreJson json;
-
-    V3__RigsAndHalts(CoreJson json) {
-        this.json = json;
-    }
 
     @Override
     public void migrate(Context context) throws Exception {
@@ -65,49 +48,69 @@ class V3__RigsAndHalts extends BaseJavaMigration {
         }
     }
 
-    private String rig(String storedPrinter, String storedMacro) throws Exception {
-        ObjectNode p = (ObjectNode) tree.readTree(storedPrinter);
-        Bed bed = json.read(p.get("bed").toString(), Bed.class);
-        p.set("travel", node(Travel.over(bed)));
-        p.put("home", Corner.FRONT_LEFT.name());
-        ObjectNode hotend = (ObjectNode) node(Hotend.COMMON);
+    private String rig(String storedPrinter, String storedMacro) throws IOException {
+        ObjectNode printer = (ObjectNode) tree.readTree(storedPrinter);
+        printer.set("travel", travel(printer.get("bed")));
+        printer.put("home", "FRONT_LEFT");
+        ObjectNode hotend = printer.putObject("hotend").put("inputs", 1).put("hottest", 260);
         for (String moved : new String[] {"nozzle", "heaterLimit", "deadVolume"}) {
-            hotend.set(moved, p.remove(moved));
+            hotend.set(moved, printer.remove(moved));
         }
-        p.set("hotend", hotend);
-        p.putNull("selector");
-        ((ObjectNode) p.get("motion")).put("retractSpeed", Motion.COMMON.retractSpeed());
-        ObjectNode abilities = (ObjectNode) p.get("abilities");
+        hotend.put("reach", 3.0);
+        printer.putNull("selector");
+        ((ObjectNode) printer.get("motion")).put("retractSpeed", 30.0);
+        ObjectNode abilities = (ObjectNode) printer.get("abilities");
         abilities.putArray("pausesHost");
         abilities.put("commentsAfterCommands", true);
-        Printer printer = json.read(p.toString(), Printer.class);
-        return json.write(new Rig(printer, Rack.of(printer, 1), book((ObjectNode) tree.readTree(storedMacro))));
+        ObjectNode rig = tree.createObjectNode();
+        rig.set("printer", printer);
+        rig.set("rack", rack(printer));
+        rig.set("macros", book(tree.readTree(storedMacro)));
+        return tree.writeValueAsString(rig);
+    }
+
+    /** As far as the bed goes. */
+    private ObjectNode travel(JsonNode bed) {
+        boolean round = bed.get("kind").asText().equals("Round");
+        double half = bed.path("diameter").asDouble() / 2;
+        return tree.createObjectNode()
+                .put("minX", round ? -half : 0)
+                .put("maxX", round ? half : bed.get("width").asDouble())
+                .put("minY", round ? -half : 0)
+                .put("maxY", round ? half : bed.get("depth").asDouble());
+    }
+
+    /** One extruder that believes what the printer knows. */
+    private ObjectNode rack(ObjectNode printer) {
+        ObjectNode rack = tree.createObjectNode();
+        ObjectNode extruder = rack.putArray("extruders").addObject();
+        extruder.putNull("spool");
+        extruder.put("firstLayerTemperature", 210)
+                .put("temperature", 205)
+                .put("standby", 150)
+                .put("liftOnRetract", 0.3);
+        extruder.set("nozzle", printer.get("hotend").get("nozzle"));
+        extruder.set("filament", printer.get("filament").get("diameter"));
+        extruder.putObject("offset").put("x", 0.0).put("y", 0.0);
+        extruder.putNull("blend");
+        rack.putArray("inputs");
+        return rack;
     }
 
     /** The ready macros of the same way of swapping, with the three numbers their owner could change. */
-    private static MacroBook book(ObjectNode stored) {
-        MacroBook ready = SwapMethod.valueOf(stored.get("method").asText()).ready();
-        Macro swap = ready.macro(0);
-        ArrayNode steps = (ArrayNode) stored.get("steps");
-        for (int i = 0; i < Math.min(steps.size(), swap.steps().size()); i++) {
-            MacroStep step = swap.steps().get(i);
-            swap = swap.replace(i, step.with(numbers(step.step(), steps.get(i))));
+    private JsonNode book(JsonNode stored) throws IOException {
+        try (InputStream ready = getClass().getResourceAsStream("/db/v3-macros.json")) {
+            JsonNode book = tree.readTree(ready).get(stored.get("method").asText());
+            JsonNode steps = book.get("macros").get(0).get("steps");
+            for (int i = 0; i < Math.min(steps.size(), stored.get("steps").size()); i++) {
+                ObjectNode step = (ObjectNode) steps.get(i).get("step");
+                for (String number : new String[] {"height", "length", "speed"}) {
+                    if (step.has(number)) {
+                        step.put(number, stored.get("steps").get(i).get(number).asDouble());
+                    }
+                }
+            }
+            return book;
         }
-        return ready.replace(0, swap);
-    }
-
-    private static Step numbers(Step step, JsonNode stored) {
-        if (step instanceof Step.Lift) {
-            return new Step.Lift(stored.get("height").asDouble());
-        } else if (step instanceof Step.Retract) {
-            return new Step.Retract(stored.get("length").asDouble());
-        } else if (step instanceof Step.Purge) {
-            return new Step.Purge(stored.get("speed").asDouble());
-        }
-        return step;
-    }
-
-    private JsonNode node(Object value) throws Exception {
-        return tree.readTree(json.write(value));
     }
 }

@@ -1,7 +1,7 @@
 package dev.tranche.app.web;
 
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 
 /** Reads numbers as people type them, with a point or a comma. */
 public final class Numbers {

@@ -6,7 +6,7 @@ import dev.tranche.app.storage.Connections;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.Room;
 import dev.tranche.app.storage.TrancheProperties;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import org.slf4j.Logger;

@@ -6,7 +6,7 @@ import dev.tranche.app.storage.FileStore;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.Survey;
 import dev.tranche.core.machine.Motion;
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;

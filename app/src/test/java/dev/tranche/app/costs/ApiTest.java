@@ -10,7 +10,8 @@ import com.networknt.schema.JsonSchemaFactory;
 import com.networknt.schema.SpecVersion;
 import dev.tranche.app.exchange.PlanFileWriter;
 import dev.tranche.app.plans.PlanState;
-import dev.tranche.app.storage.CoreJson;
+import dev.tranche.app.storage.Json;
+import dev.tranche.app.stored.StoredRig;
 import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.gcode.SmallGcode;
@@ -18,7 +19,9 @@ import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.HeatFor;
+import dev.tranche.core.macro.HostNames;
 import dev.tranche.core.macro.Macro;
+import dev.tranche.core.macro.MacroBook;
 import dev.tranche.core.macro.MacroStep;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.macro.SwapMethod;
@@ -29,6 +32,7 @@ import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rig.Beginning;
+import dev.tranche.core.rig.Rig;
 import dev.tranche.core.units.Height;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -64,7 +68,7 @@ class ApiTest extends OnePlanTest {
     private PlanFileWriter writer;
 
     @Autowired
-    private CoreJson core;
+    private Json stored;
 
     private final ObjectMapper json = new ObjectMapper();
 
@@ -262,7 +266,7 @@ class ApiTest extends OnePlanTest {
         JsonNode schema = json.readTree(http.getForObject("/schemas/plan-file-1.json", String.class));
         JsonSchema rigs = part(schema, "rig");
         for (Beginning beginning : Beginning.values()) {
-            assertThat(rigs.validate(json.readTree(core.write(beginning.rig("Bench")))))
+            assertThat(rigs.validate(json.readTree(stored.write(StoredRig.of(beginning.rig("Bench"))))))
                     .as(beginning.name())
                     .isEmpty();
         }
@@ -295,7 +299,10 @@ class ApiTest extends OnePlanTest {
                 true,
                 Duration.ofSeconds(90),
                 every.stream().map(MacroStep::always).toList());
-        assertThat(part(schema, "macro").validate(json.readTree(core.write(macro))))
+        Rig rig = Beginning.values()[0].rig("Bench");
+        String written = stored.write(
+                StoredRig.of(rig.with(new MacroBook(SwapMethod.PAUSE_AND_PARK, List.of(macro), HostNames.COMMON))));
+        assertThat(part(schema, "macro").validate(json.readTree(written).at("/macros/macros/0")))
                 .isEmpty();
         assertThat(schema.findValuesAsText("const"))
                 .containsAll(Stream.of(Step.class.getPermittedSubclasses())

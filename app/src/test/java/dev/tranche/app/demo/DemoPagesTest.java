@@ -73,7 +73,7 @@ class DemoPagesTest {
                     .map(i -> 20 + 40 * i)
                     .toArray();
             List<Section> sections =
-                    dev.tranche.core.geometry.SectionSweep.cut(mesh, planes, dev.tranche.core.units.Progress.UNHEARD);
+                    dev.tranche.core.geometry.SectionSweep.cut(mesh, planes, dev.tranche.core.speech.Progress.UNHEARD);
             assertThat(sections).allMatch(s -> s.openEnds() == 0);
             double sum = sections.stream().mapToDouble(s -> s.area() * 0.02).sum();
             assertThat(sum).isBetween(mesh.volume() * 0.995, mesh.volume() * 1.005);

@@ -14,7 +14,7 @@ import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;

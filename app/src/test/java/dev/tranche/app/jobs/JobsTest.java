@@ -2,7 +2,7 @@ package dev.tranche.app.jobs;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.concurrent.CountDownLatch;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;

@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.tranche.app.plans.ModelFile;
 import dev.tranche.app.plans.PlanContent;
+import dev.tranche.app.plans.StoredPlan;
+import dev.tranche.app.stored.StoredRig;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.macro.SwapMethod;
 import dev.tranche.core.rig.Rig;
@@ -39,13 +41,19 @@ class MigrationTest {
             "starts":[{"wished":{"micrometres":0},"spool":{"value":1}}],"palette":[{"value":1}]},\
             "purge":{"tolerance":2.0,"factor":1.0},"printer":1}""";
 
-    private final CoreJson json = new CoreJson();
+    private static final String HASH = "ab".repeat(32);
 
-    private static Flyway flyway(DataSource source, String target, CoreJson json) {
+    private final Json json = new Json();
+
+    private static Flyway flyway(DataSource source, String target) {
         return Flyway.configure()
                 .dataSource(source)
                 .locations("classpath:db/migration")
-                .javaMigrations(new V3__RigsAndHalts(json), new V6__RegionsAndParts(), new V8__OrdersAndCopies())
+                .javaMigrations(
+                        new V3__RigsAndHalts(),
+                        new V6__RegionsAndParts(),
+                        new V8__OrdersAndCopies(),
+                        new V13__FilesByRows())
                 .target(target)
                 .load();
     }
@@ -54,7 +62,7 @@ class MigrationTest {
     void a_printer_with_its_macro_and_a_plan_with_its_history_come_through() throws SQLException {
         JdbcDataSource source = new JdbcDataSource();
         source.setURL("jdbc:h2:mem:migration;DB_CLOSE_DELAY=-1");
-        flyway(source, "1", json).migrate();
+        flyway(source, "1").migrate();
         try (Connection c = source.getConnection()) {
             insert(
                     c,
@@ -64,7 +72,7 @@ class MigrationTest {
             insert(
                     c,
                     "insert into plan (id, name, model_hash, model_name, model_size, created, changed, head, edition, deleted)"
-                            + " values (?, 'Old', 'h', 'm', 1, now(), now(), 1, 5, false)",
+                            + " values (?, 'Old', '" + HASH + "', 'm', 1, now(), now(), 1, 5, false)",
                     "abc");
             insert(
                     c,
@@ -75,9 +83,10 @@ class MigrationTest {
                     "insert into plan_revision (plan_id, number, edition, label, content) values ('abc', 1, 5, 'an edit', ?)",
                     PLAN);
         }
-        flyway(source, "latest", json).migrate();
+        flyway(source, "latest").migrate();
         try (Connection c = source.getConnection()) {
-            Rig rig = json.read(one(c, "select content from revision where owner = 'printer-1'"), Rig.class);
+            Rig rig = json.read(one(c, "select content from revision where owner = 'printer-1'"), StoredRig.class)
+                    .rig();
             assertThat(rig.printer().name()).isEqualTo("Old bench");
             assertThat(rig.printer().nozzle()).isEqualTo(0.6);
             assertThat(rig.printer().deadVolume().cubicMillimetres()).isEqualTo(71);
@@ -93,10 +102,12 @@ class MigrationTest {
             assertThat(one(c, "select label from revision where owner = 'plan-abc' and number = 1"))
                     .isEqualTo("an edit");
             String content = one(c, "select content from revision where owner = 'plan-abc' and number = 1");
-            PlanContent plan = json.read(content, PlanContent.class);
+            PlanContent plan = json.read(content, StoredPlan.class).plan();
             assertThat(plan.colours().halts()).isEmpty();
             assertThat(plan.colours().regions().size()).isZero();
-            assertThat(plan.files()).containsExactly(new ModelFile("h", "m", 1));
+            assertThat(plan.files()).containsExactly(new ModelFile(HASH, "m", 1));
+            assertThat(one(c, "select count(*) from revision_file where hash = '" + HASH + "'"))
+                    .isEqualTo("2");
         }
     }
 

@@ -2,9 +2,9 @@ package dev.tranche.core.check;
 
 import dev.tranche.core.plan.ColourStart;
 import dev.tranche.core.plan.Tranche;
+import dev.tranche.core.speech.Severity;
+import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Severity;
-import dev.tranche.core.units.Words;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -1,8 +1,8 @@
 package dev.tranche.core.check;
 
 import dev.tranche.core.estimate.Schedule;
-import dev.tranche.core.units.Severity;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Severity;
+import dev.tranche.core.speech.Words;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;

@@ -3,9 +3,9 @@ package dev.tranche.core.check;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedFile.Stop;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Severity;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Severity;
+import dev.tranche.core.speech.Words;
 import java.util.List;
 
 /** Rules on the sliced G-code. */

@@ -1,6 +1,6 @@
 package dev.tranche.core.check;
 
-import dev.tranche.core.units.Severity;
+import dev.tranche.core.speech.Severity;
 import java.util.Optional;
 import java.util.OptionalInt;
 

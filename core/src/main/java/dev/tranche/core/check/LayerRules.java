@@ -5,8 +5,8 @@ import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
-import dev.tranche.core.units.Severity;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Severity;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -1,8 +1,8 @@
 package dev.tranche.core.check;
 
 import dev.tranche.core.estimate.SpoolUse;
-import dev.tranche.core.units.Severity;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Severity;
+import dev.tranche.core.speech.Words;
 import java.util.List;
 
 /** Rules on spools. */

@@ -3,17 +3,10 @@ package dev.tranche.core.colour;
 import java.util.List;
 
 /**
- * What two plastics look like once they have run together.
- *
- * <p>Each linear channel is taken as the reflectance R of a thick, opaque layer, limited to 0.02…0.95. Kubelka
- * and Munk's ratio of absorption to scattering, K/S = (1 − R)² / 2R, adds up by volume fraction, and R comes
- * back as 1 + K/S − √((K/S)² + 2 K/S). Source: Kubelka and Munk, "Ein Beitrag zur Optik der Farbanstriche",
- * Zeitschrift für technische Physik 12 (1931).
+ * What plastics look like once they have run together: each linear channel is taken as the reflectance of a thick, opaque
+ * layer, whose {@link KubelkaMunk} ratio of absorption to scattering adds up by volume fraction.
  */
 public final class Melt {
-    private static final double DARKEST = 0.02;
-    private static final double LIGHTEST = 0.95;
-
     private Melt() {}
 
     /**
@@ -25,9 +18,12 @@ public final class Melt {
             throw new IllegalArgumentException("a volume fraction lies between 0 and 1, not " + share);
         }
         return new LinearRgb(
-                reflectance(share * absorption(first.red()) + (1 - share) * absorption(second.red())),
-                reflectance(share * absorption(first.green()) + (1 - share) * absorption(second.green())),
-                reflectance(share * absorption(first.blue()) + (1 - share) * absorption(second.blue())));
+                KubelkaMunk.reflectance(
+                        share * KubelkaMunk.ratio(first.red()) + (1 - share) * KubelkaMunk.ratio(second.red())),
+                KubelkaMunk.reflectance(
+                        share * KubelkaMunk.ratio(first.green()) + (1 - share) * KubelkaMunk.ratio(second.green())),
+                KubelkaMunk.reflectance(
+                        share * KubelkaMunk.ratio(first.blue()) + (1 - share) * KubelkaMunk.ratio(second.blue())));
     }
 
     /**
@@ -43,19 +39,11 @@ public final class Melt {
         double green = 0;
         double blue = 0;
         for (int i = 0; i < plastics.size(); i++) {
-            red += shares.get(i) * absorption(plastics.get(i).red());
-            green += shares.get(i) * absorption(plastics.get(i).green());
-            blue += shares.get(i) * absorption(plastics.get(i).blue());
+            red += shares.get(i) * KubelkaMunk.ratio(plastics.get(i).red());
+            green += shares.get(i) * KubelkaMunk.ratio(plastics.get(i).green());
+            blue += shares.get(i) * KubelkaMunk.ratio(plastics.get(i).blue());
         }
-        return new LinearRgb(reflectance(red), reflectance(green), reflectance(blue));
-    }
-
-    private static double reflectance(double ks) {
-        return 1 + ks - Math.sqrt(ks * ks + 2 * ks);
-    }
-
-    private static double absorption(double reflectance) {
-        double r = Math.min(LIGHTEST, Math.max(DARKEST, reflectance));
-        return (1 - r) * (1 - r) / (2 * r);
+        return new LinearRgb(
+                KubelkaMunk.reflectance(red), KubelkaMunk.reflectance(green), KubelkaMunk.reflectance(blue));
     }
 }

@@ -1,7 +1,7 @@
 package dev.tranche.core.colour;
 
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 
 /**
  * A colour as it is typed and shown: eight bits a channel, IEC 61966-2-1.

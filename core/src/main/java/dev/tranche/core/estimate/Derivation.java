@@ -1,6 +1,6 @@
 package dev.tranche.core.estimate;
 
-import dev.tranche.core.units.Shares;
+import dev.tranche.core.speech.Shares;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;

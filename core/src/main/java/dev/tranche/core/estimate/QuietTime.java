@@ -1,7 +1,7 @@
 package dev.tranche.core.estimate;
 
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.LocalDateTime;

@@ -1,9 +1,9 @@
 package dev.tranche.core.format;
 
 import dev.tranche.core.geometry.Mesh;
-import dev.tranche.core.units.Progress;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.io.BufferedReader;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;

@@ -1,7 +1,7 @@
 package dev.tranche.core.format;
 
-import dev.tranche.core.units.Progress;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
 import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;

@@ -1,8 +1,8 @@
 package dev.tranche.core.format;
 
-import dev.tranche.core.units.Progress;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStream;

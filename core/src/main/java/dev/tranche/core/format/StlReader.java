@@ -1,8 +1,8 @@
 package dev.tranche.core.format;
 
 import dev.tranche.core.geometry.Mesh;
-import dev.tranche.core.units.Progress;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;

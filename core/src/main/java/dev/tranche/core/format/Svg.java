@@ -2,9 +2,9 @@ package dev.tranche.core.format;
 
 import dev.tranche.core.geometry.Arrangement;
 import dev.tranche.core.geometry.Effort;
-import dev.tranche.core.units.Progress;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.awt.geom.AffineTransform;
 import java.awt.geom.Ellipse2D;
 import java.awt.geom.PathIterator;

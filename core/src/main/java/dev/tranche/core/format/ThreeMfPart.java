@@ -1,9 +1,9 @@
 package dev.tranche.core.format;
 
 import dev.tranche.core.colour.Srgb;
-import dev.tranche.core.units.Progress;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.Arrays;

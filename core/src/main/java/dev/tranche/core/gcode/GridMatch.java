@@ -2,9 +2,9 @@ package dev.tranche.core.gcode;
 
 import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;

@@ -1,7 +1,7 @@
 package dev.tranche.core.gcode;
 
 import dev.tranche.core.gcode.SlicedFile.Block;
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 import java.io.ByteArrayOutputStream;
 import java.io.EOFException;
 import java.io.IOException;

@@ -1,6 +1,6 @@
 package dev.tranche.core.geometry;
 
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;

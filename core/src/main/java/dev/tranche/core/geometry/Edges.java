@@ -1,6 +1,6 @@
 package dev.tranche.core.geometry;
 
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 import java.util.Arrays;
 import java.util.BitSet;
 

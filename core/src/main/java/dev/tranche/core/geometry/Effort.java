@@ -1,7 +1,7 @@
 package dev.tranche.core.geometry;
 
-import dev.tranche.core.units.Progress;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
 import java.util.concurrent.atomic.AtomicLong;
 
 /**

@@ -1,7 +1,7 @@
 package dev.tranche.core.geometry;
 
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Refusal;
 import org.locationtech.jts.geom.Envelope;
 
 /**

@@ -1,6 +1,6 @@
 package dev.tranche.core.geometry;
 
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 
 /**
  * How a model is scaled and which way it lies: scaled along its own axes, then tipped so that the direction

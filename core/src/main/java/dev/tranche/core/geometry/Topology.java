@@ -1,6 +1,6 @@
 package dev.tranche.core.geometry;
 
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 
 /**
  * How the triangles of a mesh hang together, with equal corners taken as one.

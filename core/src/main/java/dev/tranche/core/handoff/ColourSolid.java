@@ -9,7 +9,7 @@ import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;

@@ -13,7 +13,7 @@ import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Moment;
 import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.rig.Rig;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;

@@ -1,7 +1,7 @@
 package dev.tranche.core.layer;
 
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Refusal;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;

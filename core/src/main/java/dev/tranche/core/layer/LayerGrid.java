@@ -1,7 +1,7 @@
 package dev.tranche.core.layer;
 
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Refusal;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 

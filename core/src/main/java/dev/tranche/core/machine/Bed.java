@@ -1,6 +1,6 @@
 package dev.tranche.core.machine;
 
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import org.locationtech.jts.geom.Envelope;
 
 /** The surface that is printed on, mm. Its origin is where the firmware says X0 Y0 is. */

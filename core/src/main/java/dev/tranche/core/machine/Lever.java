@@ -1,6 +1,6 @@
 package dev.tranche.core.machine;
 
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 
 /**
  * Something on the frame that the carriage presses by driving against it: a switch, a cutter.

@@ -1,10 +1,10 @@
 package dev.tranche.core.machine;
 
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Filament;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Refusal;
 import dev.tranche.core.units.Volume;
-import dev.tranche.core.units.Words;
 import java.time.Duration;
 import java.util.Optional;
 

@@ -1,6 +1,6 @@
 package dev.tranche.core.machine;
 
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.List;
 
 /**

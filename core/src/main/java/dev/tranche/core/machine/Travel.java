@@ -1,6 +1,6 @@
 package dev.tranche.core.machine;
 
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 
 /**
  * How far the nozzle can go, mm; often a little beyond the bed. On a round bed it is the oval within.

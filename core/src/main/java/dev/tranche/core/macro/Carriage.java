@@ -5,7 +5,7 @@ import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Selector;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 import java.util.Optional;
 
 /** What the carriage does at the edge of the bed: press a switch, work a cutter, wipe. */

@@ -1,6 +1,6 @@
 package dev.tranche.core.macro;
 
-import dev.tranche.core.units.Severity;
+import dev.tranche.core.speech.Severity;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 

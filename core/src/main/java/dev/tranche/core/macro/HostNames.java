@@ -1,7 +1,7 @@
 package dev.tranche.core.macro;
 
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 
 /**
  * How a host writes, in its own scripts, where the print was when it paused. Every host has its own way, so they

@@ -1,7 +1,7 @@
 package dev.tranche.core.macro;
 
 import dev.tranche.core.machine.Printer;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.List;
 import java.util.Optional;
 

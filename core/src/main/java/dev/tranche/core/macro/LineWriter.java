@@ -3,7 +3,7 @@ package dev.tranche.core.macro;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Printer;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -1,7 +1,7 @@
 package dev.tranche.core.macro;
 
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;

@@ -4,7 +4,7 @@ import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;

@@ -1,6 +1,6 @@
 package dev.tranche.core.macro;
 
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.Collections;
 import java.util.Set;
 import java.util.TreeSet;

@@ -2,7 +2,7 @@ package dev.tranche.core.macro;
 
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.Optional;
 
 /** One thing a printer does at a swap. Lengths are mm of filament or of travel, speeds mm/s. */

@@ -1,8 +1,8 @@
 package dev.tranche.core.macro;
 
 import dev.tranche.core.machine.Printer;
-import dev.tranche.core.units.Severity;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Severity;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;

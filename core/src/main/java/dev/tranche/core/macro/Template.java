@@ -2,8 +2,8 @@ package dev.tranche.core.macro;
 
 import com.samskivert.mustache.Mustache;
 import dev.tranche.core.machine.Printer;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.text.Normalizer;
 import java.util.EnumSet;
 import java.util.HashMap;

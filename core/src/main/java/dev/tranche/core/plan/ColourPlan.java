@@ -2,13 +2,14 @@ package dev.tranche.core.plan;
 
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.Snap;
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Refusal;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 
 /**
  * The colours of a print, by height and by region.
@@ -308,6 +309,21 @@ public record ColourPlan(
 
     public ColourPlan with(Ordering other) {
         return new ColourPlan(layers, starts, palette, halts, regions, other);
+    }
+
+    /** The same with each spool known by another number, no two by one. */
+    public ColourPlan renumbered(UnaryOperator<SpoolId> other) {
+        return new ColourPlan(
+                layers,
+                starts.stream()
+                        .map(s -> new ColourStart(s.wished(), other.apply(s.spool())))
+                        .toList(),
+                palette.stream().map(other).toList(),
+                halts,
+                new Regions(regions.list().stream()
+                        .map(r -> r.in(other.apply(r.spool())))
+                        .toList()),
+                ordering.numbered(ordering.numbering().stream().map(other).toList()));
     }
 
     /** Every spool by its number in the slicing program. */

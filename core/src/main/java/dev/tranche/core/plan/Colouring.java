@@ -3,7 +3,7 @@ package dev.tranche.core.plan;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;

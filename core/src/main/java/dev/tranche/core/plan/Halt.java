@@ -1,8 +1,8 @@
 package dev.tranche.core.plan;
 
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
 
 /**
  * A planned stop without a change of spool: to lay a nut in, to look.

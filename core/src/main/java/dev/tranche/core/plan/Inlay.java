@@ -3,7 +3,7 @@ package dev.tranche.core.plan;
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.CutModel;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.List;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;

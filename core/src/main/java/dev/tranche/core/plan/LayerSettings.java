@@ -1,8 +1,8 @@
 package dev.tranche.core.plan;
 
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Refusal;
 
 /**
  * Layers as chosen; with a model they make a grid.

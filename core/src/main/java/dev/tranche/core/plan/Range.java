@@ -1,8 +1,8 @@
 package dev.tranche.core.plan;
 
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Refusal;
 import java.util.Optional;
 
 /**

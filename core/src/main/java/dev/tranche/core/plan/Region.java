@@ -1,7 +1,7 @@
 package dev.tranche.core.plan;
 
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 
 /**
  * A part or zone with a colour of its own over a range of heights.

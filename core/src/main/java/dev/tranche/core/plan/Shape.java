@@ -1,7 +1,7 @@
 package dev.tranche.core.plan;
 
 import dev.tranche.core.geometry.Areas;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.List;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.util.AffineTransformation;

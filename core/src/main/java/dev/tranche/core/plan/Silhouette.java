@@ -1,8 +1,8 @@
 package dev.tranche.core.plan;
 
 import dev.tranche.core.geometry.Areas;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
 import org.locationtech.jts.geom.Coordinate;

@@ -2,8 +2,8 @@ package dev.tranche.core.plan;
 
 import dev.tranche.core.colour.Film;
 import dev.tranche.core.colour.Srgb;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.math.BigDecimal;
 
 /**

@@ -1,7 +1,7 @@
 package dev.tranche.core.purge;
 
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Volume;
 
 /**

@@ -1,6 +1,6 @@
 package dev.tranche.core.purge;
 
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 
 /** Where purge goes. */
 public sealed interface PurgePlace {

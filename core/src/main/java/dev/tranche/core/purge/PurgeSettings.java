@@ -1,6 +1,6 @@
 package dev.tranche.core.purge;
 
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 
 /**
  * How a plan wants to be purged.

@@ -3,8 +3,8 @@ package dev.tranche.core.rig;
 import dev.tranche.core.colour.LinearRgb;
 import dev.tranche.core.colour.Melt;
 import dev.tranche.core.colour.Srgb;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
 

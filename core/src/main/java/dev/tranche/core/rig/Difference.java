@@ -7,7 +7,7 @@ import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Travel;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.MacroStep;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;

@@ -3,8 +3,8 @@ package dev.tranche.core.rig;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Command;
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Refusal;
 import java.util.ArrayList;
 import java.util.List;
 

@@ -3,12 +3,17 @@ package dev.tranche.core.rig;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.units.Refusal;
-import dev.tranche.core.units.Words;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * The virtual extruders of a printer, T0 upwards.
@@ -77,6 +82,20 @@ public record Rack(List<VirtualExtruder> extruders, List<Optional<SpoolId>> inpu
                     last.blend()));
         }
         return new Rack(list, inputs);
+    }
+
+    /** Every spool that an extruder or an input is settled for. */
+    public Set<SpoolId> spools() {
+        return Stream.concat(extruders.stream().map(VirtualExtruder::spool), inputs.stream())
+                .flatMap(Optional::stream)
+                .collect(Collectors.toCollection(LinkedHashSet::new));
+    }
+
+    /** The same with each spool known by another number; where there is none for it, nothing is settled any more. */
+    public Rack renumbered(Function<SpoolId, Optional<SpoolId>> other) {
+        return new Rack(
+                extruders.stream().map(e -> e.holding(e.spool().flatMap(other))).toList(),
+                inputs.stream().map(i -> i.flatMap(other)).toList());
     }
 
     public Rack feeding(int input, Optional<SpoolId> spool) {

@@ -1,6 +1,6 @@
 package dev.tranche.core.rig;
 
-import dev.tranche.core.units.Severity;
+import dev.tranche.core.speech.Severity;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.function.UnaryOperator;

@@ -4,7 +4,7 @@ import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.Optional;
 
 /**
@@ -69,6 +69,12 @@ public record VirtualExtruder(
                 filament,
                 offset,
                 blend);
+    }
+
+    /** For another spool, at the temperatures it has. */
+    VirtualExtruder holding(Optional<SpoolId> other) {
+        return new VirtualExtruder(
+                other, firstLayerTemperature, temperature, standby, liftOnRetract, nozzle, filament, offset, blend);
     }
 
     public VirtualExtruder blending(Blend weights) {

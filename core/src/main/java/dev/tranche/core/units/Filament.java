@@ -1,5 +1,7 @@
 package dev.tranche.core.units;
 
+import dev.tranche.core.speech.Refusal;
+
 /**
  * Filament as a printer takes it: a round strand of one diameter.
  *

@@ -1,5 +1,7 @@
 package dev.tranche.core.units;
 
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.Locale;

@@ -1,5 +1,7 @@
 package dev.tranche.core.units;
 
+import dev.tranche.core.speech.Refusal;
+
 /**
  * A volume of plastic.
  *

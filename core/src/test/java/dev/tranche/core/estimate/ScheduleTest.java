@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.tranche.core.check.Bench;
 import dev.tranche.core.plan.Spools;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.time.Duration;
 import java.time.LocalDateTime;
 import java.time.LocalTime;

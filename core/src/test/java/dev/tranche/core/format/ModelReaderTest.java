@@ -6,9 +6,9 @@ import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Progress;
-import dev.tranche.core.units.Refusal;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;

@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Refusal;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.DoubleRange;
@@ -44,7 +44,7 @@ class PlacementTest {
         Body flipped = step.placed(Placement.AS_IS.flipped());
         assertThat(flipped.height()).isEqualTo(step.height());
         double low = SectionSweep.cut(
-                        flipped.solids().get(0), new int[] {2 * 500}, dev.tranche.core.units.Progress.UNHEARD)
+                        flipped.solids().get(0), new int[] {2 * 500}, dev.tranche.core.speech.Progress.UNHEARD)
                 .get(0)
                 .area();
         assertThat(low).isCloseTo(100, within(1e-3));

@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.stream.IntStream;

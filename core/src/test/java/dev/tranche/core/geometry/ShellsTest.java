@@ -3,7 +3,7 @@ package dev.tranche.core.geometry;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 import java.util.Arrays;
 import java.util.List;
 import org.junit.jupiter.api.Test;

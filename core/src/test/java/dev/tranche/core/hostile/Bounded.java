@@ -1,6 +1,6 @@
 package dev.tranche.core.hostile;
 
-import dev.tranche.core.units.Progress;
+import dev.tranche.core.speech.Progress;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicLong;
 

@@ -3,8 +3,8 @@ package dev.tranche.core.layer;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Refusal;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;

@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.geometry.Span;
+import dev.tranche.core.speech.Progress;
 import dev.tranche.core.units.Height;
-import dev.tranche.core.units.Progress;
 import org.junit.jupiter.api.Test;
 
 class UprightCutTest {

@@ -6,8 +6,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.layer.CutModel;
-import dev.tranche.core.units.Progress;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;

@@ -3,7 +3,7 @@ package dev.tranche.core.plan;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;

@@ -9,7 +9,7 @@ import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
-import dev.tranche.core.units.Refusal;
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Volume;
 import java.util.List;
 import net.jqwik.api.ForAll;

@@ -1,4 +1,4 @@
-package dev.tranche.core.units;
+package dev.tranche.core.speech;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;

@@ -1,4 +1,4 @@
-package dev.tranche.core.units;
+package dev.tranche.core.speech;
 
 import java.util.Locale;
 

@@ -1,4 +1,4 @@
-package dev.tranche.core.units;
+package dev.tranche.core.speech;
 
 /**
  * Input that cannot be used. The message is one sentence for the user: what was wrong, where, and what to do.

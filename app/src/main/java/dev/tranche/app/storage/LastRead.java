@@ -9,7 +9,7 @@ import org.springframework.transaction.support.TransactionSynchronizationManager
  * What was read of the database last, until something is written. A transaction that writes reads for itself, and
  * nobody else sees what it has not committed.
  */
-public final class Kept<T> {
+public final class LastRead<T> {
     private final AtomicLong changes = new AtomicLong();
     private volatile T value;
 

@@ -1,0 +1,81 @@
+package dev.tranche.app.plans;
+
+import dev.tranche.app.stored.Format;
+import dev.tranche.app.stored.StoredColours;
+import dev.tranche.app.stored.StoredPlacement;
+import dev.tranche.app.stored.StoredPurge;
+import java.time.LocalDateTime;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+
+/** A plan as it is stored, in the database and in plan files. */
+public record StoredPlan(
+        List<File> files,
+        StoredColours colours,
+        StoredPurge purge,
+        long printer,
+        StoredPlacement placement,
+        Parts parts,
+        int copies,
+        Optional<LocalDateTime> start) {
+    public static final Format<PlanContent, StoredPlan> FORMAT =
+            new Format<>(StoredPlan.class, 1, StoredPlan::of, StoredPlan::plan, plan -> plan.files().stream()
+                    .map(ModelFile::hash)
+                    .collect(Collectors.toSet()));
+
+    public static StoredPlan of(PlanContent plan) {
+        return new StoredPlan(
+                plan.files().stream().map(File::of).toList(),
+                StoredColours.of(plan.colours()),
+                StoredPurge.of(plan.purge()),
+                plan.printer(),
+                StoredPlacement.of(plan.placement()),
+                Parts.of(plan.parts()),
+                plan.copies(),
+                plan.start());
+    }
+
+    public PlanContent plan() {
+        return new PlanContent(
+                files.stream().map(File::file).toList(),
+                colours.plan(),
+                purge.settings(),
+                printer,
+                placement.placement(),
+                parts.all(),
+                copies,
+                start);
+    }
+
+    /** A model file. */
+    record File(String hash, String name, long size) {
+        static File of(ModelFile f) {
+            return new File(f.hash(), f.name(), f.size());
+        }
+
+        ModelFile file() {
+            return new ModelFile(hash, name, size);
+        }
+    }
+
+    /** Notes on parts by their numbers. */
+    record Parts(Map<Integer, Note> notes) {
+        static Parts of(PartNotes parts) {
+            Map<Integer, Note> notes = new TreeMap<>();
+            parts.notes().forEach((number, n) -> notes.put(number, new Note(n.name(), n.hidden(), n.group())));
+            return new Parts(notes);
+        }
+
+        PartNotes all() {
+            Map<Integer, PartNotes.Note> all = new TreeMap<>();
+            notes.forEach((number, n) -> all.put(number, new PartNotes.Note(n.name(), n.hidden(), n.group())));
+            return new PartNotes(all);
+        }
+    }
+
+    /** A note on a part. */
+    record Note(String name, boolean hidden, String group) {}
+}

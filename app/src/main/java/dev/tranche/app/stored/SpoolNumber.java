@@ -1,0 +1,15 @@
+package dev.tranche.app.stored;
+
+import dev.tranche.core.plan.SpoolId;
+
+/** A spool of the shelf, by its number there. */
+record SpoolNumber(long value) {
+
+    static SpoolNumber of(SpoolId s) {
+        return new SpoolNumber(s.value());
+    }
+
+    public SpoolId id() {
+        return new SpoolId(value);
+    }
+}

@@ -1,0 +1,114 @@
+package dev.tranche.app.stored;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import dev.tranche.app.plans.StoredPlan;
+import dev.tranche.app.storage.Json;
+import dev.tranche.app.storage.Unreadable;
+import dev.tranche.core.macro.MacroStep;
+import dev.tranche.core.macro.Step;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.rig.Rig;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** The files beside this test were written by the Tranche that first had the format; they read for ever. */
+class StoredFormatTest {
+    private static final ObjectMapper TREE = new ObjectMapper();
+
+    private final Json json = new Json();
+
+    private static String written(String name) throws IOException {
+        try (InputStream in = StoredFormatTest.class.getResourceAsStream("/stored/" + name + ".json")) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        }
+    }
+
+    /** Read into the core's values, and stored again. */
+    private <S> JsonNode again(String name, Class<S> record, UnaryOperator<S> through) throws IOException {
+        return TREE.readTree(json.write(through.apply(json.read(written(name), record))));
+    }
+
+    @Test
+    void what_was_stored_is_stored_the_same_again() throws IOException {
+        assertThat(again("plan-1", StoredPlan.class, s -> StoredPlan.of(s.plan())))
+                .isEqualTo(TREE.readTree(written("plan-1")));
+        assertThat(again("rig-1", StoredRig.class, s -> StoredRig.of(s.rig())))
+                .isEqualTo(TREE.readTree(written("rig-1")));
+        assertThat(again("spool-1", StoredSpool.class, s -> StoredSpool.of(s.spool())))
+                .isEqualTo(TREE.readTree(written("spool-1")));
+        assertThat(again("measured-1", StoredMeasure[].class, s -> Arrays.stream(s)
+                        .map(StoredMeasure::purge)
+                        .map(StoredMeasure::of)
+                        .toArray(StoredMeasure[]::new)))
+                .isEqualTo(TREE.readTree(written("measured-1")));
+    }
+
+    @Test
+    void every_step_that_there_is_has_been_stored_and_comes_back() throws IOException {
+        Rig rig = json.read(written("rig-1"), StoredRig.class).rig();
+        assertThat(rig.macros().macro(0).steps())
+                .extracting(MacroStep::step)
+                .extracting(Object::getClass)
+                .containsExactlyInAnyOrder(Step.class.getPermittedSubclasses());
+        assertThat(rig.macros().macro(0).step(2)).isEqualTo(new MacroStep(new Step.Retract(3.5), false, Set.of(1, 3)));
+        assertThat(rig.printer().hotend().heaterLimit()).hasMinutes(12);
+        assertThat(rig.rack().inputs()).hasSize(2).last().matches(Optional::isEmpty);
+    }
+
+    @Test
+    void money_and_colours_come_back_as_they_were() throws IOException {
+        Spool spool = json.read(written("spool-1"), StoredSpool.class).spool();
+        assertThat(spool.pricePerKilogram()).isEqualByComparingTo("24.50");
+        assertThat(spool.colour().hex()).isEqualToIgnoringCase("#F4F1E8");
+    }
+
+    @Test
+    void every_place_for_purge_is_stored_in_a_way_of_its_own() {
+        for (PurgePlace place :
+                new PurgePlace[] {new PurgePlace.Bin(), new PurgePlace.Routine(80), new PurgePlace.OnTower(25)}) {
+            assertThat(json.read(json.write(StoredPlace.of(place)), StoredPlace.class)
+                            .place())
+                    .isEqualTo(place);
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "\"copies\" : 4|\"copies\" : 4000",
+                "\"BANDS\"|\"SPIRALS\"",
+                "\"kind\" : \"Disc\"|\"kind\" : \"Star\"",
+                "\"lay the nut in\"|null",
+                "\"copies\"|\"kopies\"",
+                "{|["
+            })
+    void what_it_cannot_be_is_said_in_a_sentence(String change) throws IOException {
+        String[] parts = change.split("\\|");
+        String broken = written("plan-1").replace(parts[0], parts[1]);
+        assertThat(broken).isNotEqualTo(written("plan-1"));
+        assertThatThrownBy(() -> StoredPlan.FORMAT.read(broken, 1, json))
+                .isInstanceOf(Unreadable.class)
+                .hasMessageMatching("[A-Z0-9].+\\.");
+    }
+
+    @Test
+    void what_a_newer_Tranche_stored_says_so() throws IOException {
+        String plan = written("plan-1");
+        assertThatThrownBy(() -> StoredPlan.FORMAT.read(plan, 2, json))
+                .isInstanceOf(Unreadable.class)
+                .hasMessageContaining("newer Tranche");
+    }
+}

@@ -1,0 +1,149 @@
+package dev.tranche.core.estimate;
+
+import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.SlicedLayer.Door;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.macro.DryRun;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Moment;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Halt;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.purge.Purge;
+import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.rig.Loading;
+import dev.tranche.core.rig.Rig;
+import dev.tranche.core.units.Filament;
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Volume;
+import java.util.Optional;
+import org.locationtech.jts.geom.Coordinate;
+
+/**
+ * What each stop of a print is: what its macro knows there, and how its dry run goes.
+ *
+ * @param loading the first load, then one stage a swap
+ * @param file the sliced file, if there is one
+ * @param centre where the model's middle stands on the bed, mm; a stop begins there when no file says better
+ */
+record Stops(
+        Rig rig,
+        ColourPlan plan,
+        LayerGrid grid,
+        Loading loading,
+        Pushes pushes,
+        Optional<GridMatch> file,
+        Coordinate centre,
+        DryRuns dryRuns) {
+
+    /**
+     * How far a print has come.
+     *
+     * @param layer that is printed next, and {@code nth} of its colours, from 0
+     * @param highest layer that has any plastic yet; 0 for none
+     * @param swaps made so far
+     * @param halts made so far
+     * @param now seconds from the start
+     */
+    record Point(int layer, int nth, int highest, int swaps, int halts, double now) {
+        boolean within() {
+            return layer <= highest;
+        }
+    }
+
+    Optional<FirstLoad> firstLoad(Spool spool) {
+        Point start = new Point(1, 0, 0, 0, 0, 0);
+        Moment moment = moment(start, 0, Optional.empty(), spool, 0);
+        return rig.macros()
+                .answer(Event.FIRST_LOAD)
+                .map(macro -> new FirstLoad(moment, spool, DryRun.of(macro, rig.macros(), rig.printer(), moment)));
+    }
+
+    Swap swap(Point at, Spool out, Spool in) {
+        Purge purge = pushes.between(out, in);
+        Filament filament = rig.printer().filament();
+        Volume pushed = pushes.place() instanceof PurgePlace.Routine r ? filament.volume(r.length()) : purge.volume();
+        // What is printed onto the tower, the macro need not push.
+        double byMacro = pushes.place() instanceof PurgePlace.OnTower ? 0 : filament.length(pushed);
+        Moment moment = moment(at, at.swaps() + 1, Optional.of(out), in, byMacro);
+        return new Swap(
+                moment,
+                top(at),
+                at.within(),
+                out,
+                in,
+                purge,
+                pushed,
+                dryRuns.of(Event.SWAP, moment),
+                at.now(),
+                door(at));
+    }
+
+    /** @param stops whether its macro runs, since no swap before the same layer waits for a person anyway */
+    Pause pause(Point at, Halt halt, int of, Spool loaded, boolean stops) {
+        int extruder = loading.stages().get(at.swaps()).extruder();
+        Moment moment = new Moment(
+                at.halts() + 1,
+                of,
+                at.layer(),
+                "",
+                "",
+                temperature(loaded, at.layer()),
+                rig.rack().temperature(extruder, loaded, at.layer()),
+                rig.rack().extruder(extruder).standby(),
+                0,
+                extruder,
+                halt.note(),
+                entry(at, loaded));
+        return new Pause(
+                moment,
+                grid.bottom(at.layer()),
+                loaded,
+                stops ? Optional.of(dryRuns.of(Event.HALT, moment)) : Optional.empty(),
+                at.now());
+    }
+
+    private Moment moment(Point at, int stage, Optional<Spool> out, Spool in, double purge) {
+        int extruder = loading.stages().get(stage).extruder();
+        return new Moment(
+                Math.max(1, stage),
+                stage == 0 ? 1 : loading.stages().size() - 1,
+                at.layer(),
+                out.map(s -> Estimator.label(plan, s)).orElse(""),
+                Estimator.label(plan, in),
+                out.map(s -> temperature(s, at.layer())).orElse(0),
+                rig.rack().temperature(extruder, in, at.layer()),
+                rig.rack().extruder(extruder).standby(),
+                purge,
+                extruder,
+                "",
+                entry(at, out.orElse(in)));
+    }
+
+    private static int temperature(Spool spool, int layer) {
+        return layer == 1 ? spool.firstLayerTemperature() : spool.temperature();
+    }
+
+    /** Where the nozzle stands: on the highest that was printed. */
+    private Height top(Point at) {
+        return at.highest() == 0 ? Height.ZERO : grid.top(at.highest());
+    }
+
+    /** Inside a layer there is a door only where the file changes tools itself. */
+    private Optional<Door> door(Point at) {
+        return file.filter(f -> !at.within() || f.file().changesTools())
+                .flatMap(f -> f.door(at.layer(), at.within() ? at.nth() : 0));
+    }
+
+    /** The state at the door in the sliced file; without one, none is known. */
+    private ControllerState entry(Point at, Spool loaded) {
+        double raft = plan.layers().raft().millimetres();
+        return door(at).map(Door::state)
+                .orElseGet(() -> ControllerState.standingAt(
+                        centre.x,
+                        centre.y,
+                        raft + top(at).millimetres(),
+                        temperature(loaded, Math.max(1, at.highest()))));
+    }
+}
