@@ -203,7 +203,7 @@ class BadInputTest extends OnePlanTest {
         post("/plans/" + plan.id() + "/starts", "seen", "0", "height", "2", "spool", spool);
         assertThat(post("/plans/" + plan.id() + "/starts", "seen", "0", "height", "3", "spool", spool))
                 .contains("changed in another tab (start Light at 2.00 mm)");
-        assertThat(plans.get(plan.id()).content().colours().starts()).hasSize(2);
+        assertThat(plans.get(plan.id()).content().colours().starts().list()).hasSize(2);
     }
 
     @Test
@@ -276,7 +276,7 @@ class BadInputTest extends OnePlanTest {
         assertThat(post("/plans/" + plan.id() + "/halts", "seen", "0", "height", "2", "note", "nut\nM112 ; (x)"))
                 .contains("nut M112 ; (x)");
         PlanState halted = plans.get(plan.id());
-        assertThat(halted.content().colours().halts().get(0).note()).isEqualTo("nut M112 ; (x)");
+        assertThat(halted.content().colours().halts().list().get(0).note()).isEqualTo("nut M112 ; (x)");
         give(
                 "/plans/" + plan.id() + "/gcode",
                 "p.gcode",

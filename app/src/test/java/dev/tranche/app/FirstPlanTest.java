@@ -167,7 +167,7 @@ class FirstPlanTest extends BrowserTest {
                 + "for (let i = 0; i < 2; i++) merge.click();"
                 + "const copies = document.getElementById('copies'); copies.value = '2'; copies.form.requestSubmit();");
         browser.until(() -> plans.get(id).content().copies() == 2);
-        assertThat(plans.get(id).content().colours().starts()).hasSize(3);
+        assertThat(plans.get(id).content().colours().starts().list()).hasSize(3);
     }
 
     /** Where the middle of a layer lies on the screen: the section is drawn true to its own numbers. */

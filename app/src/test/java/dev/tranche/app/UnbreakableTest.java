@@ -13,6 +13,7 @@ import dev.tranche.app.history.Broken;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.core.hostile.Hostile;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
@@ -38,6 +39,8 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
@@ -385,6 +388,24 @@ class UnbreakableTest extends OnePlanTest {
                 like.temperature(),
                 like.gramsLeft(),
                 like.coverDepth());
+    }
+
+    @Test
+    void what_was_cancelled_is_not_called_broken() throws Exception {
+        PlanState plan = plan("Takes long", Hostile.randomTriangles(1_500, 400));
+        ExecutorService tab = Executors.newSingleThreadExecutor();
+        try {
+            Future<String> other = tab.submit(() -> text(get("/plans/" + plan.id() + "/findings")));
+            while (!other.isDone()) {
+                Matcher job = Pattern.compile("/jobs/([0-9a-f-]+)/cancel").matcher(text(get("/plans/" + plan.id())));
+                if (job.find()) {
+                    mvc.perform(post("/jobs/" + job.group(1) + "/cancel").with(csrf()));
+                }
+            }
+            assertThat(other.get()).contains("was cancelled").doesNotContain("cannot be shown");
+        } finally {
+            tab.shutdownNow();
+        }
     }
 
     @Test

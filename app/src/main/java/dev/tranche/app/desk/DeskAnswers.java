@@ -1,12 +1,13 @@
 package dev.tranche.app.desk;
 
 import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.web.Elsewhere;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
-import jakarta.servlet.http.HttpServletResponse;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
-import org.springframework.ui.Model;
+import org.springframework.ui.ExtendedModelMap;
+import org.springframework.web.servlet.ModelAndView;
 
 /** What is sent back after an edit. */
 @Component
@@ -19,14 +20,14 @@ class DeskAnswers {
         this.views = views;
     }
 
-    /** The whole desk; where that takes long, the page is opened anew and shows its progress. */
-    String desk(PlanState plan, Shown shown, Model model, HttpServletResponse response) {
+    /** The desk as it is now; where that takes long, the page is opened anew and shows its progress. */
+    ModelAndView desk(PlanState plan, Shown at) {
         Optional<Workpiece> work = workbench.openInPlace(plan);
         if (work.isEmpty()) {
-            response.setHeader("HX-Redirect", "/plans/" + plan.id() + "?side=" + shown.sideOr());
-            return "web/notice :: nothing";
+            return new ModelAndView(new Elsewhere("/plans/" + plan.id() + "?side=" + at.sideOr()));
         }
-        views.show(work.get(), shown, 1, model);
-        return "desk/work :: work";
+        ExtendedModelMap model = new ExtendedModelMap();
+        views.show(work.get(), at, 1, model);
+        return new ModelAndView("desk/work :: work", model);
     }
 }

@@ -16,6 +16,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.ModelAndView;
 
 /** The desk: section, layer plan, score, ledger and findings of one plan, and every edit made there. */
 @Controller
@@ -38,39 +39,34 @@ class DeskController {
     }
 
     @GetMapping("/plans/{id}")
-    String desk(@PathVariable String id, Shown shown, Model model) {
-        PlanState plan = plans.get(id);
+    String desk(Shown at, Model model) {
+        PlanState plan = plans.get(at.id());
         Optional<Workpiece> work = workbench.open(plan);
         if (work.isEmpty()) {
             model.addAttribute("plan", plan);
             model.addAttribute("job", workbench.prepare(plan));
             return "desk/waiting";
         }
-        views.show(work.get(), shown, 1, model);
+        views.show(work.get(), at, 1, model);
         return "desk/desk";
     }
 
     /** Everything again, for a page that fell behind. */
     @GetMapping("/plans/{id}/work")
-    String work(@PathVariable String id, Shown shown, Model model, HttpServletResponse response) {
-        return answers.desk(plans.get(id), shown, model, response);
+    ModelAndView work(Shown at) {
+        return answers.desk(plans.get(at.id()), at);
     }
 
     /** The cursor moved: the layer plan, and the cursors of the other drawings. */
     @GetMapping("/plans/{id}/cursor")
-    String cursor(
-            @PathVariable String id,
-            Shown shown,
-            @RequestParam int at,
-            @RequestParam(defaultValue = "1") int zoom,
-            Model model) {
-        views.moved(workbench.openNow(plans.get(id)), shown.at(at), zoom, model);
+    String cursor(Shown at, @RequestParam("at") int layer, @RequestParam(defaultValue = "1") int zoom, Model model) {
+        views.moved(workbench.openNow(plans.get(at.id())), at.at(layer), zoom, model);
         return "desk/cursor :: moved";
     }
 
     @GetMapping("/plans/{id}/score")
-    String score(@PathVariable String id, Shown shown, @RequestParam(defaultValue = "1") int zoom, Model model) {
-        views.moved(workbench.openNow(plans.get(id)), shown, zoom, model);
+    String score(Shown at, @RequestParam(defaultValue = "1") int zoom, Model model) {
+        views.moved(workbench.openNow(plans.get(at.id())), at, zoom, model);
         return "desk/score :: score(moved=false)";
     }
 
@@ -98,113 +94,70 @@ class DeskController {
     }
 
     @PostMapping("/plans/{id}/starts")
-    String start(
-            @PathVariable String id,
-            Shown shown,
-            @RequestParam String height,
-            @RequestParam long spool,
-            Model model,
-            HttpServletResponse response) {
-        PlanState plan = edits.start(id, shown.edition(), height, spool);
-        return answers.desk(plan, shown.at(edits.layerOf(plan, height)), model, response);
+    ModelAndView start(Shown at, @RequestParam String height, @RequestParam long spool) {
+        PlanState plan = edits.start(at, height, spool);
+        return answers.desk(plan, at.at(edits.layerOf(plan, height)));
     }
 
     @PostMapping("/plans/{id}/starts/{index}/move")
-    String move(
-            @PathVariable String id,
-            @PathVariable int index,
-            Shown shown,
-            @RequestParam String height,
-            Model model,
-            HttpServletResponse response) {
-        PlanState plan = edits.move(id, shown.edition(), index, height);
-        return answers.desk(plan, shown.at(edits.layerOf(plan, height)), model, response);
+    ModelAndView move(@PathVariable int index, Shown at, @RequestParam String height) {
+        PlanState plan = edits.move(at, index, height);
+        return answers.desk(plan, at.at(edits.layerOf(plan, height)));
     }
 
     @PostMapping("/plans/{id}/starts/{index}/recolour")
-    String recolour(
-            @PathVariable String id,
-            @PathVariable int index,
-            Shown shown,
-            @RequestParam long spool,
-            Model model,
-            HttpServletResponse response) {
-        return answers.desk(edits.recolour(id, shown.edition(), index, spool), shown, model, response);
+    ModelAndView recolour(@PathVariable int index, Shown at, @RequestParam long spool) {
+        return answers.desk(edits.recolour(at, index, spool), at);
     }
 
     @PostMapping("/plans/{id}/starts/{index}/merge")
-    String merge(
-            @PathVariable String id, @PathVariable int index, Shown shown, Model model, HttpServletResponse response) {
-        return answers.desk(edits.merge(id, shown.edition(), index), shown, model, response);
+    ModelAndView merge(@PathVariable int index, Shown at) {
+        return answers.desk(edits.merge(at, index), at);
     }
 
     @PostMapping("/plans/{id}/halts")
-    String halt(
-            @PathVariable String id,
-            Shown shown,
-            @RequestParam String height,
-            @RequestParam String note,
-            Model model,
-            HttpServletResponse response) {
-        PlanState plan = edits.halt(id, shown.edition(), height, note);
-        return answers.desk(plan, shown.at(edits.layerOf(plan, height)), model, response);
+    ModelAndView halt(Shown at, @RequestParam String height, @RequestParam String note) {
+        PlanState plan = edits.halt(at, height, note);
+        return answers.desk(plan, at.at(edits.layerOf(plan, height)));
     }
 
     @PostMapping("/plans/{id}/halts/{index}/remove")
-    String removeHalt(
-            @PathVariable String id, @PathVariable int index, Shown shown, Model model, HttpServletResponse response) {
-        return answers.desk(edits.removeHalt(id, shown.edition(), index), shown, model, response);
+    ModelAndView removeHalt(@PathVariable int index, Shown at) {
+        return answers.desk(edits.removeHalt(at, index), at);
     }
 
     @PostMapping("/plans/{id}/starts/onto-grid")
-    String ontoGrid(@PathVariable String id, Shown shown, Model model, HttpServletResponse response) {
-        return answers.desk(edits.ontoGrid(id, shown.edition()), shown, model, response);
+    ModelAndView ontoGrid(Shown at) {
+        return answers.desk(edits.ontoGrid(at), at);
     }
 
     @PostMapping("/plans/{id}/printer")
-    String printer(
-            @PathVariable String id,
-            Shown shown,
-            @RequestParam long printer,
-            Model model,
-            HttpServletResponse response) {
-        return answers.desk(edits.printOn(id, shown.edition(), printer), shown, model, response);
+    ModelAndView printer(Shown at, @RequestParam long printer) {
+        return answers.desk(edits.printOn(at, printer), at);
     }
 
     @PostMapping("/plans/{id}/purge")
-    String purge(
-            @PathVariable String id,
-            Shown shown,
-            @RequestParam String tolerance,
-            @RequestParam String factor,
-            Model model,
-            HttpServletResponse response) {
-        return answers.desk(edits.purge(id, shown.edition(), tolerance, factor), shown, model, response);
+    ModelAndView purge(Shown at, @RequestParam String tolerance, @RequestParam String factor) {
+        return answers.desk(edits.purge(at, tolerance, factor), at);
     }
 
     @PostMapping("/plans/{id}/copies")
-    String copies(
-            @PathVariable String id,
-            Shown shown,
-            @RequestParam String copies,
-            Model model,
-            HttpServletResponse response) {
-        return answers.desk(edits.copies(id, shown.edition(), copies), shown, model, response);
+    ModelAndView copies(Shown at, @RequestParam String copies) {
+        return answers.desk(edits.copies(at, copies), at);
     }
 
     @PostMapping("/plans/{id}/findings/{key}/mend")
-    String mend(
-            @PathVariable String id, @PathVariable String key, Shown shown, Model model, HttpServletResponse response) {
-        return answers.desk(edits.mend(id, shown.edition(), key), shown, model, response);
+    ModelAndView mend(@PathVariable String key, Shown at) {
+        return answers.desk(edits.mend(at, key), at);
     }
 
     @PostMapping("/plans/{id}/undo")
-    String undo(@PathVariable String id, Shown shown, Model model, HttpServletResponse response) {
-        return answers.desk(plans.undo(id, shown.edition()), shown, model, response);
+    ModelAndView undo(Shown at) {
+        return answers.desk(plans.undo(at.id(), at.edition()), at);
     }
 
     @PostMapping("/plans/{id}/redo")
-    String redo(@PathVariable String id, Shown shown, Model model, HttpServletResponse response) {
-        return answers.desk(plans.redo(id, shown.edition()), shown, model, response);
+    ModelAndView redo(Shown at) {
+        return answers.desk(plans.redo(at.id(), at.edition()), at);
     }
 }

@@ -38,108 +38,114 @@ class DeskEdits {
         this.workbench = workbench;
     }
 
-    PlanState start(String id, long seen, String height, long spool) {
-        LayerGrid grid = grid(plans.get(id));
-        Height at = grid.startFrom(height);
+    PlanState start(Shown at, String height, long spool) {
+        LayerGrid grid = grid(plans.get(at.id()));
+        Height from = grid.startFrom(height);
         Spool chosen = spool(spool);
         return plans.edit(
-                id, seen, "start " + chosen.name() + " at " + at + " mm", p -> p.startAt(at, chosen.id(), grid));
+                at.id(),
+                at.edition(),
+                "start " + chosen.name() + " at " + from + " mm",
+                p -> p.startAt(from, chosen.id(), grid));
     }
 
-    PlanState move(String id, long seen, int index, String height) {
-        LayerGrid grid = grid(plans.get(id));
+    PlanState move(Shown at, int index, String height) {
+        LayerGrid grid = grid(plans.get(at.id()));
         Height to = grid.startFrom(height);
-        return plans.edit(id, seen, "move a border to " + to + " mm", p -> p.move(index, to, grid));
+        return plans.edit(at.id(), at.edition(), "move a border to " + to + " mm", p -> p.move(index, to, grid));
     }
 
-    PlanState recolour(String id, long seen, int index, long spool) {
+    PlanState recolour(Shown at, int index, long spool) {
         Spool chosen = spool(spool);
-        return plans.edit(id, seen, "recolour to " + chosen.name(), p -> p.recolour(index, chosen.id()));
+        return plans.edit(at.id(), at.edition(), "recolour to " + chosen.name(), p -> p.recolour(index, chosen.id()));
     }
 
-    PlanState merge(String id, long seen, int index) {
-        return plans.edit(id, seen, "merge two colours", p -> p.merge(index));
+    PlanState merge(Shown at, int index) {
+        return plans.edit(at.id(), at.edition(), "merge two colours", p -> p.merge(index));
     }
 
-    PlanState halt(String id, long seen, String height, String note) {
-        LayerGrid grid = grid(plans.get(id));
+    PlanState halt(Shown at, String height, String note) {
+        LayerGrid grid = grid(plans.get(at.id()));
         Halt halt = new Halt(grid.startFrom(height), note);
-        return plans.edit(id, seen, "halt at " + halt.wished() + " mm", p -> p.haltAt(halt, grid));
+        return plans.edit(at.id(), at.edition(), "halt at " + halt.wished() + " mm", p -> p.haltAt(halt, grid));
     }
 
-    PlanState removeHalt(String id, long seen, int index) {
-        return plans.edit(id, seen, "remove a halt", p -> p.withoutHalt(index));
+    PlanState removeHalt(Shown at, int index) {
+        return plans.edit(at.id(), at.edition(), "remove a halt", p -> p.withoutHalt(index));
     }
 
-    PlanState layers(String id, long seen, String first, String height, String raft, String shrink) {
+    PlanState layers(Shown at, String first, String height, String raft, String shrink) {
         LayerSettings settings = new LayerSettings(
                 Height.parse(first),
                 Height.parse(height),
                 Height.parse(raft),
                 Numbers.decimal("width by which the first layer is drawn in", shrink));
-        cuts.grid(plans.get(id).content(), settings);
+        cuts.grid(plans.get(at.id()).content(), settings);
         String label = "layers of " + settings.firstLayer() + " and " + settings.layerHeight() + " mm";
-        return plans.edit(id, seen, label, p -> p.withLayers(settings));
+        return plans.edit(at.id(), at.edition(), label, p -> p.withLayers(settings));
     }
 
     /** Every border where it prints, so that nothing snaps any more. */
-    PlanState ontoGrid(String id, long seen) {
-        LayerGrid grid = grid(plans.get(id));
-        return plans.edit(id, seen, "move all borders onto the layers", p -> p.ontoGrid(grid));
+    PlanState ontoGrid(Shown at) {
+        LayerGrid grid = grid(plans.get(at.id()));
+        return plans.edit(at.id(), at.edition(), "move all borders onto the layers", p -> p.ontoGrid(grid));
     }
 
-    PlanState place(String id, long seen, PlacementForm form) {
-        PlanState plan = plans.get(id);
+    PlanState place(Shown at, PlacementForm form) {
+        PlanState plan = plans.get(at.id());
         Placement placement = form.on(plan.content().placement());
         cuts.bodyAtHand(plan.content().files(), placement);
-        return plans.editAll(id, seen, "scale or turn the model", c -> c.with(placement));
+        return plans.editAll(at.id(), at.edition(), "scale or turn the model", c -> c.with(placement));
     }
 
-    PlanState lay(String id, long seen, double x, double y, double z) {
+    PlanState lay(Shown at, double x, double y, double z) {
         return plans.editAll(
-                id,
-                seen,
+                at.id(),
+                at.edition(),
                 "lay the model on another side",
                 c -> c.with(c.placement().layingOn(x, y, z)));
     }
 
-    PlanState flip(String id, long seen) {
+    PlanState flip(Shown at) {
         return plans.editAll(
-                id,
-                seen,
+                at.id(),
+                at.edition(),
                 "turn the model upside down",
                 c -> c.with(c.placement().flipped()));
     }
 
-    PlanState printOn(String id, long seen, long printer) {
+    PlanState printOn(Shown at, long printer) {
         String label = "print on " + workshop.get(printer).printer().name();
-        return plans.editAll(id, seen, label, c -> c.on(printer));
+        return plans.editAll(at.id(), at.edition(), label, c -> c.on(printer));
     }
 
-    PlanState purge(String id, long seen, String tolerance, String factor) {
+    PlanState purge(Shown at, String tolerance, String factor) {
         double clean = Numbers.decimal("colour tolerance", tolerance);
         double times = Numbers.decimal("purge factor", factor);
         String label = "purge to a difference of " + tolerance.strip() + ", times " + factor.strip();
         return plans.editAll(
-                id,
-                seen,
+                at.id(),
+                at.edition(),
                 label,
                 c -> c.with(new PurgeSettings(clean, times, c.purge().place())));
     }
 
-    PlanState copies(String id, long seen, String text) {
+    PlanState copies(Shown at, String text) {
         int copies = Numbers.whole("number of copies", text);
         return plans.editAll(
-                id, seen, "print " + (copies == 1 ? "one copy" : copies + " copies"), c -> c.times(copies));
+                at.id(),
+                at.edition(),
+                "print " + (copies == 1 ? "one copy" : copies + " copies"),
+                c -> c.times(copies));
     }
 
-    PlanState mend(String id, long seen, String key) {
-        Fix fix = workbench.openNow(plans.get(id)).findings().stream()
+    PlanState mend(Shown at, String key) {
+        Fix fix = workbench.openNow(plans.get(at.id())).findings().stream()
                 .filter(f -> f.key().equals(key))
                 .findFirst()
                 .flatMap(Finding::fix)
                 .orElseThrow(() -> new Refusal("That finding is no longer there; it may be mended already."));
-        return plans.editAll(id, seen, fix.label().toLowerCase(java.util.Locale.ROOT), c -> c.with(
+        return plans.editAll(at.id(), at.edition(), fix.label().toLowerCase(java.util.Locale.ROOT), c -> c.with(
                         fix.colours().apply(c.colours()))
                 .with(fix.purge().apply(c.purge())));
     }

@@ -13,6 +13,7 @@ import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourStart;
 import dev.tranche.core.plan.Halt;
+import dev.tranche.core.plan.Halts;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
@@ -188,8 +189,8 @@ class DeskViews {
 
     private static List<HaltRow> halts(Workpiece work) {
         List<HaltRow> rows = new ArrayList<>();
-        for (Halt halt : work.colours().halts()) {
-            int layer = work.colours().stops(halt, work.grid())
+        for (Halt halt : work.colours().halts().list()) {
+            int layer = Halts.stops(halt, work.grid())
                     ? work.grid().snap(halt.wished()).layer()
                     : work.grid().count();
             rows.add(new HaltRow(rows.size(), layer, halt.wished().toString(), halt.note()));
@@ -199,7 +200,7 @@ class DeskViews {
 
     private static List<StartRow> starts(Workpiece work) {
         List<StartRow> rows = new ArrayList<>();
-        List<ColourStart> starts = work.colours().starts();
+        List<ColourStart> starts = work.colours().starts().list();
         for (int i = 0; i < starts.size(); i++) {
             int index = i;
             Optional<Tranche> tranche =

@@ -131,7 +131,7 @@ class FoldViews {
     }
 
     void fit(Workpiece work, Model model) {
-        List<Height> borders = work.colours().starts().stream()
+        List<Height> borders = work.colours().starts().list().stream()
                 .skip(1)
                 .map(ColourStart::wished)
                 .toList();

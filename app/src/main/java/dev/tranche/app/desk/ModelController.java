@@ -16,6 +16,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
+import org.springframework.web.servlet.ModelAndView;
 
 /** How the model of a plan is placed and cut into layers. */
 @Controller
@@ -50,25 +51,18 @@ class ModelController {
     }
 
     @PostMapping("/plans/{id}/model/place")
-    String place(@PathVariable String id, Shown shown, PlacementForm form, Model model, HttpServletResponse response) {
-        return placed(id, () -> edits.place(id, shown.edition(), form), shown, model, response);
+    ModelAndView place(Shown at, PlacementForm form) {
+        return placed(() -> edits.place(at, form), at);
     }
 
     @PostMapping("/plans/{id}/model/lay")
-    String lay(
-            @PathVariable String id,
-            Shown shown,
-            @RequestParam double x,
-            @RequestParam double y,
-            @RequestParam double z,
-            Model model,
-            HttpServletResponse response) {
-        return placed(id, () -> edits.lay(id, shown.edition(), x, y, z), shown, model, response);
+    ModelAndView lay(Shown at, @RequestParam double x, @RequestParam double y, @RequestParam double z) {
+        return placed(() -> edits.lay(at, x, y, z), at);
     }
 
     @PostMapping("/plans/{id}/model/flip")
-    String flip(@PathVariable String id, Shown shown, Model model, HttpServletResponse response) {
-        return placed(id, () -> edits.flip(id, shown.edition()), shown, model, response);
+    ModelAndView flip(Shown at) {
+        return placed(() -> edits.flip(at), at);
     }
 
     /** Layers that fit the colours. */
@@ -79,35 +73,27 @@ class ModelController {
     }
 
     @PostMapping("/plans/{id}/layers")
-    String layers(
-            @PathVariable String id,
-            Shown shown,
+    ModelAndView layers(
+            Shown at,
             @RequestParam String first,
             @RequestParam String height,
             @RequestParam(defaultValue = "0") String raft,
-            @RequestParam(defaultValue = "0") String shrink,
-            Model model,
-            HttpServletResponse response) {
-        return answers.desk(edits.layers(id, shown.edition(), first, height, raft, shrink), shown, model, response);
+            @RequestParam(defaultValue = "0") String shrink) {
+        return answers.desk(edits.layers(at, first, height, raft, shrink), at);
     }
 
     /** What cannot follow a model that was laid or stretched otherwise stays, and that is said. */
-    private String placed(String id, Supplier<PlanState> edit, Shown shown, Model model, HttpServletResponse response) {
-        PlanContent before = plans.get(id).content();
+    private ModelAndView placed(Supplier<PlanState> edit, Shown at) {
+        PlanContent before = plans.get(at.id()).content();
         PlanState plan = edit.get();
-        model.addAttribute("said", plan.content().leftBehindSince(before).orElse(null));
-        return answers.desk(plan, shown, model, response);
+        return answers.desk(plan, at)
+                .addObject("said", plan.content().leftBehindSince(before).orElse(null));
     }
 
     /** Another file into the same plan, aligned by its own origin. */
     @PostMapping("/plans/{id}/model/add")
-    String add(
-            @PathVariable String id,
-            Shown shown,
-            @RequestParam MultipartFile file,
-            Model model,
-            HttpServletResponse response)
+    String add(Shown at, @RequestParam MultipartFile file, Model model, HttpServletResponse response)
             throws IOException {
-        return JobPages.show(models.add(plans.get(id), shown.edition(), file), model, response);
+        return JobPages.show(models.add(plans.get(at.id()), at.edition(), file), model, response);
     }
 }

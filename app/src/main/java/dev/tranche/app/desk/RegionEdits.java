@@ -51,15 +51,15 @@ class RegionEdits {
     }
 
     /** A disc or box in the middle of the model. */
-    PlanState addSimple(String id, long seen, String kind, long spool) {
-        Envelope box = footprint(plans.get(id));
+    PlanState addSimple(Shown at, String kind, long spool) {
+        Envelope box = footprint(plans.get(at.id()));
         double size = Math.max(1, Math.rint(Math.min(box.getWidth(), box.getHeight()) * SHARE));
         Outline outline = kind.equals("disc") ? new Outline.Disc(size) : new Outline.Box(size, size);
-        return add(id, seen, middle(outline, box), spool);
+        return add(at, middle(outline, box), spool);
     }
 
     /** @param corners as typed: pairs of X and Y in mm, pairs apart by commas */
-    PlanState addPolygon(String id, long seen, String corners, long spool) {
+    PlanState addPolygon(Shown at, String corners, long spool) {
         List<Coordinate> ring = new ArrayList<>();
         for (String pair : corners.split(",")) {
             Matcher corner = CORNER.matcher(pair);
@@ -73,30 +73,25 @@ class RegionEdits {
         Envelope box = new Envelope();
         ring.forEach(box::expandToInclude);
         Outline outline = new Outline.Drawing("Polygon", silhouette, silhouette.width());
-        return add(id, seen, new Shape.Zone(outline, box.centre().x, box.centre().y, 0, false), spool);
+        return add(at, new Shape.Zone(outline, box.centre().x, box.centre().y, 0, false), spool);
     }
 
     /** A drawing in the middle of the model, made smaller where it is larger. */
-    PlanState addDrawing(String id, long seen, Outline.Drawing drawing, long spool) {
-        Envelope box = footprint(plans.get(id));
+    PlanState addDrawing(Shown at, Outline.Drawing drawing, long spool) {
+        Envelope box = footprint(plans.get(at.id()));
         Silhouette s = drawing.silhouette();
         double room = 0.8 * Math.min(box.getWidth(), box.getHeight() * s.width() / s.depth());
-        return add(
-                id,
-                seen,
-                middle(drawing.wide(Math.max(Outline.SMALLEST, Math.min(drawing.width(), room))), box),
-                spool);
+        return add(at, middle(drawing.wide(Math.max(Outline.SMALLEST, Math.min(drawing.width(), room))), box), spool);
     }
 
     private static Shape.Zone middle(Outline outline, Envelope box) {
         return new Shape.Zone(outline, snapped(box.centre().x), snapped(box.centre().y), 0, false);
     }
 
-    private PlanState add(String id, long seen, Shape.Zone zone, long spool) {
+    private PlanState add(Shown at, Shape.Zone zone, long spool) {
         Spool chosen = spool(spool);
         return regions(
-                id,
-                seen,
+                at,
                 "add a region in " + chosen.name(),
                 r -> r.plus(new Region(free(r, zone.outline().title()), zone, chosen.id(), Range.ALL)));
     }
@@ -119,13 +114,8 @@ class RegionEdits {
      * @param layers deep; without it, as deep as it takes
      */
     PlanState inlay(
-            String id,
-            long seen,
-            Optional<Integer> part,
-            Optional<Outline.Drawing> drawing,
-            Optional<Integer> layers,
-            long spool) {
-        PlanState plan = plans.get(id);
+            Shown at, Optional<Integer> part, Optional<Outline.Drawing> drawing, Optional<Integer> layers, long spool) {
+        PlanState plan = plans.get(at.id());
         Workpiece work = workbench.openNow(plan);
         CutModel model = work.cut().model();
         Spool chosen = spool(spool);
@@ -139,38 +129,38 @@ class RegionEdits {
         } else {
             inlay = Inlay.of(model, drawing.orElseThrow(), deep, chosen.id());
         }
-        return plans.editAll(id, seen, "inlay " + inlay.region().name() + " face down", c -> {
+        return plans.editAll(at.id(), at.edition(), "inlay " + inlay.region().name() + " face down", c -> {
             var changed = c.with(c.colours().with(c.colours().regions().plus(inlay.region())));
             return inlay.replaces() ? changed.with(c.parts().hiding(Set.of(part.orElseThrow()), true)) : changed;
         });
     }
 
-    PlanState change(String id, long seen, int index, RegionForm form) {
-        var grid = cuts.grid(plans.get(id).content());
-        return region(id, seen, index, "change", r -> form.on(r, grid));
+    PlanState change(Shown at, int index, RegionForm form) {
+        var grid = cuts.grid(plans.get(at.id()).content());
+        return region(at, index, "change", r -> form.on(r, grid));
     }
 
-    PlanState recolour(String id, long seen, int index, long spool) {
+    PlanState recolour(Shown at, int index, long spool) {
         SpoolId chosen = spool(spool).id();
-        return region(id, seen, index, "recolour", r -> r.in(chosen));
+        return region(at, index, "recolour", r -> r.in(chosen));
     }
 
     /** So far from where it was, and onto the grid. */
-    PlanState drag(String id, long seen, int index, double dx, double dy) {
-        return zone(id, seen, index, "move", z -> z.at(snapped(z.x() + dx), snapped(z.y() + dy)));
+    PlanState drag(Shown at, int index, double dx, double dy) {
+        return zone(at, index, "move", z -> z.at(snapped(z.x() + dx), snapped(z.y() + dy)));
     }
 
-    PlanState nudge(String id, long seen, int index, double dx, double dy) {
-        return zone(id, seen, index, "nudge", z -> z.at(rounded(z.x() + dx), rounded(z.y() + dy)));
+    PlanState nudge(Shown at, int index, double dx, double dy) {
+        return zone(at, index, "nudge", z -> z.at(rounded(z.x() + dx), rounded(z.y() + dy)));
     }
 
-    PlanState mirror(String id, long seen, int index) {
-        return zone(id, seen, index, "mirror", Shape.Zone::mirroredOver);
+    PlanState mirror(Shown at, int index) {
+        return zone(at, index, "mirror", Shape.Zone::mirroredOver);
     }
 
     /** A copy beside it, which wins over it. */
-    PlanState copy(String id, long seen, int index) {
-        return regions(id, seen, "copy a region", r -> {
+    PlanState copy(Shown at, int index) {
+        return regions(at, "copy a region", r -> {
             Region it = r.get(index);
             Shape beside =
                     it.shape() instanceof Shape.Zone z ? z.at(rounded(z.x() + 2), rounded(z.y() - 2)) : it.shape();
@@ -178,53 +168,55 @@ class RegionEdits {
         });
     }
 
-    PlanState remove(String id, long seen, int index) {
-        return regions(id, seen, "remove a region", r -> r.without(index));
+    PlanState remove(Shown at, int index) {
+        return regions(at, "remove a region", r -> r.without(index));
     }
 
-    PlanState reorder(String id, long seen, int from, int to) {
-        return regions(id, seen, "reorder the regions", r -> r.moved(from, to));
+    PlanState reorder(Shown at, int from, int to) {
+        return regions(at, "reorder the regions", r -> r.moved(from, to));
     }
 
     /** @param spool 0 to leave them to the colours by height */
-    PlanState colourParts(String id, long seen, Set<Integer> parts, long spool) {
-        Workpiece work = some(id, parts);
+    PlanState colourParts(Shown at, Set<Integer> parts, long spool) {
+        Workpiece work = some(at, parts);
         if (spool == 0) {
-            return regions(id, seen, "colour parts by height", r -> r.releasing(parts));
+            return regions(at, "colour parts by height", r -> r.releasing(parts));
         }
         Spool chosen = spool(spool);
         String name = parts.size() == 1
                 ? work.partNames().get(parts.iterator().next())
                 : free(work.colours().regions(), chosen.name() + " parts");
-        return regions(id, seen, "colour parts in " + chosen.name(), r -> r.colouring(parts, name, chosen.id()));
+        return regions(at, "colour parts in " + chosen.name(), r -> r.colouring(parts, name, chosen.id()));
     }
 
-    PlanState hideParts(String id, long seen, Set<Integer> parts, boolean hide) {
-        some(id, parts);
-        var content = plans.get(id).content();
+    PlanState hideParts(Shown at, Set<Integer> parts, boolean hide) {
+        some(at, parts);
+        var content = plans.get(at.id()).content();
         cuts.grid(content.with(content.parts().hiding(parts, hide)));
         return plans.editAll(
-                id,
-                seen,
+                at.id(),
+                at.edition(),
                 hide ? "hide parts" : "show parts",
                 c -> c.with(c.parts().hiding(parts, hide)));
     }
 
-    PlanState groupParts(String id, long seen, Set<Integer> parts, String group) {
-        some(id, parts);
-        return plans.editAll(id, seen, "group parts", c -> c.with(c.parts().grouping(parts, group)));
+    PlanState groupParts(Shown at, Set<Integer> parts, String group) {
+        some(at, parts);
+        return plans.editAll(
+                at.id(), at.edition(), "group parts", c -> c.with(c.parts().grouping(parts, group)));
     }
 
-    PlanState namePart(String id, long seen, int part, String name) {
-        some(id, Set.of(part));
-        return plans.editAll(id, seen, "name a part", c -> c.with(c.parts().naming(part, name)));
+    PlanState namePart(Shown at, int part, String name) {
+        some(at, Set.of(part));
+        return plans.editAll(
+                at.id(), at.edition(), "name a part", c -> c.with(c.parts().naming(part, name)));
     }
 
-    private Workpiece some(String id, Set<Integer> parts) {
+    private Workpiece some(Shown at, Set<Integer> parts) {
         if (parts.isEmpty()) {
             throw new Refusal("Choose at least one part first.");
         }
-        Workpiece work = workbench.openNow(plans.get(id));
+        Workpiece work = workbench.openNow(plans.get(at.id()));
         parts.forEach(p -> part(work, p));
         return work;
     }
@@ -235,8 +227,8 @@ class RegionEdits {
         }
     }
 
-    private PlanState zone(String id, long seen, int index, String verb, UnaryOperator<Shape.Zone> change) {
-        return region(id, seen, index, verb, r -> {
+    private PlanState zone(Shown at, int index, String verb, UnaryOperator<Shape.Zone> change) {
+        return region(at, index, verb, r -> {
             if (r.shape() instanceof Shape.Zone zone) {
                 return r.of(change.apply(zone));
             }
@@ -244,12 +236,12 @@ class RegionEdits {
         });
     }
 
-    private PlanState region(String id, long seen, int index, String verb, UnaryOperator<Region> change) {
-        return regions(id, seen, verb + " a region", r -> r.replace(index, change.apply(r.get(index))));
+    private PlanState region(Shown at, int index, String verb, UnaryOperator<Region> change) {
+        return regions(at, verb + " a region", r -> r.replace(index, change.apply(r.get(index))));
     }
 
-    private PlanState regions(String id, long seen, String label, UnaryOperator<Regions> change) {
-        return plans.edit(id, seen, label, (ColourPlan p) -> p.with(change.apply(p.regions())));
+    private PlanState regions(Shown at, String label, UnaryOperator<Regions> change) {
+        return plans.edit(at.id(), at.edition(), label, (ColourPlan p) -> p.with(change.apply(p.regions())));
     }
 
     private Envelope footprint(PlanState plan) {

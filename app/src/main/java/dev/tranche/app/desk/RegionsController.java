@@ -4,7 +4,6 @@ import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.work.Workbench;
-import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Optional;
 import java.util.Set;
@@ -17,6 +16,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
+import org.springframework.web.servlet.ModelAndView;
 
 /** Regions and parts at the desk. */
 @Controller
@@ -47,188 +47,104 @@ class RegionsController {
     }
 
     @PostMapping("/regions/{kind:disc|box}")
-    String add(
-            @PathVariable String id,
-            @PathVariable String kind,
-            Shown shown,
-            @RequestParam long spool,
-            Model model,
-            HttpServletResponse response) {
-        return added(edits.addSimple(id, shown.edition(), kind, spool), shown, model, response);
+    ModelAndView add(@PathVariable String kind, Shown at, @RequestParam long spool) {
+        return added(edits.addSimple(at, kind, spool), at);
     }
 
     @PostMapping("/regions/polygon")
-    String polygon(
-            @PathVariable String id,
-            Shown shown,
-            @RequestParam String corners,
-            @RequestParam long spool,
-            Model model,
-            HttpServletResponse response) {
-        return added(edits.addPolygon(id, shown.edition(), corners, spool), shown, model, response);
+    ModelAndView polygon(Shown at, @RequestParam String corners, @RequestParam long spool) {
+        return added(edits.addPolygon(at, corners, spool), at);
     }
 
     @PostMapping("/regions/svg")
-    String svg(
-            @PathVariable String id,
-            Shown shown,
-            @RequestParam MultipartFile file,
-            @RequestParam long spool,
-            Model model,
-            HttpServletResponse response)
-            throws IOException {
+    ModelAndView svg(Shown at, @RequestParam MultipartFile file, @RequestParam long spool) throws IOException {
         Taken taken = taken(file);
-        model.addAttribute("said", taken.said());
-        return added(edits.addDrawing(id, shown.edition(), taken.drawing(), spool), shown, model, response);
+        return added(edits.addDrawing(at, taken.drawing(), spool), at).addObject("said", taken.said());
     }
 
     @PostMapping("/regions/inlay")
-    String inlay(
-            @PathVariable String id,
-            Shown shown,
+    ModelAndView inlay(
+            Shown at,
             @RequestParam Optional<Integer> part,
             @RequestParam MultipartFile file,
             @RequestParam Optional<Integer> layers,
-            @RequestParam long spool,
-            Model model,
-            HttpServletResponse response)
+            @RequestParam long spool)
             throws IOException {
         Optional<Taken> taken = part.isPresent() ? Optional.empty() : Optional.of(taken(file));
-        model.addAttribute("said", taken.map(Taken::said).orElse(null));
-        PlanState plan = edits.inlay(id, shown.edition(), part, taken.map(Taken::drawing), layers, spool);
-        return added(plan, shown.at(1), model, response);
+        PlanState plan = edits.inlay(at, part, taken.map(Taken::drawing), layers, spool);
+        return added(plan, at.at(1)).addObject("said", taken.map(Taken::said).orElse(null));
     }
 
     /** The one that was added is the last, and the one to work on. */
-    private String added(PlanState plan, Shown shown, Model model, HttpServletResponse response) {
+    private ModelAndView added(PlanState plan, Shown at) {
         int last = plan.content().colours().regions().size() - 1;
-        return answers.desk(plan, shown.on(last), model, response);
+        return answers.desk(plan, at.on(last));
     }
 
     @PostMapping("/regions/{index:\\d+}")
-    String change(
-            @PathVariable String id,
-            @PathVariable int index,
-            Shown shown,
-            RegionForm form,
-            Model model,
-            HttpServletResponse response) {
-        return answers.desk(edits.change(id, shown.edition(), index, form), shown, model, response);
+    ModelAndView change(@PathVariable int index, Shown at, RegionForm form) {
+        return answers.desk(edits.change(at, index, form), at);
     }
 
     @PostMapping("/regions/{index}/recolour")
-    String recolour(
-            @PathVariable String id,
-            @PathVariable int index,
-            Shown shown,
-            @RequestParam long spool,
-            Model model,
-            HttpServletResponse response) {
-        return answers.desk(edits.recolour(id, shown.edition(), index, spool), shown, model, response);
+    ModelAndView recolour(@PathVariable int index, Shown at, @RequestParam long spool) {
+        return answers.desk(edits.recolour(at, index, spool), at);
     }
 
     @PostMapping("/regions/{index}/drag")
-    String drag(
-            @PathVariable String id,
-            @PathVariable int index,
-            Shown shown,
-            @RequestParam double dx,
-            @RequestParam double dy,
-            Model model,
-            HttpServletResponse response) {
-        return answers.desk(edits.drag(id, shown.edition(), index, dx, dy), shown, model, response);
+    ModelAndView drag(@PathVariable int index, Shown at, @RequestParam double dx, @RequestParam double dy) {
+        return answers.desk(edits.drag(at, index, dx, dy), at);
     }
 
     @PostMapping("/regions/{index}/nudge")
-    String nudge(
-            @PathVariable String id,
-            @PathVariable int index,
-            Shown shown,
-            @RequestParam double dx,
-            @RequestParam double dy,
-            Model model,
-            HttpServletResponse response) {
-        return answers.desk(edits.nudge(id, shown.edition(), index, dx, dy), shown, model, response);
+    ModelAndView nudge(@PathVariable int index, Shown at, @RequestParam double dx, @RequestParam double dy) {
+        return answers.desk(edits.nudge(at, index, dx, dy), at);
     }
 
     @PostMapping("/regions/{index}/mirror")
-    String mirror(
-            @PathVariable String id, @PathVariable int index, Shown shown, Model model, HttpServletResponse response) {
-        return answers.desk(edits.mirror(id, shown.edition(), index), shown, model, response);
+    ModelAndView mirror(@PathVariable int index, Shown at) {
+        return answers.desk(edits.mirror(at, index), at);
     }
 
     @PostMapping("/regions/{index}/copy")
-    String copy(
-            @PathVariable String id, @PathVariable int index, Shown shown, Model model, HttpServletResponse response) {
-        return added(edits.copy(id, shown.edition(), index), shown, model, response);
+    ModelAndView copy(@PathVariable int index, Shown at) {
+        return added(edits.copy(at, index), at);
     }
 
     @PostMapping("/regions/{index}/remove")
-    String remove(
-            @PathVariable String id, @PathVariable int index, Shown shown, Model model, HttpServletResponse response) {
-        return answers.desk(edits.remove(id, shown.edition(), index), shown.on(null), model, response);
+    ModelAndView remove(@PathVariable int index, Shown at) {
+        return answers.desk(edits.remove(at, index), at.on(null));
     }
 
     @PostMapping("/regions/{index}/move")
-    String move(
-            @PathVariable String id,
-            @PathVariable int index,
-            Shown shown,
-            @RequestParam int to,
-            Model model,
-            HttpServletResponse response) {
-        return answers.desk(edits.reorder(id, shown.edition(), index, to), shown.on(to), model, response);
+    ModelAndView move(@PathVariable int index, Shown at, @RequestParam int to) {
+        return answers.desk(edits.reorder(at, index, to), at.on(to));
     }
 
     /** What lies where the layer plan was clicked, with what it can be coloured. */
     @GetMapping("/piece")
-    String piece(@PathVariable String id, Shown shown, @RequestParam double x, @RequestParam double y, Model model) {
-        views.piece(workbench.openNow(plans.get(id)), shown, x, y, model);
+    String piece(Shown at, @RequestParam double x, @RequestParam double y, Model model) {
+        views.piece(workbench.openNow(plans.get(at.id())), at, x, y, model);
         return "desk/regions :: piece";
     }
 
     @PostMapping("/parts/colour")
-    String colour(
-            @PathVariable String id,
-            Shown shown,
-            @RequestParam(defaultValue = "") Set<Integer> parts,
-            @RequestParam long spool,
-            Model model,
-            HttpServletResponse response) {
-        return answers.desk(
-                edits.colourParts(id, shown.edition(), new TreeSet<>(parts), spool), shown, model, response);
+    ModelAndView colour(Shown at, @RequestParam(defaultValue = "") Set<Integer> parts, @RequestParam long spool) {
+        return answers.desk(edits.colourParts(at, new TreeSet<>(parts), spool), at);
     }
 
     @PostMapping("/parts/{what:hide|show}")
-    String hide(
-            @PathVariable String id,
-            @PathVariable String what,
-            Shown shown,
-            @RequestParam(defaultValue = "") Set<Integer> parts,
-            Model model,
-            HttpServletResponse response) {
-        return answers.desk(edits.hideParts(id, shown.edition(), parts, what.equals("hide")), shown, model, response);
+    ModelAndView hide(@PathVariable String what, Shown at, @RequestParam(defaultValue = "") Set<Integer> parts) {
+        return answers.desk(edits.hideParts(at, parts, what.equals("hide")), at);
     }
 
     @PostMapping("/parts/group")
-    String group(
-            @PathVariable String id,
-            Shown shown,
-            @RequestParam(defaultValue = "") Set<Integer> parts,
-            @RequestParam String group,
-            Model model,
-            HttpServletResponse response) {
-        return answers.desk(edits.groupParts(id, shown.edition(), parts, group), shown, model, response);
+    ModelAndView group(Shown at, @RequestParam(defaultValue = "") Set<Integer> parts, @RequestParam String group) {
+        return answers.desk(edits.groupParts(at, parts, group), at);
     }
 
     @PostMapping("/parts/{part}/name")
-    String name(
-            @PathVariable String id,
-            @PathVariable int part,
-            Shown shown,
-            @RequestParam String name,
-            Model model,
-            HttpServletResponse response) {
-        return answers.desk(edits.namePart(id, shown.edition(), part, name), shown, model, response);
+    ModelAndView name(@PathVariable int part, Shown at, @RequestParam String name) {
+        return answers.desk(edits.namePart(at, part, name), at);
     }
 }

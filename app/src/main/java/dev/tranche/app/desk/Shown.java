@@ -3,6 +3,7 @@ package dev.tranche.app.desk;
 /**
  * What the page shows, or showed when an edit was made on it; what it does not say is null.
  *
+ * @param id of the plan
  * @param seen edition of the plan
  * @param layer under the cursor
  * @param beside layer that is kept beside it
@@ -10,14 +11,14 @@ package dev.tranche.app.desk;
  * @param region that is being worked on
  * @param drawn whether the first layer is shown drawn in
  */
-record Shown(Long seen, Integer layer, Integer beside, String side, Integer region, Boolean drawn) {
+record Shown(String id, Long seen, Integer layer, Integer beside, String side, Integer region, Boolean drawn) {
     Shown at(int other) {
-        return new Shown(seen, other, beside, side, region, drawn);
+        return new Shown(id, seen, other, beside, side, region, drawn);
     }
 
     /** With a region being worked on. */
     Shown on(Integer other) {
-        return new Shown(seen, layer, beside, "regions", other, drawn);
+        return new Shown(id, seen, layer, beside, "regions", other, drawn);
     }
 
     long edition() {

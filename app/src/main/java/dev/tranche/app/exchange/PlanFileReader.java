@@ -170,7 +170,7 @@ public class PlanFileReader {
             }
         }
         Map<SpoolId, SpoolId> numbers = new HashMap<>();
-        meant.spools().forEach(spool -> numbers.put(spool.id(), here(spool)));
+        meant.spools().forEach(spool -> numbers.put(spool.id(), here(spool, Set.copyOf(numbers.values()))));
         PlanContent plan = meant.plan();
         PlanState added = plans.create(
                 file.name(), plan.with(plan.colours().renumbered(numbers::get)).on(printer(meant, numbers)));
@@ -203,9 +203,10 @@ public class PlanFileReader {
         }
     }
 
-    private SpoolId here(Spool spool) {
+    /** @param taken by spools that are alike: two in the file stay two here */
+    private SpoolId here(Spool spool, Set<SpoolId> taken) {
         return shelf.all().stream()
-                .filter(s -> s.equals(spool.as(s.id(), s.gramsLeft())))
+                .filter(s -> !taken.contains(s.id()) && s.equals(spool.as(s.id(), s.gramsLeft())))
                 .findFirst()
                 .orElseGet(() -> shelf.add(spool))
                 .id();

@@ -65,7 +65,7 @@ public final class Job implements Progress {
         fail("Cancelled; nothing was changed.");
     }
 
-    boolean isCancelled() {
+    public boolean isCancelled() {
         return cancelled;
     }
 

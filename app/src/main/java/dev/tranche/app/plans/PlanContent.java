@@ -103,7 +103,7 @@ public record PlanContent(
         }
         boolean heights = !before.heightsFollow(placement)
                 && (colours.starts().size() > 1
-                        || !colours.halts().isEmpty()
+                        || colours.halts().size() > 0
                         || colours.regions().list().stream()
                                 .anyMatch(r -> !r.range().equals(Range.ALL)));
         boolean zones = !before.zonesFollow(placement)

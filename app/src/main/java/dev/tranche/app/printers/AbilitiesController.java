@@ -15,7 +15,6 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.RequestParam;
 
 /** What a printer's firmware understands, and the file that tries it. */
 @Controller
@@ -40,8 +39,8 @@ class AbilitiesController {
     }
 
     @PostMapping("/printers/{id}/abilities")
-    String change(@PathVariable long id, @RequestParam long seen, AbilitiesForm form, Model model) {
-        show(edits.abilities(id, seen, form), model);
+    String change(Seen at, AbilitiesForm form, Model model) {
+        show(edits.abilities(at, form), model);
         return "printers/abilities :: rig";
     }
 

@@ -35,74 +35,48 @@ class MacroController {
     }
 
     @PostMapping
-    String describe(
-            @PathVariable long id,
-            @PathVariable int macro,
-            @RequestParam long seen,
-            MacroForm form,
-            Place place,
-            Model model) {
-        return answer(edits.describe(id, seen, macro, form), macro, place, model);
+    String describe(Seen at, @PathVariable int macro, MacroForm form, Place place, Model model) {
+        return answer(edits.describe(at, macro, form), macro, place, model);
     }
 
     @PostMapping("/steps")
     String add(
-            @PathVariable long id,
+            Seen at,
             @PathVariable int macro,
-            @RequestParam long seen,
             @RequestParam String kind,
-            @RequestParam int at,
+            @RequestParam("at") int index,
             Place place,
             Model model) {
-        return answer(edits.addStep(id, seen, macro, StepMenu.named(kind), at), macro, place, model);
+        return answer(edits.addStep(at, macro, StepMenu.named(kind), index), macro, place, model);
     }
 
     @PostMapping("/steps/{index}")
     String change(
-            @PathVariable long id,
+            Seen at,
             @PathVariable int macro,
             @PathVariable int index,
-            @RequestParam long seen,
             @RequestParam Map<String, String> values,
             Place place,
             Model model) {
-        return answer(edits.changeStep(id, seen, macro, index, new StepForm(values)), macro, place, model);
+        return answer(edits.changeStep(at, macro, index, new StepForm(values)), macro, place, model);
     }
 
     @PostMapping("/steps/{index}/move")
     String move(
-            @PathVariable long id,
-            @PathVariable int macro,
-            @PathVariable int index,
-            @RequestParam long seen,
-            @RequestParam int to,
-            Place place,
-            Model model) {
-        return answer(edits.moveStep(id, seen, macro, index, to), macro, place, model);
+            Seen at, @PathVariable int macro, @PathVariable int index, @RequestParam int to, Place place, Model model) {
+        return answer(edits.moveStep(at, macro, index, to), macro, place, model);
     }
 
     @PostMapping("/steps/{index}/remove")
-    String remove(
-            @PathVariable long id,
-            @PathVariable int macro,
-            @PathVariable int index,
-            @RequestParam long seen,
-            Place place,
-            Model model) {
-        return answer(edits.removeStep(id, seen, macro, index), macro, place, model);
+    String remove(Seen at, @PathVariable int macro, @PathVariable int index, Place place, Model model) {
+        return answer(edits.removeStep(at, macro, index), macro, place, model);
     }
 
     @PostMapping("/mend/{key}")
-    String mend(
-            @PathVariable long id,
-            @PathVariable int macro,
-            @PathVariable String key,
-            @RequestParam long seen,
-            Place place,
-            Model model) {
-        Rig rig = workshop.get(id).rig();
+    String mend(Seen at, @PathVariable int macro, @PathVariable String key, Place place, Model model) {
+        Rig rig = workshop.get(at.id()).rig();
         DryRun run = views.run(rig, macro, place);
-        return answer(edits.mend(id, seen, RigChecks.findings(rig, macro, run), key), macro, place, model);
+        return answer(edits.mend(at, RigChecks.findings(rig, macro, run), key), macro, place, model);
     }
 
     private String answer(Machine machine, int macro, Place place, Model model) {

@@ -35,50 +35,39 @@ class MacrosController {
     }
 
     @PostMapping("/printers/{id}/macros")
-    String add(
-            @PathVariable long id,
-            @RequestParam long seen,
-            @RequestParam Event event,
-            @RequestParam(defaultValue = "false") boolean ready,
-            Model model) {
-        return answer(edits.addMacro(id, seen, event, ready), model);
+    String add(Seen at, @RequestParam Event event, @RequestParam(defaultValue = "false") boolean ready, Model model) {
+        return answer(edits.addMacro(at, event, ready), model);
     }
 
     @PostMapping("/printers/{id}/macros/ready")
-    String ready(@PathVariable long id, @RequestParam long seen, @RequestParam SwapMethod method, Model model) {
-        return answer(edits.takeReady(id, seen, method), model);
+    String ready(Seen at, @RequestParam SwapMethod method, Model model) {
+        return answer(edits.takeReady(at, method), model);
     }
 
     @PostMapping("/printers/{id}/macros/{macro}/turn")
-    String turn(
-            @PathVariable long id,
-            @PathVariable int macro,
-            @RequestParam long seen,
-            @RequestParam boolean to,
-            Model model) {
-        return answer(edits.turn(id, seen, macro, to), model);
+    String turn(Seen at, @PathVariable int macro, @RequestParam boolean to, Model model) {
+        return answer(edits.turn(at, macro, to), model);
     }
 
     @PostMapping("/printers/{id}/macros/{macro}/remove")
-    String remove(@PathVariable long id, @PathVariable int macro, @RequestParam long seen, Model model) {
-        return answer(edits.removeMacro(id, seen, macro), model);
+    String remove(Seen at, @PathVariable int macro, Model model) {
+        return answer(edits.removeMacro(at, macro), model);
     }
 
     @PostMapping("/printers/{id}/macros/host")
     String host(
-            @PathVariable long id,
-            @RequestParam long seen,
+            Seen at,
             @RequestParam String x,
             @RequestParam String y,
             @RequestParam String e,
             @RequestParam String f,
             Model model) {
-        return answer(edits.nameHost(id, seen, new HostNames(x, y, e, f)), model);
+        return answer(edits.nameHost(at, new HostNames(x, y, e, f)), model);
     }
 
     @PostMapping("/printers/{id}/macros/mend/{key}")
-    String mend(@PathVariable long id, @PathVariable String key, @RequestParam long seen, Model model) {
-        return answer(edits.mend(id, seen, RigChecks.findings(workshop.get(id).rig()), key), model);
+    String mend(Seen at, @PathVariable String key, Model model) {
+        return answer(edits.mend(at, RigChecks.findings(workshop.get(at.id()).rig()), key), model);
     }
 
     @GetMapping("/printers/{id}/host-pause.gcode")

@@ -68,8 +68,8 @@ class PrintersController {
     }
 
     @PostMapping("/printers/{id}")
-    String change(@PathVariable long id, @RequestParam long seen, PrinterForm form, Model model) {
-        show(edits.printer(id, seen, form), model);
+    String change(Seen at, PrinterForm form, Model model) {
+        show(edits.printer(at, form), model);
         model.addAttribute("saved", true);
         return "printers/printer :: rig";
     }
@@ -112,20 +112,20 @@ class PrintersController {
 
     /** For a printer whose page cannot be shown: takes its last change back. */
     @PostMapping("/printers/{id}/step-back")
-    String stepBack(@PathVariable long id, @RequestParam long seen) {
-        workshop.undo(id, seen);
-        return "redirect:/printers/" + id;
+    String stepBack(Seen at) {
+        workshop.undo(at.id(), at.seen());
+        return "redirect:/printers/" + at.id();
     }
 
     @PostMapping("/printers/{id}/undo")
-    String undo(@PathVariable long id, @RequestParam long seen, HttpServletResponse response) {
-        workshop.undo(id, seen);
+    String undo(Seen at, HttpServletResponse response) {
+        workshop.undo(at.id(), at.seen());
         return again(response);
     }
 
     @PostMapping("/printers/{id}/redo")
-    String redo(@PathVariable long id, @RequestParam long seen, HttpServletResponse response) {
-        workshop.redo(id, seen);
+    String redo(Seen at, HttpServletResponse response) {
+        workshop.redo(at.id(), at.seen());
         return again(response);
     }
 

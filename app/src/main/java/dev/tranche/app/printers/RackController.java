@@ -32,29 +32,23 @@ class RackController {
     }
 
     @PostMapping
-    String resize(@PathVariable long id, @RequestParam long seen, @RequestParam int count, Model model) {
-        return answer(edits.rack(id, seen, count + " virtual extruders", rack -> rack.resize(count)), model);
+    String resize(Seen at, @RequestParam int count, Model model) {
+        return answer(edits.rack(at, count + " virtual extruders", rack -> rack.resize(count)), model);
     }
 
     @PostMapping("/{number}")
-    String change(
-            @PathVariable long id, @PathVariable int number, @RequestParam long seen, ExtruderForm form, Model model) {
-        return answer(edits.extruder(id, seen, number, form), model);
+    String change(Seen at, @PathVariable int number, ExtruderForm form, Model model) {
+        return answer(edits.extruder(at, number, form), model);
     }
 
     @PostMapping("/inputs/{input}")
-    String feed(
-            @PathVariable long id,
-            @PathVariable int input,
-            @RequestParam long seen,
-            @RequestParam(required = false) Long spool,
-            Model model) {
-        return answer(edits.feed(id, seen, input, spool), model);
+    String feed(Seen at, @PathVariable int input, @RequestParam(required = false) Long spool, Model model) {
+        return answer(edits.feed(at, input, spool), model);
     }
 
     @PostMapping("/mend/{key}")
-    String mend(@PathVariable long id, @PathVariable String key, @RequestParam long seen, Model model) {
-        return answer(edits.mend(id, seen, RigChecks.between(workshop.get(id).rig()), key), model);
+    String mend(Seen at, @PathVariable String key, Model model) {
+        return answer(edits.mend(at, RigChecks.between(workshop.get(at.id()).rig()), key), model);
     }
 
     /** The commands of a gradient, and what it looks like; nothing is kept. */

@@ -32,29 +32,29 @@ class RigEdits {
         this.shelf = shelf;
     }
 
-    Machine printer(long id, long seen, PrinterForm form) {
-        Rig typed = form.on(workshop.get(id).rig());
-        return workshop.edit(id, seen, "the printer's measures", rig -> typed);
+    Machine printer(Seen at, PrinterForm form) {
+        Rig typed = form.on(workshop.get(at.id()).rig());
+        return workshop.edit(at.id(), at.seen(), "the printer's measures", rig -> typed);
     }
 
-    Machine abilities(long id, long seen, AbilitiesForm form) {
+    Machine abilities(Seen at, AbilitiesForm form) {
         return workshop.edit(
-                id, seen, "abilities", rig -> rig.with(rig.printer().with(form.abilities())));
+                at.id(), at.seen(), "abilities", rig -> rig.with(rig.printer().with(form.abilities())));
     }
 
-    Machine mend(long id, long seen, List<RigFinding> findings, String key) {
+    Machine mend(Seen at, List<RigFinding> findings, String key) {
         RigFinding.Mend mend = findings.stream()
                 .filter(f -> RigViews.key(f).equals(key))
                 .findFirst()
                 .flatMap(RigFinding::mend)
                 .orElseThrow(() -> new Refusal("That finding is no longer there; it may be mended already."));
-        return workshop.edit(id, seen, mend.label().toLowerCase(Locale.ROOT), mend.change());
+        return workshop.edit(at.id(), at.seen(), mend.label().toLowerCase(Locale.ROOT), mend.change());
     }
 
     // --- Macros
 
-    Machine addMacro(long id, long seen, Event event, boolean ready) {
-        return book(id, seen, "add a " + event.title().toLowerCase(Locale.ROOT) + " macro", book -> {
+    Machine addMacro(Seen at, Event event, boolean ready) {
+        return book(at, "add a " + event.title().toLowerCase(Locale.ROOT) + " macro", book -> {
             Macro beginning = ready
                     ? book.method().ready().macros().stream()
                             .filter(m -> m.event() == event)
@@ -78,62 +78,62 @@ class RigEdits {
         return book.macros().stream().anyMatch(m -> m.name().equals(name));
     }
 
-    Machine takeReady(long id, long seen, SwapMethod method) {
-        return book(id, seen, "ready macros: " + method.title().toLowerCase(Locale.ROOT), book -> method.ready()
+    Machine takeReady(Seen at, SwapMethod method) {
+        return book(at, "ready macros: " + method.title().toLowerCase(Locale.ROOT), book -> method.ready()
                 .naming(book.hostNames()));
     }
 
-    Machine nameHost(long id, long seen, HostNames names) {
-        return book(id, seen, "the host's names", book -> book.naming(names));
+    Machine nameHost(Seen at, HostNames names) {
+        return book(at, "the host's names", book -> book.naming(names));
     }
 
-    Machine removeMacro(long id, long seen, int macro) {
-        String name = macro(id, macro).name();
-        return book(id, seen, "remove the macro " + name, book -> book.remove(macro));
+    Machine removeMacro(Seen at, int macro) {
+        String name = macro(at.id(), macro).name();
+        return book(at, "remove the macro " + name, book -> book.remove(macro));
     }
 
-    Machine turn(long id, long seen, int macro, boolean on) {
-        String name = macro(id, macro).name();
-        return change(id, seen, macro, "switch " + name + (on ? " on" : " off"), m -> m.turned(on));
+    Machine turn(Seen at, int macro, boolean on) {
+        String name = macro(at.id(), macro).name();
+        return change(at, macro, "switch " + name + (on ? " on" : " off"), m -> m.turned(on));
     }
 
-    Machine describe(long id, long seen, int macro, MacroForm form) {
-        return change(id, seen, macro, "name and person's time of a macro", form::on);
+    Machine describe(Seen at, int macro, MacroForm form) {
+        return change(at, macro, "name and person's time of a macro", form::on);
     }
 
     // --- Steps
 
-    Machine addStep(long id, long seen, int macro, Step step, int at) {
-        return change(id, seen, macro, "add " + step.title(), m -> m.insert(at, MacroStep.always(step)));
+    Machine addStep(Seen at, int macro, Step step, int place) {
+        return change(at, macro, "add " + step.title(), m -> m.insert(place, MacroStep.always(step)));
     }
 
-    Machine changeStep(long id, long seen, int macro, int index, StepForm form) {
-        MacroStep changed = form.on(macro(id, macro).step(index));
-        return change(id, seen, macro, "change " + changed.step().title(), m -> m.replace(index, changed));
+    Machine changeStep(Seen at, int macro, int index, StepForm form) {
+        MacroStep changed = form.on(macro(at.id(), macro).step(index));
+        return change(at, macro, "change " + changed.step().title(), m -> m.replace(index, changed));
     }
 
-    Machine moveStep(long id, long seen, int macro, int from, int to) {
-        return change(id, seen, macro, "move a step", m -> m.move(from, to));
+    Machine moveStep(Seen at, int macro, int from, int to) {
+        return change(at, macro, "move a step", m -> m.move(from, to));
     }
 
-    Machine removeStep(long id, long seen, int macro, int index) {
-        return change(id, seen, macro, "remove a step", m -> m.remove(index));
+    Machine removeStep(Seen at, int macro, int index) {
+        return change(at, macro, "remove a step", m -> m.remove(index));
     }
 
     // --- Rack
 
-    Machine rack(long id, long seen, String label, UnaryOperator<Rack> change) {
-        return workshop.edit(id, seen, label, rig -> rig.with(change.apply(rig.rack())));
+    Machine rack(Seen at, String label, UnaryOperator<Rack> change) {
+        return workshop.edit(at.id(), at.seen(), label, rig -> rig.with(change.apply(rig.rack())));
     }
 
-    Machine extruder(long id, long seen, int number, ExtruderForm form) {
+    Machine extruder(Seen at, int number, ExtruderForm form) {
         Optional<Spool> spool = form.spool() == null ? Optional.empty() : Optional.of(spool(form.spool()));
-        return rack(id, seen, "change T" + number, rack -> rack.replace(number, form.on(rack.extruder(number), spool)));
+        return rack(at, "change T" + number, rack -> rack.replace(number, form.on(rack.extruder(number), spool)));
     }
 
-    Machine feed(long id, long seen, int input, Long spool) {
+    Machine feed(Seen at, int input, Long spool) {
         Optional<SpoolId> chosen = Optional.ofNullable(spool).map(s -> spool(s).id());
-        return rack(id, seen, "spool of input " + (input + 1), rack -> rack.feeding(input, chosen));
+        return rack(at, "spool of input " + (input + 1), rack -> rack.feeding(input, chosen));
     }
 
     private Spool spool(long id) {
@@ -141,12 +141,12 @@ class RigEdits {
                 .orElseThrow(() -> new Refusal("That spool is not on the shelf; choose another."));
     }
 
-    private Machine book(long id, long seen, String label, UnaryOperator<MacroBook> change) {
-        return workshop.edit(id, seen, label, rig -> rig.with(change.apply(rig.macros())));
+    private Machine book(Seen at, String label, UnaryOperator<MacroBook> change) {
+        return workshop.edit(at.id(), at.seen(), label, rig -> rig.with(change.apply(rig.macros())));
     }
 
-    private Machine change(long id, long seen, int macro, String label, UnaryOperator<Macro> change) {
-        return book(id, seen, label, book -> book.replace(macro, change.apply(book.macro(macro))));
+    private Machine change(Seen at, int macro, String label, UnaryOperator<Macro> change) {
+        return book(at, label, book -> book.replace(macro, change.apply(book.macro(macro))));
     }
 
     private Macro macro(long id, int index) {

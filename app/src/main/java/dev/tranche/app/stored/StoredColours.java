@@ -3,11 +3,13 @@ package dev.tranche.app.stored;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.ColourStart;
 import dev.tranche.core.plan.Halt;
+import dev.tranche.core.plan.Halts;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
+import dev.tranche.core.plan.Starts;
 import java.util.List;
 import java.util.Optional;
 
@@ -18,9 +20,9 @@ public record StoredColours(
     public static StoredColours of(ColourPlan c) {
         return new StoredColours(
                 Layers.of(c.layers()),
-                c.starts().stream().map(Start::of).toList(),
+                c.starts().list().stream().map(Start::of).toList(),
                 c.palette().stream().map(SpoolNumber::of).toList(),
-                c.halts().stream().map(Stop::of).toList(),
+                c.halts().list().stream().map(Stop::of).toList(),
                 Areas.of(c.regions()),
                 Order.of(c.ordering()));
     }
@@ -28,9 +30,9 @@ public record StoredColours(
     public ColourPlan plan() {
         return new ColourPlan(
                 layers.settings(),
-                starts.stream().map(Start::start).toList(),
+                new Starts(starts.stream().map(Start::start).toList()),
                 palette.stream().map(SpoolNumber::id).toList(),
-                halts.stream().map(Stop::halt).toList(),
+                new Halts(halts.stream().map(Stop::halt).toList()),
                 regions.regions(),
                 ordering.ordering());
     }

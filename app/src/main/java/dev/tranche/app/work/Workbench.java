@@ -109,6 +109,9 @@ public class Workbench {
             return Optional.empty();
         }
         Workpiece made = kept.getIfPresent(stock);
+        if (made == null && job.isCancelled()) {
+            throw Refusal.of("Opening %s was cancelled; open it again when you want it.", plan.name());
+        }
         if (made == null) {
             throw new Broken(
                     "plan",

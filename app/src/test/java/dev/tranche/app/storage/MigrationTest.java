@@ -103,7 +103,7 @@ class MigrationTest {
                     .isEqualTo("an edit");
             String content = one(c, "select content from revision where owner = 'plan-abc' and number = 1");
             PlanContent plan = json.read(content, StoredPlan.class).plan();
-            assertThat(plan.colours().halts()).isEmpty();
+            assertThat(plan.colours().halts().list()).isEmpty();
             assertThat(plan.colours().regions().size()).isZero();
             assertThat(plan.files()).containsExactly(new ModelFile(HASH, "m", 1));
             assertThat(one(c, "select count(*) from revision_file where hash = '" + HASH + "'"))

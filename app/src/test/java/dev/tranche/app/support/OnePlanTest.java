@@ -72,9 +72,12 @@ public abstract class OnePlanTest {
     }
 
     protected PlanState plan(String name, Mesh mesh) {
+        return plan(name, StlWriter.binary(mesh));
+    }
+
+    protected PlanState plan(String name, byte[] stl) {
         try {
-            FileStore.Kept kept =
-                    files.keep(new ByteArrayInputStream(StlWriter.binary(mesh)), DataSize.ofMegabytes(50));
+            FileStore.Kept kept = files.keep(new ByteArrayInputStream(stl), DataSize.ofMegabytes(50));
             Spool first = shelf.all().get(0);
             return plans.create(
                     name,

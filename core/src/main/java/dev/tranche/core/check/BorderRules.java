@@ -55,7 +55,7 @@ final class BorderRules {
 
     static List<Finding> colourWithoutLayer(PlanFacts facts) {
         List<Finding> findings = new ArrayList<>();
-        List<ColourStart> starts = facts.plan().starts();
+        List<ColourStart> starts = facts.plan().starts().list();
         for (int i = 0; i < starts.size(); i++) {
             int index = i;
             if (facts.tranches().stream().noneMatch(t -> t.index() == index)) {

@@ -7,6 +7,7 @@ import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Fault;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Halt;
+import dev.tranche.core.plan.Halts;
 import dev.tranche.core.rig.RigChecks;
 import dev.tranche.core.rig.RigFinding;
 import dev.tranche.core.speech.Severity;
@@ -88,9 +89,9 @@ final class PrinterRules {
     /** A halt that stops nothing, or that a swap makes for it. */
     static List<Finding> halts(PlanFacts facts) {
         List<Finding> findings = new ArrayList<>();
-        List<Halt> halts = facts.plan().halts();
+        List<Halt> halts = facts.plan().halts().list();
         for (int i = 0; i < halts.size(); i++) {
-            if (!facts.plan().stops(halts.get(i), facts.grid())) {
+            if (!Halts.stops(halts.get(i), facts.grid())) {
                 int index = i;
                 findings.add(Finding.of(
                                 Severity.WARN,

@@ -3,7 +3,6 @@ package dev.tranche.core.estimate;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
-import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgeModel;
@@ -61,10 +60,12 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
                         .toList());
         Stops stops = new Stops(rig, plan, grid, loading, pushes, file, footprintCentre, new DryRuns(rig));
         BasePrint plate = base.source() == BasePrint.Source.MODEL ? base.times(terms.copies()) : base;
-        List<Halt> halts =
-                plan.halts().stream().filter(h -> plan.stops(h, grid)).toList();
         Tally tally = Tally.of(
-                Timeline.of(passes, grid, shelf, plate, tower, stops, halts), plan.palette(), shelf, grid.count());
+                Timeline.of(
+                        passes, grid, shelf, plate, tower, stops, plan.halts().on(grid)),
+                plan.palette(),
+                shelf,
+                grid.count());
         return new Ledger(
                 plate,
                 tally.firstLoad(),

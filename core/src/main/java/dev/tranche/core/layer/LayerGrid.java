@@ -97,6 +97,11 @@ public record LayerGrid(Height firstLayer, Height layerHeight, Height modelHeigh
         return new Snap(layer, height, top(layer - 1));
     }
 
+    /** Whether the middle of a layer is above {@code height}, so that a colour could start there. */
+    public boolean goesAbove(Height height) {
+        return firstAbove(height) <= count();
+    }
+
     /** The lowest layer whose middle is above {@code height}; one more than there are if none is. */
     public int firstAbove(Height height) {
         int b = height.micrometres();

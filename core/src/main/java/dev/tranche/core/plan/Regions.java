@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.UnaryOperator;
 
 /**
  * The regions of a plan in precedence order: where they overlap, the last wins.
@@ -122,6 +123,10 @@ public record Regions(List<Region> list) {
         return new Regions(list.stream()
                 .map(r -> r.shape() instanceof Shape.Zone z ? r.of(z.along(factor, degrees)) : r)
                 .toList());
+    }
+
+    Regions renumbered(UnaryOperator<SpoolId> other) {
+        return new Regions(list.stream().map(r -> r.in(other.apply(r.spool()))).toList());
     }
 
     Regions scaledInHeight(double factor) {

@@ -60,8 +60,7 @@ public final class Bands {
             this.grid = colouring.model().grid();
             this.rests = rests;
             this.reach = reach;
-            this.halts = plan.halts().stream()
-                    .filter(h -> plan.stops(h, grid))
+            this.halts = plan.halts().on(grid).stream()
                     .map(h -> grid.snap(h.wished()).layer())
                     .collect(Collectors.toSet());
             this.present = PrintOrder.present(colouring);

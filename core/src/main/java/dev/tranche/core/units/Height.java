@@ -60,6 +60,11 @@ public record Height(int micrometres) implements Comparable<Height> {
         return ofMicrometres(micrometres + other.micrometres);
     }
 
+    /** {@code factor} times as high, to the nearest micrometre. */
+    public Height times(double factor) {
+        return ofMillimetres(millimetres() * factor);
+    }
+
     public boolean isAbove(Height other) {
         return micrometres > other.micrometres;
     }

@@ -59,7 +59,7 @@ class ChecksTest {
         Finding nowhere = only(bench, "halt-nowhere");
         bench.plan = nowhere.fix().orElseThrow().colours().apply(bench.plan);
         none(bench, "halt-nowhere");
-        assertThat(bench.plan.halts()).hasSize(1);
+        assertThat(bench.plan.halts().list()).hasSize(1);
     }
 
     @Test
@@ -109,7 +109,7 @@ class ChecksTest {
         Bench bench = twoColours().start(1, Spools.SOOT);
         bench.plan = only(bench, "same-spool").fix().orElseThrow().colours().apply(bench.plan);
         none(bench, "same-spool");
-        assertThat(bench.plan.starts()).hasSize(2);
+        assertThat(bench.plan.starts().list()).hasSize(2);
     }
 
     @Test

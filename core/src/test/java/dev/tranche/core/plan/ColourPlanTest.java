@@ -118,29 +118,35 @@ class ColourPlanTest {
     void heights_move_along_with_a_model_that_is_scaled() {
         ColourPlan plan = SOOT_ONLY.startAt(mm(3), CHALK.id(), GRID).haltAt(new Halt(mm(1), "look"), GRID);
         ColourPlan doubled = plan.scaledBy(2);
-        assertThat(doubled.starts()).extracting(s -> s.wished().toString()).containsExactly("0.00", "6.00");
-        assertThat(doubled.halts()).extracting(h -> h.wished().toString()).containsExactly("2.00");
+        assertThat(doubled.starts().list())
+                .extracting(s -> s.wished().toString())
+                .containsExactly("0.00", "6.00");
+        assertThat(doubled.halts().list())
+                .extracting(h -> h.wished().toString())
+                .containsExactly("2.00");
         assertThat(doubled.scaledBy(0.5)).isEqualTo(plan);
-        assertThat(plan.scaledBy(1e-6).starts()).hasSize(1);
-        assertThat(plan.scaledBy(1e-6).halts()).isEmpty();
+        assertThat(plan.scaledBy(1e-6).starts().list()).hasSize(1);
+        assertThat(plan.scaledBy(1e-6).halts().list()).isEmpty();
     }
 
     @Test
     void borders_can_be_put_where_they_print() {
         ColourPlan plan = SOOT_ONLY.startAt(mm(2.95), CHALK.id(), GRID).startAt(mm(4.44), BURGUNDY.id(), GRID);
         ColourPlan exact = plan.ontoGrid(GRID);
-        assertThat(exact.starts()).extracting(s -> s.wished().toString()).containsExactly("0.00", "3.00", "4.40");
+        assertThat(exact.starts().list())
+                .extracting(s -> s.wished().toString())
+                .containsExactly("0.00", "3.00", "4.40");
         assertThat(layers(exact)).isEqualTo(layers(plan));
     }
 
     @Test
     void halts_rise_and_two_at_one_height_are_one() {
         ColourPlan plan = SOOT_ONLY.haltAt(new Halt(mm(3), "b"), GRID).haltAt(new Halt(mm(1), "a"), GRID);
-        assertThat(plan.halts()).extracting(Halt::note).containsExactly("a", "b");
-        assertThat(plan.haltAt(new Halt(mm(1), "c"), GRID).halts())
+        assertThat(plan.halts().list()).extracting(Halt::note).containsExactly("a", "b");
+        assertThat(plan.haltAt(new Halt(mm(1), "c"), GRID).halts().list())
                 .extracting(Halt::note)
                 .containsExactly("c", "b");
-        assertThat(plan.withoutHalt(0).halts()).extracting(Halt::note).containsExactly("b");
+        assertThat(plan.withoutHalt(0).halts().list()).extracting(Halt::note).containsExactly("b");
         assertThatThrownBy(() -> plan.withoutHalt(2)).isInstanceOf(Refusal.class);
         assertThatThrownBy(() -> new Halt(Height.ZERO, "x")).isInstanceOf(Refusal.class);
         assertThatThrownBy(() -> plan.haltAt(new Halt(mm(70), "x"), GRID)).isInstanceOf(Refusal.class);
@@ -157,7 +163,7 @@ class ColourPlanTest {
                 .haltAt(new Halt(Height.parse("9"), "above it all"), higher)
                 .ontoGrid(grid);
         assertThat(plan.starts().get(1).wished()).isEqualTo(Height.parse("3"));
-        assertThat(plan.halts()).extracting(h -> h.wished().toString()).containsExactly("1.20", "9.00");
-        assertThat(plan.halts().get(0).note()).isEqualTo("washer");
+        assertThat(plan.halts().list()).extracting(h -> h.wished().toString()).containsExactly("1.20", "9.00");
+        assertThat(plan.halts().list().get(0).note()).isEqualTo("washer");
     }
 }
