@@ -192,6 +192,8 @@ class CostPagesTest extends BrowserTest {
         browser.see(".notice", "Kept");
         browser.open("/plans/" + plan.id() + "/clock");
         start("2026-11-28T22:00");
+        // At night the page advises before any start is set, too.
+        browser.see("#content", "Begins on Saturday 28 November, 22:00");
         browser.see("#clock-advice", "while nobody is there");
         assertThat(browser.all("tr.missed").size()).isGreaterThan(10);
         browser.click("#take-suggested");
