@@ -21,6 +21,18 @@ final class Tours {
 
     static final long NO_WAY = Long.MAX_VALUE / 4;
 
+    /** The members of each set of up to {@value #EXACT} colours, rising. */
+    private static final byte[][] MEMBERS = new byte[1 << EXACT][];
+
+    static {
+        for (int set = 0; set < MEMBERS.length; set++) {
+            MEMBERS[set] = new byte[Integer.bitCount(set)];
+            for (int i = 0, rest = set; rest != 0; rest &= rest - 1) {
+                MEMBERS[set][i++] = (byte) Integer.numberOfTrailingZeros(rest);
+            }
+        }
+    }
+
     private final int[] colours;
     private final int[] before;
     private final long[][] cost;
@@ -90,10 +102,13 @@ final class Tours {
         private final long[] entered;
         private final long[] costs;
         private final int[][] ways = new int[size()][];
+        /** For each set of colours, and each of them as the last, the one before it on the cheapest way. */
+        private final byte[] previous;
 
         private Passage(long[] entered) {
             this.entered = entered;
-            this.costs = exact() ? lastRow(table(entered)) : goodCosts(entered);
+            this.previous = exact() ? new byte[size() << size()] : new byte[0];
+            this.costs = exact() ? through(entered, previous) : goodCosts(entered);
         }
 
         /** What it costs to be through all colours, by the last of them; {@link #NO_WAY} for one that cannot be the last. */
@@ -104,18 +119,14 @@ final class Tours {
         /** The way that ends with {@code last}, as colours of the stage. */
         int[] way(int last) {
             if (ways[last] == null) {
-                ways[last] = exact() ? trace(table(entered), last) : goodWay(entered, last);
+                ways[last] = exact() ? traced(previous, last) : goodWay(entered, last);
             }
             return ways[last];
         }
     }
 
-    private long[] lastRow(long[] table) {
-        return Arrays.copyOfRange(table, table.length - size(), table.length);
-    }
-
-    /** For each set of colours, and each of them as the last, what the cheapest way through the set costs. */
-    private long[] table(long[] entered) {
+    /** What the cheapest ways through all colours cost, by the last of them. */
+    private long[] through(long[] entered, byte[] previous) {
         int k = size();
         long[] best = new long[k << k];
         Arrays.fill(best, NO_WAY);
@@ -123,41 +134,37 @@ final class Tours {
             best[(k << first) + first] = before[first] == 0 ? entered[first] : NO_WAY;
         }
         for (int set = 1; set < (1 << k) - 1; set++) {
-            for (int ins = ~set & (1 << k) - 1; ins != 0; ins &= ins - 1) {
-                int in = Integer.numberOfTrailingZeros(ins);
+            byte[] members = MEMBERS[set];
+            for (byte in : MEMBERS[~set & (1 << k) - 1]) {
                 if ((before[in] & ~set) == 0) {
-                    best[(set | 1 << in) * k + in] = least(best, set * k, into[in]);
+                    long[] swap = into[in];
+                    long least = NO_WAY;
+                    byte from = 0;
+                    for (byte last : members) {
+                        long cost = best[set * k + last] + swap[last];
+                        if (cost < least) {
+                            least = cost;
+                            from = last;
+                        }
+                    }
+                    int at = (set | 1 << in) * k + in;
+                    best[at] = least;
+                    previous[at] = from;
                 }
             }
         }
-        return best;
+        return Arrays.copyOfRange(best, best.length - k, best.length);
     }
 
-    /** The cheapest of the ways at {@code row} with one more swap; colours that are not on them cost NO_WAY there. */
-    private static long least(long[] best, int row, long[] swap) {
-        long least = NO_WAY;
-        for (int last = 0; last < swap.length; last++) {
-            least = Math.min(least, best[row + last] + swap[last]);
-        }
-        return least;
-    }
-
-    private int[] trace(long[] best, int last) {
+    private int[] traced(byte[] previous, int last) {
         int k = size();
         int[] way = new int[k];
         int set = (1 << k) - 1;
-        int end = last;
+        way[k - 1] = last;
         for (int at = k - 1; at > 0; at--) {
-            way[at] = end;
-            int rest = set ^ 1 << end;
-            int next = 0;
-            while (best[rest * k + next] + cost[next][end] != best[set * k + end]) {
-                next++;
-            }
-            end = next;
-            set = rest;
+            way[at - 1] = previous[set * k + way[at]];
+            set ^= 1 << way[at];
         }
-        way[0] = end;
         return way;
     }
 
