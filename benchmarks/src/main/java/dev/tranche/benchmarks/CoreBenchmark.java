@@ -24,8 +24,14 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.operation.polygonize.Polygonizer;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
 import org.openjdk.jmh.annotations.Fork;
@@ -104,6 +110,48 @@ public class CoreBenchmark {
     @Benchmark
     public List<Section> cutLayers() {
         return SectionSweep.cut(mesh, middles, Progress.UNHEARD);
+    }
+
+    /** The yardstick of cutting: each triangle's segment handed to JTS, which makes polygons of them, layer by layer. */
+    @Benchmark
+    public double cutByJtsAlone() {
+        GeometryFactory plane = new GeometryFactory();
+        List<Polygonizer> layers = new ArrayList<>();
+        for (int i = 0; i < middles.length; i++) {
+            layers.add(new Polygonizer());
+        }
+        for (int corner = 0; corner < 3 * mesh.triangles(); corner += 3) {
+            int low = 2 * Math.min(mesh.z(corner), Math.min(mesh.z(corner + 1), mesh.z(corner + 2)));
+            int high = 2 * Math.max(mesh.z(corner), Math.max(mesh.z(corner + 1), mesh.z(corner + 2)));
+            int first = Arrays.binarySearch(middles, low + 1);
+            for (int i = first < 0 ? -first - 1 : first; i < middles.length && middles[i] <= high; i++) {
+                layers.get(i).add(plane.createLineString(segment(corner, middles[i])));
+            }
+        }
+        double area = 0;
+        for (Polygonizer layer : layers) {
+            for (Object polygon : layer.getPolygons()) {
+                area += ((Polygon) polygon).getArea();
+            }
+        }
+        return area;
+    }
+
+    private Coordinate[] segment(int corner, int middle) {
+        Coordinate[] ends = new Coordinate[2];
+        for (int e = 0, found = 0; e < 3 && found < 2; e++) {
+            int p = corner + e;
+            int q = corner + (e + 1) % 3;
+            if (2 * mesh.z(p) < middle != 2 * mesh.z(q) < middle) {
+                int below = 2 * mesh.z(p) < middle ? p : q;
+                int above = below == p ? q : p;
+                double t = (middle - 2.0 * mesh.z(below)) / (2.0 * mesh.z(above) - 2.0 * mesh.z(below));
+                ends[found++] = new Coordinate(
+                        mesh.x(below) + t * (mesh.x(above) - mesh.x(below)),
+                        mesh.y(below) + t * (mesh.y(above) - mesh.y(below)));
+            }
+        }
+        return ends;
     }
 
     /** The yardstick of reading G-code. */

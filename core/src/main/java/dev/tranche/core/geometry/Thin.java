@@ -27,8 +27,13 @@ public record Thin(Polygon area, double width) {
 
     /** Whether a line {@code width} mm wide fits into {@code piece} anywhere. */
     public static boolean holdsLine(Polygon piece, double width) {
-        if (piece.getArea() < width * width * Math.PI / 4) {
+        double disc = width * width * Math.PI / 4;
+        double area = piece.getArea();
+        if (area < disc) {
             return false;
+        }
+        if (isBroad(piece, area, width / 2)) {
+            return true;
         }
         // A disc of that width round the middle of the widest stretch settles it for nearly all.
         Coordinate middle = InteriorPointArea.getInteriorPoint(piece);
@@ -36,6 +41,17 @@ public record Thin(Polygon area, double width) {
             return true;
         }
         return !piece.buffer(-width / 2).isEmpty();
+    }
+
+    /**
+     * Whether area and perimeter alone prove that a disc of radius {@code r} fits. Drawn in by t, an area with n holes has a
+     * rim of at most P + 2π t (n − 1): so were it all within r of its rim, its area would be at most r P + π r² (n − 1).
+     *
+     * <p>Source: B. Sz.-Nagy, "Über Parallelmengen nichtkonvexer ebener Bereiche", Acta Scientiarum Mathematicarum 20
+     * (1959), from memory; checked against JTS.
+     */
+    private static boolean isBroad(Polygon piece, double area, double r) {
+        return area > r * piece.getLength() + Math.PI * r * r * Math.max(0, piece.getNumInteriorRing() - 1);
     }
 
     /** Every stretch of {@code area} that is thinner than {@code width} mm. */

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.GeometryFactory;
@@ -38,5 +39,45 @@ class ThinTest {
     void an_l_of_two_thin_walls_does_not_count_as_thick_for_its_area() {
         MultiPolygon l = Areas.union(List.of(box(0, 0, 30, 0.3), box(0, 0, 0.3, 30)));
         assertThat(Thin.holdsLine((Polygon) l.getGeometryN(0), 0.45)).isFalse();
+    }
+
+    /** The reference is JTS: what is left when the area is drawn in by half a line. */
+    @Test
+    void a_line_fits_where_something_is_left_when_the_area_is_drawn_in() {
+        Random random = new Random(5);
+        int fits = 0;
+        for (int i = 0; i < 400; i++) {
+            MultiPolygon area = sieve(random);
+            for (int p = 0; p < area.getNumGeometries(); p++) {
+                Polygon piece = (Polygon) area.getGeometryN(p);
+                double width = 0.1 + random.nextDouble() * 2;
+                boolean left = !piece.buffer(-width / 2).isEmpty();
+                assertThat(Thin.holdsLine(piece, width))
+                        .as("%s in %s", width, piece)
+                        .isEqualTo(left);
+                fits += left ? 1 : 0;
+            }
+        }
+        assertThat(fits).isBetween(100, 10_000);
+    }
+
+    /** A slab with strips put on and holes punched in. */
+    private static MultiPolygon sieve(Random random) {
+        MultiPolygon area = box(0, 0, 1 + random.nextInt(12), 1 + random.nextInt(12));
+        for (int i = 0; i < 3; i++) {
+            area = Areas.union(List.of(area, some(random)));
+        }
+        for (int i = 0; i < 8; i++) {
+            area = Areas.difference(area, some(random));
+        }
+        return area;
+    }
+
+    private static MultiPolygon some(Random random) {
+        return box(
+                random.nextDouble() * 10,
+                random.nextDouble() * 10,
+                0.2 + random.nextDouble() * 4,
+                0.2 + random.nextDouble());
     }
 }
