@@ -63,8 +63,7 @@ document.addEventListener("pointermove", (event) => {
     const at = layerAt(event);
     if (at) {
       dragged.at = at;
-      const line = dragged.handle.querySelector(".mark");
-      dragged.handle.setAttribute("transform", `translate(0 ${at.top + Number(at.high) - line.getAttribute("y1")})`);
+      dragged.handle.setAttribute("transform", `translate(0 ${at.top + Number(at.high) - dragged.handle.dataset.y})`);
       show(at, true);
     }
     return;

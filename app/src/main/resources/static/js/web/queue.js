@@ -64,10 +64,11 @@ let unsent = [];
 document.addEventListener("htmx:beforeSwap", (event) => {
   const target = event.detail.target;
   if (!target.matches(PAGES)) return;
-  const sender = event.detail.requestConfig.elt.closest("form");
-  const sent = event.detail.requestConfig.parameters;
+  const { elt, parameters: sent } = event.detail.requestConfig;
+  const sender = elt.closest("form");
+  const wasSent = (field) => field === elt || (sender !== null && field.form === sender);
   unsent = [...target.querySelectorAll("input[id]:not([type=checkbox]):not([type=radio]):not([type=hidden]):not([type=file]), textarea[id]")]
-    .filter((field) => field.value !== (field.form === sender ? sent[field.name] : field.defaultValue))
+    .filter((field) => field.value !== (wasSent(field) ? sent[field.name] : field.defaultValue))
     .map((field) => ({ id: field.id, value: field.value, at: field.selectionStart }));
 });
 

@@ -8,9 +8,13 @@ import dev.tranche.app.pictures.ScoreDrawing;
 import dev.tranche.app.pictures.SectionDrawing;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.geometry.Thin;
+import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Refusal;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import org.locationtech.jts.geom.MultiPolygon;
 import org.springframework.stereotype.Component;
 
 /** The desk's drawings, each drawn once for a state of a plan; layers that may be asked for next are drawn ahead. */
@@ -24,9 +28,18 @@ class Drawings {
     private final Cache<Workpiece, Drawn> drawn =
             Caffeine.newBuilder().weakKeys().maximumSize(MOST_PLANS).build();
 
+    private final Cache<List<MultiPolygon>, Map<Double, List<Thin>>> thin =
+            Caffeine.newBuilder().weakKeys().maximumSize(MOST_LAYERS).build();
+
     Drawings(Figures figures, Jobs jobs) {
         this.figures = figures;
         this.jobs = jobs;
+    }
+
+    /** What of a colour's areas is too thin; areas that an edit does not touch are the very same afterwards. */
+    private List<Thin> thin(Tint tint, double width) {
+        Map<Double, List<Thin>> known = thin.get(tint.cells(), cells -> new ConcurrentHashMap<>());
+        return known.computeIfAbsent(width, w -> Thin.of(tint.area(), w));
     }
 
     /** What has been drawn of one state of a plan. */
@@ -60,7 +73,7 @@ class Drawings {
         }
         return layers.computeIfAbsent(
                 new Layer(number, region, drawnIn, pair),
-                l -> LayerDrawing.of(work, number, region, drawnIn, pair ? 226 : 460, pair ? 400 : 440));
+                l -> LayerDrawing.of(work, number, region, drawnIn, this::thin, pair ? 226 : 460, pair ? 400 : 440));
     }
 
     /** Draws the neighbours of {@code layer} while nobody waits. */

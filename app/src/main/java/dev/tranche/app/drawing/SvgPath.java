@@ -1,46 +1,97 @@
 package dev.tranche.app.drawing;
 
-import org.locationtech.jts.geom.Coordinate;
+import java.util.List;
+import org.locationtech.jts.geom.CoordinateSequence;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.Polygon;
 
-/** Builds the {@code d} of an SVG path, to a hundredth of a pixel. */
+/** Builds the {@code d} of an SVG path in whole hundredths or tenths of a pixel, each line from where the last one ended. */
 public final class SvgPath {
     private final StringBuilder d = new StringBuilder();
-    private final boolean coarse;
+    /** How many make a pixel. */
+    private final int units;
+
+    private long x;
+    private long y;
 
     public SvgPath() {
-        this(false);
+        this(100);
     }
 
-    private SvgPath(boolean coarse) {
-        this.coarse = coarse;
+    private SvgPath(int units) {
+        this.units = units;
     }
 
     /** To a tenth of a pixel, for drawings of many small pieces. */
     public static SvgPath coarse() {
-        return new SvgPath(true);
+        return new SvgPath(10);
     }
 
-    public SvgPath rectangle(double x, double y, double width, double height) {
-        at('M', x, y);
-        d.append('h');
-        number(width);
-        d.append('v');
-        number(height);
-        d.append('h');
-        number(-width);
+    /** A stretch of a shape: between two heights it reaches from one side to the other, px. */
+    public record Step(double bottom, double top, double left, double right) {}
+
+    /** Steps on one another, from the bottom up; those that look alike are drawn as one. */
+    public SvgPath stairs(List<Step> steps) {
+        move(steps.get(0).left(), steps.get(0).bottom());
+        for (int i = 0; i < steps.size(); i++) {
+            across(steps.get(i).left());
+            if (i + 1 == steps.size() || whole(steps.get(i + 1).left()) != x) {
+                along(steps.get(i).top());
+            }
+        }
+        for (int i = steps.size() - 1; i >= 0; i--) {
+            across(steps.get(i).right());
+            if (i == 0 || whole(steps.get(i - 1).right()) != x) {
+                along(steps.get(i).bottom());
+            }
+        }
         d.append('z');
         return this;
     }
 
-    public SvgPath move(double x, double y) {
-        return at('M', x, y);
+    private void across(double toX) {
+        long to = whole(toX);
+        if (to != x) {
+            d.append('h');
+            number(to - x);
+            x = to;
+        }
     }
 
-    public SvgPath line(double x, double y) {
-        return at('L', x, y);
+    private void along(double toY) {
+        long to = whole(toY);
+        if (to != y) {
+            d.append('v');
+            number(to - y);
+            y = to;
+        }
+    }
+
+    public SvgPath rectangle(double left, double top, double width, double height) {
+        return stairs(List.of(new Step(top + height, top, left, left + width)));
+    }
+
+    public SvgPath move(double toX, double toY) {
+        x = whole(toX);
+        y = whole(toY);
+        d.append('M');
+        pair(x, y);
+        return this;
+    }
+
+    public SvgPath line(double toX, double toY) {
+        long nowX = whole(toX);
+        long nowY = whole(toY);
+        if (nowX != x && nowY != y) {
+            d.append('l');
+            pair(nowX - x, nowY - y);
+            x = nowX;
+            y = nowY;
+        }
+        across(toX);
+        along(toY);
+        return this;
     }
 
     /** Polygons with their holes, for the even-odd rule. */
@@ -57,23 +108,47 @@ public final class SvgPath {
     }
 
     private void ring(LineString ring, Frame frame) {
-        Coordinate[] points = ring.getCoordinates();
-        for (int i = 0; i < points.length - 1; i++) {
-            at(i == 0 ? 'M' : 'L', frame.x(points[i].x), frame.y(points[i].y));
+        CoordinateSequence points = ring.getCoordinateSequence();
+        move(frame.x(points.getX(0)), frame.y(points.getY(0)));
+        for (int i = 1; i < points.size() - 1; i++) {
+            line(frame.x(points.getX(i)), frame.y(points.getY(i)));
         }
         d.append('z');
     }
 
-    private SvgPath at(char command, double x, double y) {
-        d.append(command);
-        number(x);
-        d.append(' ');
-        number(y);
-        return this;
+    private long whole(double value) {
+        return Math.round(value * units);
     }
 
-    private void number(double value) {
-        d.append(round(coarse ? Math.rint(value * 10) / 10 : value));
+    private void pair(long first, long second) {
+        number(first);
+        if (second >= 0) {
+            d.append(' ');
+        }
+        number(second);
+    }
+
+    private void number(long value) {
+        if (value < 0) {
+            d.append('-');
+        }
+        long size = Math.abs(value);
+        long parts = size % units;
+        if (size >= units || parts == 0) {
+            d.append(size / units);
+        }
+        if (parts != 0) {
+            d.append('.');
+            if (units == 100 && parts < 10) {
+                d.append('0');
+            }
+            d.append(units == 100 && parts % 10 == 0 ? parts / 10 : parts);
+        }
+    }
+
+    /** To the nearest hundredth, for numbers that stand in a drawing by themselves. */
+    public static double hundredths(double value) {
+        return Math.rint(value * 100) / 100;
     }
 
     /** To hundredths, without a needless “.0”. */

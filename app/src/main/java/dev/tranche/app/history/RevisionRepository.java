@@ -16,7 +16,7 @@ interface RevisionRepository extends JpaRepository<RevisionEntity, Long> {
 
     /** Forgets what redo would have done; at once, so that its number is free for the next revision. */
     @Modifying(flushAutomatically = true)
-    @Query("delete from RevisionEntity r where r.owner = :owner and r.number > :number")
+    @Query(value = "delete from revision where owner = :owner and number > :number", nativeQuery = true)
     void forgetAfter(String owner, int number);
 
     @Query("select r.label from RevisionEntity r where r.owner = :owner and r.edition > :edition order by r.number")

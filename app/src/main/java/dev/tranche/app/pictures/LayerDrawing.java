@@ -15,6 +15,7 @@ import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.BiFunction;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Point;
@@ -64,9 +65,17 @@ public record LayerDrawing(
 
     /**
      * @param chosen region whose zone is being worked on, or −1
+     * @param tooThin what of a colour is thinner than a width, mm
      * @param drawnIn whether the first layer is shown as its slicing program draws it in
      */
-    public static LayerDrawing of(Workpiece work, int layer, int chosen, boolean drawnIn, int width, int height) {
+    public static LayerDrawing of(
+            Workpiece work,
+            int layer,
+            int chosen,
+            boolean drawnIn,
+            BiFunction<Tint, Double, List<Thin>> tooThin,
+            int width,
+            int height) {
         Frame frame = frame(work, width, height);
         LayerColours colours = work.colouring().layer(layer);
         double shrink = drawnIn && layer == 1 ? work.colours().layers().shrink() : 0;
@@ -85,7 +94,7 @@ public record LayerDrawing(
                         .toList(),
                 ghost,
                 zones(work, layer, chosen, frame),
-                thin(work, colours, frame),
+                thin(work, colours, tooThin, frame),
                 closings(work.cut().model().section(layer), frame),
                 lines(frame, width, height, pitch),
                 SvgPath.round(pitch),
@@ -126,10 +135,11 @@ public record LayerDrawing(
         return zones;
     }
 
-    private static List<Narrow> thin(Workpiece work, LayerColours colours, Frame frame) {
+    private static List<Narrow> thin(
+            Workpiece work, LayerColours colours, BiFunction<Tint, Double, List<Thin>> tooThin, Frame frame) {
         double width = work.machine().printer().lineWidth();
         return colours.tints().stream()
-                .flatMap(t -> Thin.of(t.area(), width).stream())
+                .flatMap(t -> tooThin.apply(t, width).stream())
                 .limit(MOST_THIN)
                 .map(t -> {
                     Point at = t.area().getInteriorPoint();

@@ -1,5 +1,7 @@
 package dev.tranche.app.pictures;
 
+import static dev.tranche.app.drawing.SvgPath.hundredths;
+
 import dev.tranche.app.drawing.SvgPath;
 import dev.tranche.app.drawing.Ticks;
 import dev.tranche.app.web.Figures;
@@ -66,7 +68,7 @@ public record ScoreDrawing(
     /** Printing with one spool. */
     public record Bar(SpoolMark mark, double x, double width, double y, int fromLayer, int toLayer, String title) {}
 
-    /** All the printing with one spool, where its bars are too many to be looked at one by one. */
+    /** All the printing with one spool, where its bars are too many to be looked at one by one: a path down their middles. */
     public record Crowd(SpoolMark mark, String path) {}
 
     /** A swap: from one line to another, with a drop as large as its purge. */
@@ -79,7 +81,23 @@ public record ScoreDrawing(
             double toY,
             double drop,
             boolean labelled,
-            String title) {}
+            String title) {
+        /** Half of the height of a bar. */
+        private static final double HALF = 6;
+
+        /** Where its drop hangs. */
+        public double middle() {
+            return hundredths(x + width / 2);
+        }
+
+        public double top() {
+            return hundredths(Math.min(fromY, toY) - HALF);
+        }
+
+        public double height() {
+            return hundredths(Math.abs(toY - fromY) + 2 * HALF);
+        }
+    }
 
     /** A halt: two bars, as for a pause in music. */
     public record Halt(double x, double y, int layer, String title) {}
@@ -98,7 +116,7 @@ public record ScoreDrawing(
         double pitch = (height - TOP - BOTTOM) / Math.max(1, palette.size());
         List<Stave> staves = new ArrayList<>();
         for (int i = 0; i < palette.size(); i++) {
-            double y = TOP + pitch * (i + 0.5);
+            double y = hundredths(TOP + pitch * (i + 0.5));
             staves.add(new Stave(
                     SpoolMark.of(work, palette.get(i)),
                     y,
@@ -162,7 +180,10 @@ public record ScoreDrawing(
             if (width > 0 && scale.x(stretch.to()) > lastEnd.getOrDefault(stretch.spool(), -CLOSEST) + FINEST) {
                 lastEnd.put(stretch.spool(), x + Math.max(width, FINEST));
                 paths.computeIfAbsent(stretch.spool(), s -> SvgPath.coarse())
-                        .rectangle(x, line(staves, stretch.spool().value()) - 6, Math.max(width, FINEST), 12);
+                        .move(x, line(staves, stretch.spool().value()))
+                        .line(
+                                x + Math.max(width, FINEST),
+                                line(staves, stretch.spool().value()));
             }
         }
         return paths.entrySet().stream()
@@ -188,7 +209,13 @@ public record ScoreDrawing(
                         stretch.lastLayer(),
                         figures.time(stretch.to() - stretch.from()));
                 bars.add(new Bar(
-                        mark, x, to - x, line(staves, mark.id()), stretch.firstLayer(), stretch.lastLayer(), title));
+                        mark,
+                        hundredths(x),
+                        hundredths(to - x),
+                        line(staves, mark.id()),
+                        stretch.firstLayer(),
+                        stretch.lastLayer(),
+                        title));
             }
         }
         return bars;
@@ -233,11 +260,11 @@ public record ScoreDrawing(
             steps.add(new Step(
                     swap.number(),
                     swap.layer(),
-                    x,
-                    Math.max(1.5, scale.x(swap.startsAt() + swap.seconds()) - x),
+                    hundredths(x),
+                    hundredths(Math.max(1.5, scale.x(swap.startsAt() + swap.seconds()) - x)),
                     line(staves, swap.out().id().value()),
                     line(staves, swap.in().id().value()),
-                    mostRadius * Math.sqrt(share),
+                    hundredths(mostRadius * Math.sqrt(share)),
                     labelled,
                     title));
         }

@@ -99,7 +99,7 @@ public record SectionDrawing(
         double bottom = height - m.bottom();
         Frame frame = new Frame(m.left(), bottom, box.getMinX(), 0, scaleX, scaleY);
         UprightCut upright = work.cut().upright();
-        Strata colours = Strata.of(work.colouring(), upright);
+        Strata colours = work.colouring().strata(upright);
         List<Stratum> strata = new ArrayList<>();
         colours.colours()
                 .forEach((spool, spans) ->
@@ -115,8 +115,7 @@ public record SectionDrawing(
             }
             if (t.firstLayer() > 1) {
                 String at = grid.bottom(t.firstLayer()).toString();
-                borders.add(new Border(
-                        t.index(), frame.y(grid.bottom(t.firstLayer()).millimetres()), at, t.firstLayer()));
+                borders.add(new Border(t.index(), SvgPath.hundredths(base), at, t.firstLayer()));
             }
         }
         return new SectionDrawing(
@@ -143,27 +142,55 @@ public record SectionDrawing(
                 flats(work.cut().model().surfaces(), frame));
     }
 
-    /** Layers as they will be printed; neighbours of one shape, or too thin to be told apart, drawn as one block. */
+    /**
+     * Layers as they will be printed; neighbours of one shape, or too thin to be told apart, drawn as one block, and blocks
+     * that stand on one another as one outline.
+     */
     private static String rows(List<List<Span>> spans, int from, int to, LayerGrid grid, Frame frame) {
         SvgPath path = SvgPath.coarse();
+        List<List<SvgPath.Step>> columns = new ArrayList<>();
+        List<Span> below = List.of();
         int layer = from;
         while (layer <= to) {
             List<Span> shape = spans.get(layer - 1);
             int last = layer;
-            double least = frame.y(grid.bottom(layer).millimetres()) - FINEST;
+            double bottom = frame.y(grid.bottom(layer).millimetres());
             while (last < to
                     && (spans.get(last).equals(shape)
-                            || frame.y(grid.top(last + 1).millimetres()) > least)) {
+                            || frame.y(grid.top(last + 1).millimetres()) > bottom - FINEST)) {
                 last++;
             }
-            double y = frame.y(grid.top(last).millimetres());
-            double h = frame.y(grid.bottom(layer).millimetres()) - y;
-            for (Span span : shape) {
-                path.rectangle(frame.x(span.from()), y, span.length() * frame.scaleX(), h);
+            double top = frame.y(grid.top(last).millimetres());
+            if (!standsOn(shape, below)) {
+                columns.forEach(path::stairs);
+                columns = new ArrayList<>();
+                for (int i = 0; i < shape.size(); i++) {
+                    columns.add(new ArrayList<>());
+                }
             }
+            for (int i = 0; i < shape.size(); i++) {
+                Span span = shape.get(i);
+                columns.get(i).add(new SvgPath.Step(bottom, top, frame.x(span.from()), frame.x(span.to())));
+            }
+            below = shape;
             layer = last + 1;
         }
+        columns.forEach(path::stairs);
         return path.toString();
+    }
+
+    /** Whether each stretch of a layer lies over one of its own below. */
+    private static boolean standsOn(List<Span> shape, List<Span> below) {
+        if (shape.size() != below.size()) {
+            return false;
+        }
+        for (int i = 0; i < shape.size(); i++) {
+            if (shape.get(i).from() > below.get(i).to()
+                    || shape.get(i).to() < below.get(i).from()) {
+                return false;
+            }
+        }
+        return true;
     }
 
     private static List<Tick> ruler(double printed, Frame frame) {

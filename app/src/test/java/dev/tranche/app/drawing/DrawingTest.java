@@ -18,6 +18,7 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.QuietTime;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.geometry.Thin;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Printer;
@@ -108,7 +109,7 @@ class DrawingTest extends OnePlanTest {
 
     @Test
     void the_layer_plan_keeps_the_models_proportions() {
-        LayerDrawing layer = LayerDrawing.of(twoColours(), 1, -1, false, 460, 440);
+        LayerDrawing layer = LayerDrawing.of(twoColours(), 1, -1, false, (t, w) -> Thin.of(t.area(), w), 460, 440);
         assertThat(layer.ghost()).isEmpty();
         assertThat(layer.colours()).extracting(LayerDrawing.Colour::area).containsExactly("600.0");
         // 30 mm over 432 px: 14.4 px a mm, so 20 mm are 288 px, in the middle of 440.

@@ -73,7 +73,7 @@ final class RegionRules {
     /** Regions that have plastic of their own, all of it inside other plastic. */
     static List<Finding> unseen(PlanFacts facts) {
         return each(facts, (i, region, relief) -> {
-            if (relief.above() == 0 || relief.below() == 0 || reachesTheSide(facts.colouring(), i)) {
+            if (relief.above() == 0 || relief.below() == 0 || reachesTheSide(facts, region, i)) {
                 return Optional.empty();
             }
             Finding finding = Finding.of(
@@ -95,12 +95,14 @@ final class RegionRules {
         return regions.replace(index, region.over(new Range(region.range().from(), Optional.empty())));
     }
 
-    private static boolean reachesTheSide(Colouring colouring, int region) {
+    private static boolean reachesTheSide(PlanFacts facts, Region region, int index) {
+        Colouring colouring = facts.colouring();
+        int highest = Math.min(facts.grid().count(), region.range().last(facts.grid()));
         LayerColours last = null;
-        for (int layer = 1; layer <= colouring.layers().size(); layer++) {
+        for (int layer = layer(facts, region); layer <= highest; layer++) {
             LayerColours colours = colouring.layer(layer);
             Optional<Field> field =
-                    colours == last ? Optional.empty() : colours.field(region).filter(f -> !f.isEmpty());
+                    colours == last ? Optional.empty() : colours.field(index).filter(f -> !f.isEmpty());
             last = colours;
             if (field.isPresent()
                     && Areas.nearTheRim(

@@ -3,6 +3,7 @@ package dev.tranche.core.plan;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.layer.UprightCut;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -38,6 +39,11 @@ public final class Colouring {
     private final List<LayerColours> layers;
     /** Computed when first asked for. */
     private List<Relief> reliefs;
+    /** Computed when first asked for; what an earlier plan was seen as, until then. */
+    private Front front;
+
+    /** The colours seen from the front, with the layers they were seen on. */
+    private record Front(List<LayerColours> layers, Strata strata) {}
 
     /** For each layer the places of the regions that reach it, and the spool of the colour by height. */
     private final List<List<Integer>> active;
@@ -64,10 +70,12 @@ public final class Colouring {
         this.masks = new HashMap<>();
         this.once = new HashMap<>();
         boolean sameWidth = before.isPresent() && before.get().lineWidth == lineWidth;
+        boolean sameLetters = before.isPresent() && goesOnWith(before.get().plan.palette());
+        this.front = before.map(b -> b.front).orElse(null);
         LayerColours[] made = new LayerColours[like.length];
         List<Integer> roots = new ArrayList<>();
         for (int root = 1; root <= like.length; root = end(root) + 1) {
-            if (sameWidth && isAsIn(before.get(), root, end(root))) {
+            if (sameWidth && sameLetters && isAsIn(before.get(), root, end(root))) {
                 known.put(root, before.get().known.get(root));
                 for (int layer = root; layer <= end(root); layer++) {
                     made[layer - 1] = before.get().layers.get(layer - 1);
@@ -127,13 +135,13 @@ public final class Colouring {
         return layer;
     }
 
+    private boolean goesOnWith(List<SpoolId> letters) {
+        return letters.size() <= plan.palette().size()
+                && letters.equals(plan.palette().subList(0, letters.size()));
+    }
+
     /** Whether a run of layers looks as it did: the same regions in the same colours over the same base. */
     private boolean isAsIn(Colouring before, int root, int end) {
-        List<SpoolId> letters = before.plan.palette();
-        if (letters.size() > plan.palette().size()
-                || !letters.equals(plan.palette().subList(0, letters.size()))) {
-            return false;
-        }
         for (int layer = root; layer <= end; layer++) {
             List<Integer> here = active.get(layer - 1);
             if (!bases[layer - 1].equals(before.bases[layer - 1]) || !here.equals(before.active.get(layer - 1))) {
@@ -215,6 +223,22 @@ public final class Colouring {
                     .toList();
         }
         return reliefs;
+    }
+
+    /**
+     * The colours seen from the front. Where an earlier plan was cut at the same place, layers that look as they did are
+     * taken over.
+     *
+     * @param plain the model's own most telling cut
+     */
+    public synchronized Strata strata(UprightCut plain) {
+        if (front == null || front.layers() != layers) {
+            double y = Strata.mostTelling(this, plain);
+            boolean there = front != null && front.strata().y() == y;
+            List<LayerColours> seen = there ? front.layers() : List.of();
+            front = new Front(layers, Strata.at(this, y, seen, there ? front.strata() : null));
+        }
+        return front.strata();
     }
 
     private static int[] runs(CutModel model) {

@@ -22,7 +22,7 @@ public record Strata(double y, Map<SpoolId, List<List<Span>>> colours) {
      * Where the model's own most telling cut is; with regions, where most of the colours are met on most of the layers,
      * that cut first.
      */
-    public static Strata of(Colouring colouring, UprightCut plain) {
+    static double mostTelling(Colouring colouring, UprightCut plain) {
         double y = plain.y();
         if (colouring.plan().regions().size() > 0) {
             Envelope box = colouring.model().footprint();
@@ -36,7 +36,7 @@ public record Strata(double y, Map<SpoolId, List<List<Span>>> colours) {
                 }
             }
         }
-        return at(colouring, y);
+        return y;
     }
 
     /** How many colours are met, over some of the layers; a colour met at all counts for much. */
@@ -55,24 +55,32 @@ public record Strata(double y, Map<SpoolId, List<List<Span>>> colours) {
                 + found.values().stream().mapToLong(Long::longValue).sum();
     }
 
-    private static Strata at(Colouring colouring, double y) {
+    /**
+     * @param seen layers of an earlier plan, and {@code before} how they looked at the same cut; layers that are the very
+     *     same are not looked at again
+     */
+    static Strata at(Colouring colouring, double y, List<LayerColours> seen, Strata before) {
+        List<LayerColours> layers = colouring.layers();
         Map<SpoolId, List<List<Span>>> colours = new LinkedHashMap<>();
-        for (SpoolId spool : colouring.plan().palette()) {
-            List<List<Span>> spans = new ArrayList<>();
-            LayerColours last = null;
-            boolean any = false;
-            for (LayerColours layer : colouring.layers()) {
-                List<Span> here = layer == last
-                        ? spans.get(spans.size() - 1)
-                        : layer.tint(spool).map(t -> t.spansAt(y)).orElse(List.of());
-                any |= !here.isEmpty();
-                spans.add(here);
-                last = layer;
-            }
-            if (any) {
-                colours.put(spool, spans);
-            }
+        colouring.plan().palette().forEach(s -> colours.put(s, new ArrayList<>()));
+        for (int i = 0; i < layers.size(); i++) {
+            LayerColours layer = layers.get(i);
+            int at = i;
+            boolean asBelow = i > 0 && layer == layers.get(i - 1);
+            boolean asBefore = i < seen.size() && layer == seen.get(i);
+            colours.forEach((spool, spans) -> spans.add(
+                    asBelow
+                            ? spans.get(at - 1)
+                            : asBefore
+                                    ? before.of(spool, at)
+                                    : layer.tint(spool).map(t -> t.spansAt(y)).orElse(List.of())));
         }
+        colours.values().removeIf(spans -> spans.stream().allMatch(List::isEmpty));
         return new Strata(y, colours);
+    }
+
+    private List<Span> of(SpoolId spool, int at) {
+        List<List<Span>> spans = colours.get(spool);
+        return spans == null ? List.of() : spans.get(at);
     }
 }

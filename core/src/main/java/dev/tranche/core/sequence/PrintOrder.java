@@ -7,7 +7,9 @@ import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 
 /**
  * The passes of a print in the order in which they are made.
@@ -152,12 +154,18 @@ public record PrintOrder(List<Pass> passes, boolean proven) {
 
     /** What prints on each layer, as bits for places in the palette. */
     static int[] present(Colouring colouring) {
-        List<SpoolId> palette = colouring.plan().palette();
-        return colouring.layers().stream()
-                .mapToInt(l -> l.spools().stream()
-                        .mapToInt(s -> 1 << palette.indexOf(s))
-                        .reduce(0, (a, b) -> a | b))
-                .toArray();
+        Map<SpoolId, Integer> bits = new HashMap<>();
+        colouring.plan().palette().forEach(s -> bits.put(s, 1 << bits.size()));
+        int[] present = new int[colouring.layers().size()];
+        LayerColours last = null;
+        for (int i = 0; i < present.length; i++) {
+            LayerColours layer = colouring.layers().get(i);
+            present[i] = layer == last
+                    ? present[i - 1]
+                    : layer.spools().stream().mapToInt(bits::get).sum();
+            last = layer;
+        }
+        return present;
     }
 
     /** The passes before which another spool has to be loaded. */
