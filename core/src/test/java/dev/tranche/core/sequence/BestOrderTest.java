@@ -223,6 +223,75 @@ class BestOrderTest {
         assertThat(good.cost()).isLessThan(cost(numbered(stages, 16), costs(purge, Aim.PURGE)) * 2 / 3);
     }
 
+    private static int[][] random(Random random, int colours) {
+        int[][] purge = new int[colours][colours];
+        for (int[] row : purge) {
+            Arrays.setAll(row, i -> 20 + random.nextInt(480));
+        }
+        return purge;
+    }
+
+    /** The reference tries every order there is. */
+    @Property(tries = 12)
+    void nine_colours_cost_hardly_more_than_the_best_order_there_is(@ForAll Random random) {
+        SwapCosts costs = costs(random(random, 9), Aim.PURGE);
+        BestOrder good = BestOrder.of(List.of(Stage.of(0x1FF)), costs);
+        assertThat(cost(good.orders(), costs)).isEqualTo(good.cost());
+        long least = cheapest(new int[9], 0, 0, 0, costs, Long.MAX_VALUE);
+        assertThat(good.cost()).isBetween(least, least + least / 4);
+    }
+
+    private static long cheapest(int[] order, int placed, int used, long spent, SwapCosts costs, long least) {
+        if (placed == order.length) {
+            return Math.min(least, spent);
+        }
+        long best = least;
+        for (int c = 0; c < order.length; c++) {
+            long cost = placed == 0 ? 0 : spent + costs.of(order[placed - 1], c);
+            if ((used >> c & 1) == 0 && cost < best) {
+                order[placed] = c;
+                best = cheapest(order, placed + 1, used | 1 << c, cost, costs, best);
+            }
+        }
+        return best;
+    }
+
+    @Property(tries = 40)
+    void no_colour_of_many_is_better_off_elsewhere(@ForAll Random random) {
+        SwapCosts costs = costs(random(random, 12), Aim.PURGE);
+        int[] order = BestOrder.of(List.of(Stage.of(0xFFF)), costs).orders().get(0);
+        long now = cost(List.of(order), costs);
+        for (int from = 1; from < order.length - 1; from++) {
+            for (int to = 1; to < order.length - 1; to++) {
+                List<Integer> moved =
+                        new ArrayList<>(Arrays.stream(order).boxed().toList());
+                moved.add(to, moved.remove(from));
+                assertThat(cost(List.of(moved.stream().mapToInt(c -> c).toArray()), costs))
+                        .isGreaterThanOrEqualTo(now);
+            }
+        }
+    }
+
+    @Property(tries = 40)
+    void of_many_colours_too_what_must_come_before_comes_before(@ForAll Random random) {
+        int[] before = new int[11];
+        for (int c = 1; c < before.length; c++) {
+            before[c] = random.nextInt(3) == 0 ? 1 << random.nextInt(c) : 0;
+        }
+        SwapCosts costs = costs(random(random, 11), Aim.SWAPS);
+        List<Stage> stages = List.of(Stage.of(0x7FF, before), Stage.of(0b11), Stage.of(0x7FF, before));
+        BestOrder good = BestOrder.of(stages, costs);
+        assertThat(cost(good.orders(), costs)).isEqualTo(good.cost());
+        for (int[] order : List.of(good.orders().get(0), good.orders().get(2))) {
+            assertThat(order).hasSize(11).doesNotHaveDuplicates();
+            int done = 0;
+            for (int c : order) {
+                assertThat(before[c] & ~done).isZero();
+                done |= 1 << c;
+            }
+        }
+    }
+
     @Test
     void layers_without_plastic_keep_what_is_loaded() {
         BestOrder best = BestOrder.of(
