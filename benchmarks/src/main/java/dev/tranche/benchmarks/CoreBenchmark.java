@@ -10,6 +10,7 @@ import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.SectionSweep;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.macro.DryRun;
 import dev.tranche.core.macro.Event;
@@ -168,7 +169,7 @@ public class CoreBenchmark {
 
     @Benchmark
     public SlicedFile surveyGcode() throws IOException {
-        return Survey.read(new ByteArrayInputStream(gcode), gcode.length, Motion.COMMON, Progress.UNHEARD);
+        return Survey.read(new ByteArrayInputStream(gcode), gcode.length, Motion.COMMON, Dialect.COMMON, Progress.UNHEARD);
     }
 
     /** A macro of 60 steps, rendered, run and looked at for faults. */
@@ -181,7 +182,7 @@ public class CoreBenchmark {
     @Benchmark
     public ControllerState obeySixtySteps() throws IOException {
         GcodeScanner line = new GcodeScanner(new ByteArrayInputStream(SIXTY_LINES));
-        Controller controller = new Controller(RIG.typical(Event.SWAP, 1).entry());
+        Controller controller = new Controller(RIG.typical(Event.SWAP, 1).entry(), Dialect.COMMON);
         while (line.next()) {
             controller.execute(line);
         }

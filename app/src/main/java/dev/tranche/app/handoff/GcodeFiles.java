@@ -16,7 +16,7 @@ import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SlicedFile;
-import dev.tranche.core.machine.Motion;
+import dev.tranche.core.machine.Printer;
 import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
@@ -74,7 +74,7 @@ public class GcodeFiles {
 
     /** Keeps a file and surveys it; it becomes the plan's when it is found to be a print. */
     Job take(PlanState plan, MultipartFile file) throws IOException {
-        Motion motion = workshop.get(plan.content().printer()).printer().motion();
+        Printer printer = workshop.get(plan.content().printer()).printer();
         String name = FileNames.shown(file.getOriginalFilename());
         FileStore.Kept kept;
         try (InputStream in = file.getInputStream()) {
@@ -82,7 +82,7 @@ public class GcodeFiles {
         }
         return jobs.start("Reading " + name, progress -> {
             try {
-                sliced.survey(kept.hash(), motion, progress);
+                sliced.survey(kept.hash(), printer, progress);
             } catch (RuntimeException | Error e) {
                 files.takeBack(kept);
                 throw e;

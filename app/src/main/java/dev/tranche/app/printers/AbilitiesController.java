@@ -4,6 +4,7 @@ import dev.tranche.app.printers.Workshop.Machine;
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.web.Attachment;
 import dev.tranche.core.machine.Command;
+import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.rig.Probe;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -54,6 +55,7 @@ class AbilitiesController {
     private void show(Machine machine, Model model) {
         views.frame(machine, "abilities", model);
         Map<Command, List<String>> users = RigViews.users(machine.rig());
+        model.addAttribute("countings", Dialect.Counting.values());
         List<Probe.Trial> trials = Probe.trials(machine.printer());
         model.addAttribute(
                 "rows",

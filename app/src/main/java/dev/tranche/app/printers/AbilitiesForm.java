@@ -2,6 +2,7 @@ package dev.tranche.app.printers;
 
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Command;
+import dev.tranche.core.machine.Dialect;
 import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.List;
@@ -15,8 +16,9 @@ import java.util.TreeSet;
  * @param ability one entry a ticked box: {@code M600} for a command, {@code M600:X} for a parameter
  * @param host commands on which the host pauses
  * @param comments whether comments may follow commands
+ * @param filament what decides whether numbers of filament are added
  */
-record AbilitiesForm(List<String> ability, List<String> host, Boolean comments) {
+record AbilitiesForm(List<String> ability, List<String> host, Boolean comments, Dialect.Counting filament) {
     Abilities abilities() {
         Map<Command, Set<Character>> ticked = new EnumMap<>(Command.class);
         for (String box : given(ability)) {
@@ -36,7 +38,11 @@ record AbilitiesForm(List<String> ability, List<String> host, Boolean comments) 
         }
         Set<Command> pauses = EnumSet.noneOf(Command.class);
         given(host).forEach(code -> pauses.add(Command.parse(code)));
-        return new Abilities(ticked, pauses, Boolean.TRUE.equals(comments));
+        return new Abilities(ticked, pauses, Boolean.TRUE.equals(comments), dialect());
+    }
+
+    private Dialect dialect() {
+        return new Dialect(filament == null ? Dialect.Counting.NOT_SAID : filament);
     }
 
     private static List<String> given(List<String> boxes) {

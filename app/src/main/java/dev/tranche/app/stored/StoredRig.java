@@ -1,9 +1,11 @@
 package dev.tranche.app.stored;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Corner;
+import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Hotend;
 import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Motion;
@@ -114,7 +116,11 @@ public record StoredRig(Machine printer, Extruders rack, StoredMacros macros) {
     }
 
     /** What its firmware, and the host before it, understand: for each command the letters it honours. */
-    record Firmware(Map<String, List<String>> honoured, List<String> pausesHost, boolean commentsAfterCommands) {
+    record Firmware(
+            Map<String, List<String>> honoured,
+            List<String> pausesHost,
+            boolean commentsAfterCommands,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<String> filament) {
         static Firmware of(Abilities a) {
             Map<String, List<String>> honoured = new LinkedHashMap<>();
             a.honoured()
@@ -122,7 +128,12 @@ public record StoredRig(Machine printer, Extruders rack, StoredMacros macros) {
                             command.name(),
                             letters.stream().map(String::valueOf).toList()));
             return new Firmware(
-                    honoured, a.pausesHost().stream().map(Command::name).toList(), a.commentsAfterCommands());
+                    honoured,
+                    a.pausesHost().stream().map(Command::name).toList(),
+                    a.commentsAfterCommands(),
+                    Optional.of(a.dialect().filament())
+                            .filter(f -> f != Dialect.Counting.NOT_SAID)
+                            .map(Dialect.Counting::name));
         }
 
         public Abilities abilities() {
@@ -133,7 +144,8 @@ public record StoredRig(Machine printer, Extruders rack, StoredMacros macros) {
             return new Abilities(
                     understood,
                     pausesHost.stream().map(Command::valueOf).collect(Collectors.toSet()),
-                    commentsAfterCommands);
+                    commentsAfterCommands,
+                    new Dialect(filament.map(Dialect.Counting::valueOf).orElse(Dialect.Counting.NOT_SAID)));
         }
     }
 

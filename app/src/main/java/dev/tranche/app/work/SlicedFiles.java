@@ -5,7 +5,9 @@ import com.github.benmanes.caffeine.cache.Caffeine;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.Survey;
+import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Motion;
+import dev.tranche.core.machine.Printer;
 import dev.tranche.core.speech.Progress;
 import java.io.IOException;
 import java.io.InputStream;
@@ -14,7 +16,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import org.springframework.stereotype.Service;
 
-/** G-code files surveyed, kept by the hash of their content and the motion they were timed with. */
+/** G-code files surveyed, kept by the hash of their content, the motion they were timed with and how they were read. */
 @Service
 public class SlicedFiles {
     private final FileStore files;
@@ -25,18 +27,18 @@ public class SlicedFiles {
         this.files = files;
     }
 
-    private record Key(String hash, Motion motion) {}
+    private record Key(String hash, Motion motion, Dialect dialect) {}
 
     /** Surveys a kept file, or answers the survey at hand; {@code progress} hears bytes. */
-    public SlicedFile survey(String hash, Motion motion, Progress progress) {
-        Key key = new Key(hash, motion);
+    public SlicedFile survey(String hash, Printer printer, Progress progress) {
+        Key key = new Key(hash, printer.motion(), printer.abilities().dialect());
         SlicedFile known = surveys.getIfPresent(key);
         if (known != null) {
             return known;
         }
         Path path = files.path(hash);
         try (InputStream in = Files.newInputStream(path)) {
-            SlicedFile file = Survey.read(in, Files.size(path), motion, progress);
+            SlicedFile file = Survey.read(in, Files.size(path), key.motion(), key.dialect(), progress);
             surveys.put(key, file);
             return file;
         } catch (IOException e) {

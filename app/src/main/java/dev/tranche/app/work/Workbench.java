@@ -152,7 +152,7 @@ public class Workbench {
                 machine.purges(),
                 machine.rig(),
                 stock.shelf(),
-                plan.gcode().map(g -> sliced.survey(g.hash(), machine.printer().motion(), progress)),
+                plan.gcode().map(g -> sliced.survey(g.hash(), machine.printer(), progress)),
                 new Terms(
                         plan.content().copies(),
                         stock.settings().power(machine.printer().watts())),

@@ -8,6 +8,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.tranche.app.plans.StoredPlan;
 import dev.tranche.app.storage.Json;
 import dev.tranche.app.storage.Unreadable;
+import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.macro.MacroStep;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Spool;
@@ -66,6 +67,16 @@ class StoredFormatTest {
         assertThat(rig.macros().macro(0).step(2)).isEqualTo(new MacroStep(new Step.Retract(3.5), false, Set.of(1, 3)));
         assertThat(rig.printer().hotend().heaterLimit()).hasMinutes(12);
         assertThat(rig.rack().inputs()).hasSize(2).last().matches(Optional::isEmpty);
+    }
+
+    @Test
+    void what_was_stored_before_a_field_was_there_has_nothing_said_for_it() throws IOException {
+        Rig rig = json.read(written("rig-1"), StoredRig.class).rig();
+        assertThat(rig.printer().abilities().dialect()).isEqualTo(Dialect.COMMON);
+        Dialect said = new Dialect(Dialect.Counting.BY_ITSELF);
+        Rig other = rig.with(rig.printer().with(rig.printer().abilities().reading(said)));
+        assertThat(json.read(json.write(StoredRig.of(other)), StoredRig.class).rig())
+                .isEqualTo(other);
     }
 
     @Test

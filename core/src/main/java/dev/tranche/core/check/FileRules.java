@@ -24,6 +24,19 @@ final class FileRules {
         }
     }
 
+    /** Where firmwares count filament differently, nobody but the owner knows which count to hand back. */
+    static List<Finding> howFilamentCounts(PlanFacts facts) {
+        boolean asks = facts.file().map(SlicedFile::readingsDiffer).orElse(false)
+                && !facts.rig().printer().abilities().dialect().saysHowFilamentCounts();
+        return asks
+                ? List.of(
+                        Finding.of(
+                                Severity.STOP,
+                                "filament-readings",
+                                "The G-code changes between G90 and G91 without saying M82 or M83 again, which firmwares read differently; say in the printer's abilities how yours counts filament."))
+                : List.of();
+    }
+
     static List<Finding> stopsAlreadyThere(PlanFacts facts) {
         List<Stop> stops = facts.file().map(SlicedFile::stops).orElse(List.of()).stream()
                 .filter(s -> s.run() >= 0)

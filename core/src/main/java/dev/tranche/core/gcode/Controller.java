@@ -1,5 +1,7 @@
 package dev.tranche.core.gcode;
 
+import dev.tranche.core.machine.Dialect;
+
 /**
  * A printer's controller, as far as motion and heat go: it takes lines and keeps position, modes and
  * temperatures. Understands G0–G4, G20, G21, G28, G90–G92, M82, M83, M104, M109, M140, M190, M204, M220, T.
@@ -27,8 +29,13 @@ public final class Controller {
     private double retracted;
     private double feed = 25;
     private double unit = 1;
+    private final Dialect dialect;
+    private Modes modes = Modes.ABSOLUTE;
+    /** As {@link #modes} have it. */
     private boolean relativeMoves;
+
     private boolean relativeExtrusion;
+    private boolean readingsDiffer;
     private double nozzleTarget = ControllerState.UNKNOWN;
     private double nozzleTemperature = Heater.ROOM;
     private double bedTemperature = Heater.ROOM;
@@ -44,10 +51,13 @@ public final class Controller {
     private double pause;
 
     /** A cold controller at the origin, absolute, in millimetres. */
-    public Controller() {}
+    public Controller(Dialect dialect) {
+        this.dialect = dialect;
+    }
 
     /** A controller in the middle of a file, as hot as it was asked to be. */
-    public Controller(ControllerState state) {
+    public Controller(ControllerState state, Dialect dialect) {
+        this(dialect);
         x = state.x();
         y = state.y();
         z = state.z();
@@ -55,8 +65,7 @@ public final class Controller {
         retracted = state.retracted();
         feed = state.feed();
         unit = state.inches() ? INCH : 1;
-        relativeMoves = state.relativeMoves();
-        relativeExtrusion = state.relativeExtrusion();
+        count(state.modes());
         nozzleTarget = state.nozzleTemperature();
         nozzleTemperature = Math.max(Heater.ROOM, nozzleTarget);
     }
@@ -85,18 +94,18 @@ public final class Controller {
             case 20 -> unit = INCH;
             case 21 -> unit = 1;
             case 28 -> home(line);
-            case 90 -> {
-                relativeMoves = false;
-                relativeExtrusion = false;
-            }
-            case 91 -> {
-                relativeMoves = true;
-                relativeExtrusion = true;
-            }
+            case 90 -> count(modes.moving(false));
+            case 91 -> count(modes.moving(true));
             case 92 -> redefine(line);
             default -> {}
         }
         return Effect.NONE;
+    }
+
+    private void count(Modes other) {
+        modes = other;
+        relativeMoves = modes.relativeMoves();
+        relativeExtrusion = modes.addsFilament(dialect);
     }
 
     private Effect straight(GcodeScanner line) {
@@ -130,6 +139,7 @@ public final class Controller {
         if (line.has('E')) {
             double value = line.get('E') * unit;
             de = relativeExtrusion ? value : value - e;
+            readingsDiffer |= modes.readsDifferently();
             e += de;
             retracted = Math.max(0, retracted - de);
         }
@@ -186,8 +196,8 @@ public final class Controller {
 
     private Effect machine(GcodeScanner line) {
         switch (line.number()) {
-            case 82 -> relativeExtrusion = false;
-            case 83 -> relativeExtrusion = true;
+            case 82 -> count(modes.feeding(false));
+            case 83 -> count(modes.feeding(true));
             case 104 -> nozzleTarget = line.get('S', nozzleTarget);
             case 109 -> {
                 nozzleTarget = line.get('S', line.get('R', nozzleTarget));
@@ -209,8 +219,12 @@ public final class Controller {
     }
 
     public ControllerState state() {
-        return new ControllerState(
-                x, y, z, e, retracted, feed, relativeMoves, relativeExtrusion, unit != 1, nozzleTarget);
+        return new ControllerState(x, y, z, e, retracted, feed, modes, unit != 1, nozzleTarget);
+    }
+
+    /** Whether filament was fed by a line that firmwares read differently. */
+    public boolean readingsDiffer() {
+        return readingsDiffer;
     }
 
     public double x() {

@@ -7,8 +7,7 @@ package dev.tranche.core.gcode;
  * @param e the extruder's count, mm
  * @param retracted mm of filament drawn back since it last came out; 0 or more
  * @param feed mm/s
- * @param relativeMoves G91 in force
- * @param relativeExtrusion M83 in force
+ * @param modes in which places and filament are counted
  * @param inches G20 in force
  * @param nozzleTemperature last asked for, °C; {@link #UNKNOWN} if none was
  */
@@ -19,8 +18,7 @@ public record ControllerState(
         double e,
         double retracted,
         double feed,
-        boolean relativeMoves,
-        boolean relativeExtrusion,
+        Modes modes,
         boolean inches,
         double nozzleTemperature) {
 
@@ -29,7 +27,7 @@ public record ControllerState(
 
     /** Hot, absolute, in millimetres, standing at a place. */
     public static ControllerState standingAt(double x, double y, double z, double nozzleTemperature) {
-        return new ControllerState(x, y, z, 0, 0, 50, false, false, false, nozzleTemperature);
+        return new ControllerState(x, y, z, 0, 0, 50, Modes.ABSOLUTE, false, nozzleTemperature);
     }
 
     /** Whether a file that goes on from {@code other} prints as if it had never been left; to 1 µm. */
@@ -40,8 +38,7 @@ public record ControllerState(
                 && Math.abs(z - other.z) < near
                 && Math.abs(e - other.e) < near
                 && Math.abs(feed - other.feed) < near
-                && relativeMoves == other.relativeMoves
-                && relativeExtrusion == other.relativeExtrusion
+                && modes.means(other.modes)
                 && inches == other.inches;
     }
 }

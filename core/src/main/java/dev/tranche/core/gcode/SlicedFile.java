@@ -16,6 +16,7 @@ import java.util.Optional;
  * @param blocks that Tranche wrote earlier
  * @param markers comments that number the layers, if there are any
  * @param crlf whether lines end with CR LF
+ * @param readingsDiffer whether firmwares come to different counts of filament
  */
 public record SlicedFile(
         long size,
@@ -26,7 +27,8 @@ public record SlicedFile(
         List<Stop> stops,
         List<Block> blocks,
         Optional<Markers> markers,
-        boolean crlf) {
+        boolean crlf,
+        boolean readingsDiffer) {
 
     /** How a print is built up. */
     public enum Order {

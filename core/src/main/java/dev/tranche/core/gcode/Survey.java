@@ -5,6 +5,7 @@ import dev.tranche.core.gcode.SlicedFile.Order;
 import dev.tranche.core.gcode.SlicedFile.Stop;
 import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
+import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
@@ -29,7 +30,7 @@ public final class Survey {
     private static final int REPORT_EVERY = 1 << 16;
 
     private final GcodeScanner line;
-    private final Controller controller = new Controller();
+    private final Controller controller;
     private final MotionClock clock;
     private final MotionRelay relay;
     private final MarkerHunt markers = new MarkerHunt();
@@ -104,7 +105,8 @@ public final class Survey {
         }
     }
 
-    private Survey(InputStream in, MotionClock clock, MotionRelay relay) {
+    private Survey(InputStream in, Dialect dialect, MotionClock clock, MotionRelay relay) {
+        this.controller = new Controller(dialect);
         this.line = new GcodeScanner(in);
         this.clock = clock;
         this.relay = relay;
@@ -113,13 +115,14 @@ public final class Survey {
     /**
      * @param in read to its end and left open
      * @param size bytes it will give, for progress
-     * @param motion of the printer that will run the file
+     * @param motion of the printer that will run the file, and {@code dialect} of its firmware
      * @throws Refusal if it is no G-code, or never extrudes
      */
-    public static SlicedFile read(InputStream in, long size, Motion motion, Progress progress) throws IOException {
+    public static SlicedFile read(InputStream in, long size, Motion motion, Dialect dialect, Progress progress)
+            throws IOException {
         MotionClock clock = new MotionClock(motion);
         try (MotionRelay relay = new MotionRelay(clock)) {
-            return new Survey(in, clock, relay).run(size, progress);
+            return new Survey(in, dialect, clock, relay).run(size, progress);
         }
     }
 
@@ -158,7 +161,8 @@ public final class Survey {
                 stops,
                 blocks,
                 markers.found(runs.size()),
-                crlf);
+                crlf,
+                controller.readingsDiffer());
     }
 
     private void comment() {

@@ -15,8 +15,13 @@ import java.util.TreeSet;
  * @param honoured for each understood command the letters it does not ignore
  * @param pausesHost commands on which a host computer pauses the print and runs its own scripts
  * @param commentsAfterCommands whether a comment may follow a command on its line
+ * @param dialect how it reads what firmwares read differently
  */
-public record Abilities(Map<Command, Set<Character>> honoured, Set<Command> pausesHost, boolean commentsAfterCommands) {
+public record Abilities(
+        Map<Command, Set<Character>> honoured,
+        Set<Command> pausesHost,
+        boolean commentsAfterCommands,
+        Dialect dialect) {
     public Abilities {
         EnumMap<Command, Set<Character>> copy = new EnumMap<>(Command.class);
         honoured.forEach((command, letters) -> copy.put(command, Collections.unmodifiableSet(new TreeSet<>(letters))));
@@ -42,17 +47,22 @@ public record Abilities(Map<Command, Set<Character>> honoured, Set<Command> paus
             }
             map.put(Command.parse(words[0]), letters);
         }
-        return new Abilities(map, Set.of(), true);
+        return new Abilities(map, Set.of(), true, Dialect.COMMON);
     }
 
     /** The same firmware behind a host that pauses on {@code commands}. */
     public Abilities behindHost(Command... commands) {
-        return new Abilities(honoured, Set.copyOf(Arrays.asList(commands)), commentsAfterCommands);
+        return new Abilities(honoured, Set.copyOf(Arrays.asList(commands)), commentsAfterCommands, dialect);
     }
 
     /** The same without comments on the lines of commands. */
     public Abilities withoutComments() {
-        return new Abilities(honoured, pausesHost, false);
+        return new Abilities(honoured, pausesHost, false, dialect);
+    }
+
+    /** The same with another reading of G-code. */
+    public Abilities reading(Dialect other) {
+        return new Abilities(honoured, pausesHost, commentsAfterCommands, other);
     }
 
     public boolean understands(Command command) {

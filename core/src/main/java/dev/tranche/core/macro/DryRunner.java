@@ -51,7 +51,7 @@ final class DryRunner {
         this.moment = moment;
         this.hostScripts = hostScripts;
         this.entry = moment.entry();
-        this.controller = new Controller(entry);
+        this.controller = new Controller(entry, printer.abilities().dialect());
         this.clock = new MotionClock(printer.motion());
     }
 
@@ -296,13 +296,14 @@ final class DryRunner {
             return;
         }
         ControllerState now = controller.state();
-        if (now.relativeMoves() != before.relativeMoves()) {
+        boolean places = now.modes().relativeMoves() != before.modes().relativeMoves();
+        if (places) {
             faults.add(Fault.of(
                     Severity.STOP,
                     step,
                     "The step changes between absolute and relative places and does not change back; add G90."));
         }
-        if (now.relativeExtrusion() != before.relativeExtrusion()) {
+        if (!places && !now.modes().means(before.modes())) {
             faults.add(Fault.of(
                     Severity.STOP,
                     step,

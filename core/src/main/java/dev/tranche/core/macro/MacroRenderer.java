@@ -104,10 +104,11 @@ final class MacroRenderer {
         if (entry.inches()) {
             out.line("the file is in inches", Word.of("G20"));
         }
-        if (entry.relativeMoves()) {
-            out.line("the file moves relatively", Word.of("G91"));
+        for (String command : entry.modes().commands()) {
+            out.line(
+                    command.startsWith("M") ? "how the file counts filament" : "how the file counts places",
+                    Word.of(command));
         }
-        out.line("how the file counts filament", Word.of(entry.relativeExtrusion() ? "M83" : "M82"));
         double unit = entry.inches() ? 25.4 : 1;
         String e = names.map(HostNames::e).orElse(Numerals.number(entry.e() / unit, 5));
         out.line("the extruder's count in the file", Word.of("G92"), Word.of("E" + e, "count before the macro"));

@@ -44,8 +44,7 @@ public record Moment(
                 entry.e(),
                 entry.retracted(),
                 entry.feed(),
-                entry.relativeMoves(),
-                entry.relativeExtrusion(),
+                entry.modes(),
                 entry.inches(),
                 entry.nozzleTemperature());
         return new Moment(0, of, 0, out, in, temperatureOut, temperatureIn, standby, purge, extruder, note, level);

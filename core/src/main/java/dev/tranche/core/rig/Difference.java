@@ -129,6 +129,7 @@ public record Difference(String what, String here, String there) {
                 all.put("Ability " + c, letters.isEmpty() ? "understood" + host : "with " + letters + host);
             }
         }
+        all.put("Filament is counted by", p.abilities().dialect().filament().title());
         all.put("Comments after commands", p.abilities().commentsAfterCommands() ? "allowed" : "not allowed");
         all.put("Extruders", Integer.toString(rig.rack().size()));
         all.put("Way of swapping", rig.macros().method().title());

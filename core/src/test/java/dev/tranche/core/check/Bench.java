@@ -78,8 +78,12 @@ public final class Bench {
 
     public Bench sliced(byte[] bytes) {
         try {
-            file = Optional.of(
-                    Survey.read(new ByteArrayInputStream(bytes), bytes.length, Motion.COMMON, Progress.UNHEARD));
+            file = Optional.of(Survey.read(
+                    new ByteArrayInputStream(bytes),
+                    bytes.length,
+                    Motion.COMMON,
+                    printer.abilities().dialect(),
+                    Progress.UNHEARD));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

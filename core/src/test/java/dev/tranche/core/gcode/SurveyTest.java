@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
@@ -19,7 +20,8 @@ import org.junit.jupiter.api.Test;
 
 class SurveyTest {
     static SlicedFile survey(byte[] bytes) throws IOException {
-        return Survey.read(new ByteArrayInputStream(bytes), bytes.length, Motion.COMMON, Progress.UNHEARD);
+        return Survey.read(
+                new ByteArrayInputStream(bytes), bytes.length, Motion.COMMON, Dialect.COMMON, Progress.UNHEARD);
     }
 
     static SlicedFile survey(SmallGcode gcode) throws IOException {

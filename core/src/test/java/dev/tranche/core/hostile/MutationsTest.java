@@ -12,6 +12,7 @@ import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.Survey;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.speech.Progress;
@@ -176,7 +177,7 @@ class MutationsTest {
     private static void gcode(byte[] file) throws IOException {
         SlicedFile sliced;
         try (InputStream in = new ByteArrayInputStream(file)) {
-            sliced = Survey.read(in, file.length, Motion.COMMON, Progress.UNHEARD);
+            sliced = Survey.read(in, file.length, Motion.COMMON, Dialect.COMMON, Progress.UNHEARD);
         }
         assertThat(sliced.seconds()).isFinite();
         Patch.removing(sliced).applyTo(file);

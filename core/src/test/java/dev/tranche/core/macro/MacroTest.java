@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.gcode.Modes;
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
@@ -101,7 +102,8 @@ class MacroTest {
 
     @Test
     void a_file_in_inches_with_relative_extrusion_gets_its_modes_back() {
-        ControllerState inches = new ControllerState(90, 80, 3.2, 25.4, 1.5, 30, true, true, true, 210);
+        ControllerState inches =
+                new ControllerState(90, 80, 3.2, 25.4, 1.5, 30, new Modes(true, true, true), true, 210);
         List<RenderedLine> lines =
                 MacroRenderer.render(ready(SwapMethod.PAUSE_AND_PARK), Printers.plain(), moment(inches, "B"));
         assertThat(text(lines)).startsWith("G21").endsWith("G1 F1800", "G20", "G91", "M83", "G92 E1");
@@ -409,11 +411,13 @@ class MacroTest {
             assertThat(run.exit().continuesAs(entry))
                     .as(() -> text(run.lines()).toString())
                     .isTrue();
-            Rs274 independent = new Rs274(entry);
-            text(run.lines()).forEach(independent::obey);
-            assertThat(independent.isBackAt(entry))
-                    .as(() -> text(run.lines()).toString())
-                    .isTrue();
+            for (boolean together : new boolean[] {true, false}) {
+                Rs274 independent = new Rs274(entry, together);
+                text(run.lines()).forEach(independent::obey);
+                assertThat(independent.isBackAt(entry))
+                        .as(() -> text(run.lines()).toString())
+                        .isTrue();
+            }
         }
     }
 
@@ -453,11 +457,13 @@ class MacroTest {
                         Arbitraries.doubles().between(0.2, 100),
                         Arbitraries.doubles().between(0, 5000),
                         Arbitraries.doubles().between(0, 3),
-                        Arbitraries.of(true, false),
-                        Arbitraries.of(true, false),
+                        Combinators.combine(
+                                        Arbitraries.of(true, false),
+                                        Arbitraries.of(true, false),
+                                        Arbitraries.of(true, false))
+                                .as(Modes::new),
                         Arbitraries.of(true, false))
-                .as((x, y, z, e, r, moves, extrusion, inches) ->
-                        new ControllerState(x, y, z, e, r, 30, moves, extrusion, inches, 210));
+                .as((x, y, z, e, r, modes, inches) -> new ControllerState(x, y, z, e, r, 30, modes, inches, 210));
     }
 
     @Test

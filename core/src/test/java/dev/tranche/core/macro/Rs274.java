@@ -1,6 +1,7 @@
 package dev.tranche.core.macro;
 
 import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.gcode.Modes;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.regex.Matcher;
@@ -9,7 +10,7 @@ import java.util.regex.Pattern;
 /**
  * A second interpreter, for tests alone: the meaning of G0, G1, G20, G21, G90, G91 and G92 as Kramer, Proctor and
  * Messina, "The NIST RS274NGC Interpreter, Version 3", NISTIR 6556 (2000), §3.5, give it, and M82 and M83 as open
- * firmware has them (common practice). It shares no code with the core's.
+ * firmware has them, under either of its two readings of G90 and G91 (common practice). It shares no code with the core's.
  */
 final class Rs274 {
     private static final Pattern WORD = Pattern.compile("([A-Z])(-?[0-9.]+)");
@@ -20,14 +21,18 @@ final class Rs274 {
     private boolean incrementalExtruder;
     private double feed;
 
-    Rs274(ControllerState entry) {
+    /** Whether G90 and G91 count filament, too. */
+    private final boolean together;
+
+    Rs274(ControllerState entry, boolean together) {
+        this.together = together;
         axes.put('X', entry.x());
         axes.put('Y', entry.y());
         axes.put('Z', entry.z());
         axes.put('E', entry.e());
         scale = entry.inches() ? 25.4 : 1;
-        incremental = entry.relativeMoves();
-        incrementalExtruder = entry.relativeExtrusion();
+        incremental = entry.modes().relativeMoves();
+        incrementalExtruder = counts(entry);
         feed = entry.feed() * 60;
     }
 
@@ -46,11 +51,11 @@ final class Rs274 {
             case "G21" -> scale = 1;
             case "G90" -> {
                 incremental = false;
-                incrementalExtruder = false;
+                incrementalExtruder &= !together;
             }
             case "G91" -> {
                 incremental = true;
-                incrementalExtruder = true;
+                incrementalExtruder |= together;
             }
             case "G92" -> words.forEach((axis, value) -> axes.replace(axis, value * scale));
             case "M82" -> incrementalExtruder = false;
@@ -69,14 +74,19 @@ final class Rs274 {
         feed = words.containsKey('F') ? words.get('F') * scale : feed;
     }
 
+    private boolean counts(ControllerState entry) {
+        Modes modes = entry.modes();
+        return together && !modes.filamentLast() ? modes.relativeMoves() : modes.relativeFilament();
+    }
+
     boolean isBackAt(ControllerState entry) {
         return Math.abs(axes.get('X') - entry.x()) < 0.002
                 && Math.abs(axes.get('Y') - entry.y()) < 0.002
                 && Math.abs(axes.get('Z') - entry.z()) < 0.002
                 && Math.abs(axes.get('E') - entry.e()) < 0.002
                 && Math.abs(feed - entry.feed() * 60) < 0.2
-                && incremental == entry.relativeMoves()
-                && incrementalExtruder == entry.relativeExtrusion()
+                && incremental == entry.modes().relativeMoves()
+                && incrementalExtruder == counts(entry)
                 && (scale != 1) == entry.inches();
     }
 }

@@ -1,0 +1,111 @@
+package dev.tranche.core.handoff;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * An interpreter for tests alone, of whole files: the meaning of G0, G1, G20, G21, G28 and G90 to G92 as Kramer, Proctor and
+ * Messina, NISTIR 6556 (2000), give it, and M82 and M83 as open firmware has them (common practice). It shares no code
+ * with the core's.
+ */
+final class PlainMachine {
+    private static final Pattern WORD = Pattern.compile("([A-Z])\\s*([-+]?[0-9.]+)");
+
+    private final Map<Character, Double> axes = new HashMap<>(Map.of('X', 0.0, 'Y', 0.0, 'Z', 0.0, 'E', 0.0));
+    private final List<Laid> laid = new ArrayList<>();
+    private final boolean together;
+    private double scale = 1;
+    private boolean adds;
+    private boolean addsFilament;
+    /** Of lines that Tranche put in. */
+    private boolean inBlock;
+
+    private PlainMachine(boolean together) {
+        this.together = together;
+    }
+
+    /** A line of plastic of the file's own. */
+    record Laid(double fromX, double fromY, double toX, double toY, double z, double filament) {
+        boolean isAs(Laid o) {
+            return near(fromX, o.fromX)
+                    && near(fromY, o.fromY)
+                    && near(toX, o.toX)
+                    && near(toY, o.toY)
+                    && near(z, o.z)
+                    && Math.abs(filament - o.filament) < 2e-5 * 25.4;
+        }
+
+        private static boolean near(double a, double b) {
+            return Math.abs(a - b) < 0.0011;
+        }
+    }
+
+    /** @param together whether G90 and G91 count filament, too */
+    static List<Laid> run(byte[] file, boolean together) {
+        PlainMachine machine = new PlainMachine(together);
+        for (String line : new String(file, StandardCharsets.ISO_8859_1).split("\r?\n")) {
+            machine.obey(line);
+        }
+        return machine.laid;
+    }
+
+    /** mm of filament that goes in, whatever for. */
+    static double fed(byte[] file, boolean together) {
+        return run(file, together).stream().mapToDouble(Laid::filament).sum();
+    }
+
+    private void obey(String given) {
+        inBlock = given.startsWith("; tranche begin") || inBlock && !given.startsWith("; tranche end");
+        String line = given.replaceAll(";.*|\\*.*", "")
+                .toUpperCase(Locale.ROOT)
+                .replaceFirst("^N\\d+\\s*", "")
+                .strip();
+        if (line.isEmpty() || line.startsWith("M117")) {
+            return;
+        }
+        Map<Character, Double> words = new HashMap<>();
+        Matcher m = WORD.matcher(line);
+        while (m.find()) {
+            words.put(m.group(1).charAt(0), Double.parseDouble(m.group(2)));
+        }
+        switch (line.split("\\s+")[0]) {
+            case "G0", "G1" -> move(words);
+            case "G20" -> scale = 25.4;
+            case "G21" -> scale = 1;
+            case "G28" -> axes.putAll(Map.of('X', 0.0, 'Y', 0.0, 'Z', 0.0));
+            case "G90" -> {
+                adds = false;
+                addsFilament &= !together;
+            }
+            case "G91" -> {
+                adds = true;
+                addsFilament |= together;
+            }
+            case "G92" -> words.forEach((axis, value) -> axes.replace(axis, value * scale));
+            case "M82" -> addsFilament = false;
+            case "M83" -> addsFilament = true;
+            default -> {}
+        }
+    }
+
+    private void move(Map<Character, Double> words) {
+        Map<Character, Double> before = new HashMap<>(axes);
+        for (char axis : "XYZE".toCharArray()) {
+            if (words.containsKey(axis)) {
+                boolean more = axis == 'E' ? addsFilament : adds;
+                axes.put(axis, words.get(axis) * scale + (more ? axes.get(axis) : 0));
+            }
+        }
+        double filament = axes.get('E') - before.get('E');
+        boolean goes = !axes.get('X').equals(before.get('X')) || !axes.get('Y').equals(before.get('Y'));
+        if (words.containsKey('E') && goes && !inBlock) {
+            laid.add(new Laid(before.get('X'), before.get('Y'), axes.get('X'), axes.get('Y'), axes.get('Z'), filament));
+        }
+    }
+}
