@@ -169,7 +169,8 @@ public class CoreBenchmark {
 
     @Benchmark
     public SlicedFile surveyGcode() throws IOException {
-        return Survey.read(new ByteArrayInputStream(gcode), gcode.length, Motion.COMMON, Dialect.COMMON, Progress.UNHEARD);
+        return Survey.read(
+                new ByteArrayInputStream(gcode), gcode.length, Motion.COMMON, Dialect.COMMON, Progress.UNHEARD);
     }
 
     /** A macro of 60 steps, rendered, run and looked at for faults. */

@@ -1,11 +1,17 @@
 package dev.tranche.app.exchange;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
+import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.StoredPlan;
+import dev.tranche.app.stored.SpoolNumber;
 import dev.tranche.app.stored.StoredMeasure;
 import dev.tranche.app.stored.StoredRig;
 import dev.tranche.app.stored.StoredSpool;
+import dev.tranche.core.plan.SpoolId;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 
 /**
  * What {@code plan.json} in a plan file says; the files it names lie beside it. {@code /schemas/plan-file-1.json}
@@ -29,8 +35,32 @@ record PlanFile(
         StoredRig printer,
         List<StoredMeasure> measured,
         Optional<Sliced> gcode) {
-    /** The sliced file. */
-    record Sliced(String hash, String name) {}
+    /**
+     * The sliced file.
+     *
+     * @param tools spools that its owner gave to its tools, by their numbers
+     */
+    record Sliced(
+            String hash,
+            String name,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Map<Integer, SpoolNumber>> tools) {
+        static Sliced of(PlanState.Gcode gcode) {
+            Map<Integer, SpoolNumber> tools = new TreeMap<>();
+            gcode.tools().forEach((tool, spool) -> tools.put(tool, SpoolNumber.of(spool)));
+            return new Sliced(gcode.hash(), gcode.name(), Optional.of(tools).filter(t -> !t.isEmpty()));
+        }
+
+        /** @param numbers of the spools here, by those in the file */
+        PlanState.Gcode gcode(Map<SpoolId, SpoolId> numbers) {
+            Map<Integer, SpoolId> known = new TreeMap<>();
+            tools.orElse(Map.of()).forEach((tool, spool) -> {
+                if (numbers.containsKey(spool.id())) {
+                    known.put(tool, numbers.get(spool.id()));
+                }
+            });
+            return new PlanState.Gcode(hash, name, known);
+        }
+    }
 
     static final String FORMAT = "tranche-plan";
     static final int VERSION = 1;

@@ -176,7 +176,7 @@ public class PlanFileReader {
                 file.name(), plan.with(plan.colours().renumbered(numbers::get)).on(printer(meant, numbers)));
         file.gcode()
                 .filter(g -> there.contains(g.hash()))
-                .ifPresent(g -> plans.giveGcode(added.id(), new PlanState.Gcode(g.hash(), g.name())));
+                .ifPresent(g -> plans.giveGcode(added.id(), g.gcode(numbers)));
         return plans.get(added.id());
     }
 

@@ -55,7 +55,7 @@ public class PlanFileWriter {
                 named.stream().map(all::get).map(StoredSpool::of).toList(),
                 StoredRig.of(machine.rig()),
                 machine.purges().stream().map(StoredMeasure::of).toList(),
-                plan.gcode().map(g -> new PlanFile.Sliced(g.hash(), g.name())));
+                plan.gcode().map(PlanFile.Sliced::of));
         ZipOutputStream zip = new ZipOutputStream(out);
         zip.putNextEntry(new ZipEntry(PlanFile.ENTRY));
         zip.write(json.writePretty(file).getBytes(StandardCharsets.UTF_8));

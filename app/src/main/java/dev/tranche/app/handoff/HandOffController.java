@@ -9,8 +9,10 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.web.Attachment;
+import dev.tranche.app.work.PlanPages;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.plan.SpoolId;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.List;
@@ -33,6 +35,8 @@ class HandOffController {
     private final SwapLists lists;
     private final ColourFiles colours;
     private final PlanFileWriter planFiles;
+    private final PlanPages pages;
+    private final ToolRows tools;
 
     HandOffController(
             Plans plans,
@@ -41,7 +45,11 @@ class HandOffController {
             GcodeFiles gcode,
             SwapLists lists,
             ColourFiles colours,
-            PlanFileWriter planFiles) {
+            PlanFileWriter planFiles,
+            PlanPages pages,
+            ToolRows tools) {
+        this.pages = pages;
+        this.tools = tools;
         this.plans = plans;
         this.workbench = workbench;
         this.models = models;
@@ -53,17 +61,25 @@ class HandOffController {
 
     @GetMapping("/plans/{id}/hand-off")
     String handOff(@PathVariable String id, Model model) {
-        PlanState plan = plans.get(id);
-        model.addAttribute("plan", plan);
-        Optional<Workpiece> work = workbench.open(plan);
-        if (work.isEmpty()) {
-            model.addAttribute("job", workbench.prepare(plan));
-            return "desk/waiting";
-        }
-        model.addAttribute("work", work.get());
-        model.addAttribute("stops", gcode.stopsForHandOff(work.get()));
-        model.addAttribute("preview", gcode.preview(work.get()));
-        return "handoff/hand-off";
+        return pages.show(id, "hand-off", model, work -> {
+            model.addAttribute("stops", gcode.stopsForHandOff(work));
+            model.addAttribute("preview", gcode.preview(work));
+            model.addAttribute("tools", tools.of(work));
+            model.addAttribute("marks", SpoolMark.palette(work));
+            return "handoff/hand-off";
+        });
+    }
+
+    /** Which spool a tool of the file stands for; 0 as Tranche reads it. */
+    @PostMapping("/plans/{id}/gcode/tools/{tool}")
+    String tool(
+            @PathVariable String id,
+            @PathVariable int tool,
+            @RequestParam long seen,
+            @RequestParam long spool,
+            Model model) {
+        plans.nameTool(id, seen, tool, spool == 0 ? Optional.empty() : Optional.of(new SpoolId(spool)));
+        return handOff(id, model);
     }
 
     @PostMapping("/plans/{id}/gcode")

@@ -112,10 +112,15 @@ public class Histories {
         histories.lock(owner.key()).orElseThrow().edition++;
     }
 
+    /** What to say to a page that shows edition {@code seen} of something that has moved on. */
+    public StalePage stale(Owner<?> owner, long seen) {
+        return new StalePage(owner.what(), revisions.labelsSince(owner.key(), seen));
+    }
+
     private HistoryEntity current(Owner<?> owner, long seen) {
         HistoryEntity history = histories.lock(owner.key()).orElseThrow();
         if (history.edition != seen) {
-            throw new StalePage(owner.what(), revisions.labelsSince(history.owner, seen));
+            throw stale(owner, seen);
         }
         return history;
     }

@@ -25,6 +25,9 @@ class PlanEntity {
     String gcodeHash;
     String gcodeName;
 
+    /** Spools that the owner gave to its tools, as {@code tool=spool} pairs. */
+    String gcodeTools = "";
+
     /** State of the swaps last written into G-code. */
     String writtenState;
 }

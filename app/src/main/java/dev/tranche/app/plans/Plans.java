@@ -14,11 +14,13 @@ import dev.tranche.core.speech.Words;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -167,13 +169,26 @@ public class Plans implements SpoolUse {
         PlanEntity plan = find(plans.lock(id));
         plan.gcodeHash = gcode.hash();
         plan.gcodeName = Words.oneLine(gcode.name());
+        plan.gcodeTools = written(gcode.tools());
         touch(plan);
+    }
+
+    /** Says which spool a tool of the sliced file stands for; nothing leaves it to Tranche. */
+    public void nameTool(String id, long seen, int tool, Optional<SpoolId> spool) {
+        PlanState now = get(id);
+        if (now.edition() != seen) {
+            throw histories.stale(history(id), seen);
+        }
+        Gcode gcode = now.gcode()
+                .orElseThrow(() -> new Refusal("There is no G-code in this plan any more; reload the page."));
+        giveGcode(id, gcode.with(tool, spool));
     }
 
     public void takeGcodeAway(String id) {
         PlanEntity plan = find(plans.lock(id));
         plan.gcodeHash = null;
         plan.gcodeName = null;
+        plan.gcodeTools = "";
         touch(plan);
     }
 
@@ -268,10 +283,24 @@ public class Plans implements SpoolUse {
                 version.edition(),
                 version.undo(),
                 version.redo(),
-                Optional.ofNullable(plan.gcodeHash).map(h -> new Gcode(h, plan.gcodeName)),
+                Optional.ofNullable(plan.gcodeHash).map(h -> new Gcode(h, plan.gcodeName, tools(plan.gcodeTools))),
                 Optional.ofNullable(plan.writtenState),
                 plan.changed,
                 Optional.ofNullable(plan.variantOf));
+    }
+
+    private static String written(Map<Integer, SpoolId> tools) {
+        return tools.entrySet().stream()
+                .sorted(Map.Entry.comparingByKey())
+                .map(e -> e.getKey() + "=" + e.getValue().value())
+                .collect(Collectors.joining(" "));
+    }
+
+    private static Map<Integer, SpoolId> tools(String written) {
+        return Stream.of(written.split(" "))
+                .filter(pair -> !pair.isEmpty())
+                .map(pair -> pair.split("="))
+                .collect(Collectors.toMap(p -> Integer.parseInt(p[0]), p -> new SpoolId(Long.parseLong(p[1]))));
     }
 
     private static String checkedName(String name) {

@@ -3,9 +3,9 @@ package dev.tranche.app.stored;
 import dev.tranche.core.plan.SpoolId;
 
 /** A spool of the shelf, by its number there. */
-record SpoolNumber(long value) {
+public record SpoolNumber(long value) {
 
-    static SpoolNumber of(SpoolId s) {
+    public static SpoolNumber of(SpoolId s) {
         return new SpoolNumber(s.value());
     }
 

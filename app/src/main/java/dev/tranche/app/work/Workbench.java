@@ -153,6 +153,7 @@ public class Workbench {
                 machine.rig(),
                 stock.shelf(),
                 plan.gcode().map(g -> sliced.survey(g.hash(), machine.printer(), progress)),
+                plan.gcode().map(PlanState.Gcode::tools).orElse(Map.of()),
                 new Terms(
                         plan.content().copies(),
                         stock.settings().power(machine.printer().watts())),

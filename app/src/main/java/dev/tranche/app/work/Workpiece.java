@@ -20,6 +20,7 @@ import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.sequence.ToolTable;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -88,6 +89,11 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
 
     public Optional<GridMatch> match() {
         return reckoning.facts().match();
+    }
+
+    /** The tools of a file that changes them, and the spools they stand for. */
+    public Optional<ToolTable> tools() {
+        return reckoning.facts().tools();
     }
 
     /** One copy of it without swaps. */

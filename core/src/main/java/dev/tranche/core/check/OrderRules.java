@@ -1,19 +1,16 @@
 package dev.tranche.core.check;
 
-import dev.tranche.core.gcode.GridMatch;
-import dev.tranche.core.gcode.SlicedLayer;
 import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.sequence.Orders;
-import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.sequence.ToolTable;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.stream.Collectors;
-import java.util.stream.IntStream;
 
 /** Rules on the order in which colours are printed. */
 final class OrderRules {
@@ -90,57 +87,54 @@ final class OrderRules {
 
     /** A file with tools of its own prints what it prints, whatever the plan says. */
     static List<Finding> toolsOfTheFile(PlanFacts facts) {
-        if (planned(facts)) {
-            return List.of();
-        }
-        GridMatch match = facts.match().orElseThrow();
-        List<SpoolId> numbering = facts.plan().numbering();
-        int highest = PrintOrder.highestTool(match);
-        if (highest >= numbering.size()) {
-            return List.of(Finding.of(
+        return facts.tools().stream().map(tools -> judged(facts, tools)).toList();
+    }
+
+    private static Finding judged(PlanFacts facts, ToolTable tools) {
+        Optional<ToolTable.Tool> without =
+                tools.tools().stream().filter(t -> t.turns().isEmpty()).findFirst();
+        if (without.isPresent()) {
+            return Finding.of(
                     Severity.STOP,
                     "tool-without-spool",
                     Words.format(
-                            "The G-code uses tool T%d, and the plan has %s; add the spools that are missing, in the order of the tools.",
-                            highest, Words.count(numbering.size(), "spool"))));
+                            "The G-code prints with %s, and the plan with %s; say at the hand-off which spool T%d stands for, or plan the spool that is missing.",
+                            Words.count(tools.tools().size(), "tool"),
+                            Words.count(facts.plan().spools().size(), "spool"),
+                            without.get().number()));
         }
-        int other = IntStream.rangeClosed(1, facts.grid().count())
-                .filter(layer -> !printed(match, layer, numbering)
-                        .equals(Set.copyOf(facts.colouring().layer(layer).spools())))
-                .findFirst()
-                .orElse(0);
-        if (other > 0) {
-            return List.of(Finding.of(
-                            Severity.WARN,
+        if (!tools.others().isEmpty()) {
+            int layer = tools.others().get(0);
+            return Finding.of(
+                            tools.agrees() ? Severity.WARN : Severity.STOP,
                             "file-colours-differ",
                             Words.format(
-                                    "On layer %d the G-code prints %s and the plan has %s; slice it again, or number the spools as the file does.",
-                                    other,
-                                    labels(facts, printed(match, other, numbering)),
-                                    labels(facts, facts.colouring().layer(other).spools())))
-                    .at(other));
+                                    "On layer %d the G-code prints %s and the plan has %s%s; slice it again, or say at the hand-off which spool each tool stands for.",
+                                    layer,
+                                    labels(facts, printed(facts, tools, layer)),
+                                    labels(facts, facts.colouring().layer(layer).spools()),
+                                    tools.others().size() == 1
+                                            ? ""
+                                            : ", and so on "
+                                                    + Words.count(tools.others().size() - 1, "other layer")))
+                    .at(layer);
         }
-        return List.of(Finding.of(
+        return Finding.of(
                 Severity.NOTE,
                 "tools-are-swaps",
                 Words.format(
                         "The G-code changes tools, and those changes are the plan's swaps: %s.",
-                        new TreeSet<>(tools(match))
-                                .stream()
-                                        .map(t -> "T" + t + " is " + facts.label(numbering.get(t)))
-                                        .collect(Collectors.joining(", ")))));
+                        tools.tools().stream()
+                                .map(t -> "T" + t.number() + " is "
+                                        + t.turns().stream()
+                                                .map(turn -> facts.label(turn.spool()))
+                                                .collect(Collectors.joining(", then ")))
+                                .collect(Collectors.joining(", "))));
     }
 
-    private static Set<Integer> tools(GridMatch match) {
-        return match.file().layers().stream()
-                .flatMap(l -> l.stints().stream())
-                .map(SlicedLayer.Stint::tool)
-                .collect(Collectors.toSet());
-    }
-
-    private static Set<SpoolId> printed(GridMatch match, int layer, List<SpoolId> numbering) {
-        return match.layer(layer).stints().stream()
-                .map(s -> numbering.get(s.tool()))
+    private static Set<SpoolId> printed(PlanFacts facts, ToolTable tools, int layer) {
+        return facts.match().orElseThrow().layer(layer).stints().stream()
+                .flatMap(s -> tools.spool(s.tool(), layer).stream())
                 .collect(Collectors.toSet());
     }
 

@@ -15,6 +15,7 @@ import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.sequence.ToolTable;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -34,6 +35,7 @@ import org.locationtech.jts.geom.Envelope;
  * @param schedule of the print, if it has a start
  * @param written the state that the last file written for this plan holds
  * @param file the sliced file, if there is one, and {@code match} if its layers are the plan's
+ * @param tools of such a file that changes them
  */
 public record PlanFacts(
         String planId,
@@ -49,6 +51,7 @@ public record PlanFacts(
         Ledger ledger,
         Optional<SlicedFile> file,
         Optional<GridMatch> match,
+        Optional<ToolTable> tools,
         Optional<Schedule> schedule,
         Optional<String> written) {
 

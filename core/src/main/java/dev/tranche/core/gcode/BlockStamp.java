@@ -14,15 +14,19 @@ import java.util.regex.Pattern;
  * @param number of its kind, from 1
  */
 public record BlockStamp(String plan, String state, What what, int number) {
-    private static final Pattern BEGIN =
-            Pattern.compile("; tranche begin plan=([\\w-]{1,64}) state=(\\w{1,64}) (swap|halt|load)=([1-9]\\d{0,4})");
+    private static final Pattern BEGIN = Pattern.compile(
+            "; tranche begin plan=([\\w-]{1,64}) state=(\\w{1,64}) (swap|halt|load|tool)=([1-9]\\d{0,6})");
     private static final String END = "; tranche end";
+    /** Stands before a line of the file that is taken out. */
+    static final String TOOK = "; tranche took ";
 
     /** Kinds of block. */
     public enum What {
         LOAD,
         SWAP,
-        HALT;
+        HALT,
+        /** No more than a line of a tool that is taken out. */
+        TOOL;
 
         /** As it stands in the stamp. */
         String code() {
@@ -46,6 +50,11 @@ public record BlockStamp(String plan, String state, What what, int number) {
                         What.valueOf(m.group(3).toUpperCase(Locale.ROOT)),
                         Integer.parseInt(m.group(4))))
                 : Optional.empty();
+    }
+
+    /** Whether a line begins as Tranche's marks do. */
+    static boolean isMark(String line) {
+        return line.startsWith("; tranche ");
     }
 
     static boolean isEnd(String comment) {

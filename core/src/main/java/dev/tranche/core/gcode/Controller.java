@@ -218,6 +218,11 @@ public final class Controller {
         return Effect.NONE;
     }
 
+    /** Asks for a temperature without waiting, °C. */
+    void heat(double degrees) {
+        nozzleTarget = degrees;
+    }
+
     public ControllerState state() {
         return new ControllerState(x, y, z, e, retracted, feed, modes, unit != 1, nozzleTarget);
     }

@@ -54,6 +54,9 @@ public final class GcodeScanner {
     private long base;
 
     private int from;
+    /** Where what Tranche wrote before the line begins; {@link #from} where nothing is. */
+    private int outset;
+
     private int to;
     private int nextLine;
     private int commentFrom;
@@ -80,7 +83,20 @@ public final class GcodeScanner {
             return false;
         }
         line++;
+        outset = from;
+        if (buffer[from] == ';' && beginsWith(BlockStamp.TOOK)) {
+            from += BlockStamp.TOOK.length();
+        }
         parse();
+        return true;
+    }
+
+    private boolean beginsWith(String words) {
+        for (int i = 0; i < words.length(); i++) {
+            if (from + i >= filled || buffer[from + i] != words.charAt(i)) {
+                return false;
+            }
+        }
         return true;
     }
 
@@ -303,12 +319,22 @@ public final class GcodeScanner {
         return nextLine - to == 2;
     }
 
+    /** Whether a line break ends it, as all but the last line of a file have one. */
+    boolean hasEnding() {
+        return nextLine > to;
+    }
+
     /** From 1. */
     public long line() {
         return line;
     }
 
-    /** Offset of the line's first byte in the file. */
+    /** Whether Tranche took the line out, so that it stands in the file as a comment; it is read as it stood. */
+    public boolean taken() {
+        return outset < from;
+    }
+
+    /** Offset of the line's first byte in the file; of one that was taken out, as it stood. */
     public long offset() {
         return base + from;
     }

@@ -11,6 +11,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * Puts blocks of lines into a G-code file and takes them out again.
@@ -25,13 +26,30 @@ public final class Patch {
     private final SlicedFile file;
     private final List<Edit> edits = new ArrayList<>();
 
-    private record Edit(long offset, long removed, byte[] added) {}
+    /** At one place what ends a block comes first; a line that is taken out is the last of those that begin one. */
+    private enum Rank {
+        END,
+        BEGIN,
+        TAKE,
+        REMOVE
+    }
+
+    private record Edit(long offset, Rank rank, long removed, byte[] added) {}
 
     private Patch(SlicedFile file) {
         this.file = file;
         for (Block block : file.blocks()) {
-            edits.add(new Edit(block.from(), block.to() - block.from(), new byte[0]));
+            long from = block.from();
+            for (SlicedFile.Kept kept : block.kept()) {
+                remove(from, kept.from());
+                from = kept.to();
+            }
+            remove(from, block.to());
         }
+    }
+
+    private void remove(long from, long to) {
+        edits.add(new Edit(from, Rank.REMOVE, to - from, new byte[0]));
     }
 
     /** A patch that takes every block out. */
@@ -43,19 +61,32 @@ public final class Patch {
     public static Patch writing(SlicedFile file, List<Insertion> insertions) {
         Patch patch = new Patch(file);
         for (Insertion insertion : insertions) {
-            patch.edits.add(new Edit(insertion.door().offset(), 0, insertion.bytes(file.crlf())));
+            String ending = file.crlf() ? "\r\n" : "\n";
+            String begin = insertion.begin(ending);
+            String end = insertion.stamp().end() + ending;
+            if (insertion.took().isEmpty()) {
+                patch.edits.add(new Edit(insertion.offset(), Rank.BEGIN, 0, ascii(begin + end)));
+            } else {
+                patch.edits.add(new Edit(insertion.offset(), Rank.TAKE, 0, ascii(begin + BlockStamp.TOOK)));
+                patch.edits.add(new Edit(insertion.took().get().to(), Rank.END, 0, ascii(end)));
+            }
         }
         return patch;
+    }
+
+    private static byte[] ascii(String text) {
+        return text.getBytes(StandardCharsets.US_ASCII);
     }
 
     /**
      * Lines for one place in a file.
      *
-     * @param door where they go
+     * @param offset of the byte before which they go; the beginning of a line
      * @param stamp what marks them as Tranche's
      * @param lines without endings
+     * @param took the line that stands there and is taken out, if one is
      */
-    public record Insertion(SlicedLayer.Door door, BlockStamp stamp, List<String> lines) {
+    public record Insertion(long offset, BlockStamp stamp, List<String> lines, Optional<SlicedFile.ToolLine> took) {
         public Insertion {
             lines = List.copyOf(lines);
             for (String line : lines) {
@@ -65,11 +96,16 @@ public final class Patch {
             }
         }
 
-        private byte[] bytes(boolean crlf) {
-            String ending = crlf ? "\r\n" : "\n";
+        public Insertion(SlicedLayer.Door door, BlockStamp stamp, List<String> lines) {
+            this(door.offset(), stamp, lines, Optional.empty());
+        }
+
+        private String begin(String ending) {
             StringBuilder text = new StringBuilder(stamp.begin()).append(ending);
-            lines.forEach(l -> text.append(l).append(ending));
-            return text.append(stamp.end()).append(ending).toString().getBytes(StandardCharsets.US_ASCII);
+            // What the owner's own lines say must not pass for a mark.
+            lines.forEach(
+                    l -> text.append(BlockStamp.isMark(l) ? ";" : "").append(l).append(ending));
+            return text.toString();
         }
     }
 
@@ -79,7 +115,7 @@ public final class Patch {
      * @param original the bytes the file was surveyed from
      */
     public void copy(InputStream original, OutputStream out, Progress progress) throws IOException {
-        edits.sort(Comparator.comparingLong(Edit::offset).thenComparingLong(Edit::removed));
+        edits.sort(Comparator.comparingLong(Edit::offset).thenComparing(Edit::rank));
         byte[] chunk = new byte[CHUNK];
         long at = 0;
         for (Edit edit : edits) {

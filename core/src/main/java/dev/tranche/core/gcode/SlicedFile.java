@@ -14,6 +14,7 @@ import java.util.Optional;
  * @param order how the print is built up
  * @param stops commands that stop the machine, wherever they stand
  * @param blocks that Tranche wrote earlier
+ * @param toolLines that choose a tool, or heat one by its number, in their order
  * @param markers comments that number the layers, if there are any
  * @param crlf whether lines end with CR LF
  * @param readingsDiffer whether firmwares come to different counts of filament
@@ -26,6 +27,7 @@ public record SlicedFile(
         Order order,
         List<Stop> stops,
         List<Block> blocks,
+        List<ToolLine> toolLines,
         Optional<Markers> markers,
         boolean crlf,
         boolean readingsDiffer) {
@@ -52,8 +54,29 @@ public record SlicedFile(
      * @param from offset of the first byte
      * @param to offset after the last
      * @param stamp whose plan, in which state
+     * @param kept lines of the file that it took out, which stand in it as they stood
      */
-    public record Block(long from, long to, BlockStamp stamp) {}
+    public record Block(long from, long to, BlockStamp stamp, List<Kept> kept) {
+        public Block {
+            kept = List.copyOf(kept);
+        }
+    }
+
+    /** Bytes of a file, from one offset to before another. */
+    public record Kept(long from, long to) {}
+
+    /**
+     * A line that only a machine with several tools understands.
+     *
+     * @param from offset of its first byte
+     * @param to offset after its ending
+     * @param tool by its number
+     * @param heats whether it heats that tool, and does not choose it
+     * @param printing the tool that prints next, or did last; of a line that chooses one, the one before it, −1 for none
+     * @param run index of the layer being printed, from 0; −1 before the first
+     * @param ended whether a line break ends it, so that it can be taken out
+     */
+    public record ToolLine(long from, long to, int tool, boolean heats, int printing, int run, boolean ended) {}
 
     /**
      * Comments equal but for one whole number that rises by one with each layer.

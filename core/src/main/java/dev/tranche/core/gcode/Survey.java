@@ -1,8 +1,10 @@
 package dev.tranche.core.gcode;
 
 import dev.tranche.core.gcode.SlicedFile.Block;
+import dev.tranche.core.gcode.SlicedFile.Kept;
 import dev.tranche.core.gcode.SlicedFile.Order;
 import dev.tranche.core.gcode.SlicedFile.Stop;
+import dev.tranche.core.gcode.SlicedFile.ToolLine;
 import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
 import dev.tranche.core.machine.Dialect;
@@ -37,6 +39,15 @@ public final class Survey {
     private final List<Run> runs = new ArrayList<>();
     private final List<Stop> stops = new ArrayList<>();
     private final List<Block> blocks = new ArrayList<>();
+    private final List<ToolLine> toolLines = new ArrayList<>();
+    /** Heat that was asked for since the last plastic. */
+    private final List<Heating> heating = new ArrayList<>();
+
+    private record Heating(int line, int tool, double degrees) {}
+
+    /** Of the block that is being read. */
+    private List<Kept> kept = new ArrayList<>();
+
     private Run run;
     /** What the clock's present account stands for. */
     private Draft stint;
@@ -134,12 +145,19 @@ public final class Survey {
             if (line.line() == 1) {
                 crlf = line.endsWithCrLf();
             }
+            if (line.taken() && blockStamp == null) {
+                continue;
+            }
+            if (line.taken()) {
+                kept.add(new Kept(line.offset(), line.end()));
+            }
             if (line.letter() == 0) {
                 comment();
-            } else if (blockStamp == null) {
+            } else if (blockStamp == null || line.taken()) {
                 command();
             }
         }
+        settleHeat();
         relay.finish();
         if (blockStamp != null) {
             throw Refusal.of(
@@ -160,6 +178,7 @@ public final class Survey {
                 order(),
                 stops,
                 blocks,
+                List.copyOf(toolLines),
                 markers.found(runs.size()),
                 crlf,
                 controller.readingsDiffer());
@@ -171,7 +190,8 @@ public final class Survey {
         }
         if (blockStamp != null) {
             if (BlockStamp.isEnd(line.comment())) {
-                blocks.add(new Block(blockFrom, line.end(), blockStamp));
+                blocks.add(new Block(blockFrom, line.end(), blockStamp, kept));
+                kept = new ArrayList<>();
                 blockStamp = null;
             }
             return;
@@ -195,6 +215,9 @@ public final class Survey {
             door = new Door(line.offset(), line.line(), controller.state());
             doorWanted = false;
         }
+        if (line.letter() == 'M' && line.has('T') && toolLine()) {
+            return;
+        }
         switch (controller.execute(line)) {
             case MOVE -> moved();
             case DWELL, HEAT -> {
@@ -206,7 +229,7 @@ public final class Survey {
                 relay.pause(controller.pause(), accounts);
                 settle();
             }
-            case TOOL -> toolChosen();
+            case TOOL -> toolChosen(line.number());
             case NONE -> {
                 if (line.is('G', 28)) {
                     settle();
@@ -234,15 +257,59 @@ public final class Survey {
     }
 
     /** From here on the time belongs to another tool, though its first plastic may be long in coming. */
-    private void toolChosen() {
-        if (line.number() < 0 || line.number() == tool) {
+    private void toolChosen(int number) {
+        if (number < 0) {
             return;
         }
-        tool = line.number();
+        remember(number, false);
+        if (number == tool) {
+            return;
+        }
+        tool = number;
         toolDoor = new Door(line.offset(), line.line(), controller.state());
         if (run != null) {
             beginStint();
         }
+    }
+
+    /**
+     * Commands to a tool by its number: M6 chooses it, M104 and M109 heat it. The nozzle of a machine that has but one is
+     * heated by what is said to the tool that prints next; what is said to one that rests means nothing to it.
+     *
+     * @return whether nothing more comes of the line
+     */
+    private boolean toolLine() {
+        int number = (int) Math.max(-1, Math.min(1_000_000, line.get('T')));
+        if (line.number() == 6) {
+            toolChosen(number);
+            return true;
+        }
+        if (line.number() != 104 && line.number() != 109) {
+            return false;
+        }
+        remember(number, true);
+        heating.add(new Heating(toolLines.size() - 1, number, line.get('S', line.get('R', -1))));
+        return line.number() == 104 || number != Math.max(0, tool);
+    }
+
+    /** Whose heat it was is known when the next plastic comes, or none comes any more. */
+    private void settleHeat() {
+        for (Heating h : heating) {
+            ToolLine l = toolLines.get(h.line());
+            toolLines.set(
+                    h.line(), new ToolLine(l.from(), l.to(), l.tool(), true, Math.max(0, tool), l.run(), l.ended()));
+            if (h.tool() == Math.max(0, tool) && h.degrees() >= 0) {
+                controller.heat(h.degrees());
+            }
+        }
+        heating.clear();
+    }
+
+    private void remember(int number, boolean heats) {
+        if (toolLines.size() == MOST_STINTS) {
+            throw Refusal.of("The G-code names tools over a million times by line %d; it is damaged.", line.line());
+        }
+        toolLines.add(new ToolLine(line.offset(), line.end(), number, heats, tool, runs.size() - 1, line.hasEnding()));
     }
 
     private void beginStint() {
@@ -275,6 +342,9 @@ public final class Survey {
                 if (run == null || run.micrometres != z) {
                     begin(z);
                 }
+            }
+            if (!heating.isEmpty()) {
+                settleHeat();
             }
             stint.extruded += de;
             toolDoor = null;

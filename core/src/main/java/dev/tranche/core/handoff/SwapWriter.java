@@ -7,7 +7,9 @@ import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Patch;
+import dev.tranche.core.gcode.SlicedFile.ToolLine;
 import dev.tranche.core.gcode.SlicedLayer.Door;
+import dev.tranche.core.machine.Command;
 import dev.tranche.core.macro.DryRun;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Moment;
@@ -23,6 +25,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 
 /**
  * Writes a plan's swaps and halts, and its first load where there is a macro for it, into a sliced file.
@@ -76,7 +79,12 @@ public record SwapWriter(String planId, Rig rig) {
                                     + "slice the coloured 3MF, with a tool for each spool.",
                             s.layer());
                 });
+        Map<Long, ToolLine> toTake = new TreeMap<>();
+        match.file().toolLines().stream()
+                .filter(l -> match.file().changesTools() && l.ended() && isTakenOut(l))
+                .forEach(l -> toTake.put(l.from(), l));
         List<Patch.Insertion> insertions = new ArrayList<>();
+        List<Long> swapped = new ArrayList<>();
         String state = state(ledger);
         for (Stop stop : stops(ledger)) {
             int layer = stop.moment().layer();
@@ -86,12 +94,46 @@ public record SwapWriter(String planId, Rig rig) {
                             "Layer %d of the G-code begins without a travel, so there is no place to stop before it; "
                                     + "slice it again or move that colour or halt by a layer.",
                             layer));
+            if (stop.what() == BlockStamp.What.SWAP) {
+                swapped.add(door.offset());
+            }
+            Optional<ToolLine> took = Optional.ofNullable(toTake.remove(door.offset()));
+            List<String> lines = new ArrayList<>(
+                    RenderedLine.texts(lines(stop.event(), stop.moment().at(door.state()))));
+            took.flatMap(l -> slot(l, swapped, ledger)).ifPresent(lines::add);
             insertions.add(new Patch.Insertion(
-                    door,
+                    door.offset(),
                     new BlockStamp(planId, state, stop.what(), stop.moment().number()),
-                    RenderedLine.texts(lines(stop.event(), stop.moment().at(door.state())))));
+                    lines,
+                    took));
+        }
+        int number = 0;
+        for (ToolLine line : toTake.values()) {
+            insertions.add(new Patch.Insertion(
+                    line.from(),
+                    new BlockStamp(planId, state, BlockStamp.What.TOOL, ++number),
+                    slot(line, swapped, ledger).stream().toList(),
+                    Optional.of(line)));
         }
         return Patch.writing(match.file(), insertions);
+    }
+
+    /**
+     * Lines that say nothing to one nozzle, or the wrong thing: what chooses a tool by the file's numbers, and what heats
+     * another than the one that prints.
+     */
+    private static boolean isTakenOut(ToolLine line) {
+        return !line.heats() || line.tool() != line.printing();
+    }
+
+    /** What stands for a line that chooses a tool where the firmware has tools: the slot in which the spool really is. */
+    private Optional<String> slot(ToolLine line, List<Long> swapped, Ledger ledger) {
+        if (line.heats() || !rig.printer().abilities().understands(Command.T)) {
+            return Optional.empty();
+        }
+        int swaps =
+                (int) swapped.stream().filter(offset -> offset <= line.from()).count();
+        return Optional.of("T" + ledger.loading().stages().get(swaps).extruder());
     }
 
     /**

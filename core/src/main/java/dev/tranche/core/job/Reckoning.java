@@ -20,6 +20,7 @@ import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.Toll;
+import dev.tranche.core.sequence.ToolTable;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Volume;
@@ -55,9 +56,10 @@ public record Reckoning(
                 brief.measured(),
                 !printer.hotend().blends());
         Orders orders = orders(brief, purges);
-        PrintOrder order = match.filter(m -> m.file().changesTools()
-                        && PrintOrder.highestTool(m) < brief.plan().numbering().size())
-                .map(m -> PrintOrder.sliced(m, brief.plan().numbering()))
+        Optional<ToolTable> tools =
+                match.filter(m -> m.file().changesTools()).map(m -> ToolTable.of(m, brief.colouring(), brief.tools()));
+        PrintOrder order = tools.filter(ToolTable::complete)
+                .map(t -> PrintOrder.sliced(match.orElseThrow(), t))
                 .orElseGet(orders::chosen);
         Estimator estimator = new Estimator(brief.rig(), purges, footprint.centre(), brief.terms());
         Ledger ledger = estimator.ledger(brief.plan(), order, grid, brief.shelf(), base, match);
@@ -76,6 +78,7 @@ public record Reckoning(
                 ledger,
                 brief.file(),
                 match,
+                tools,
                 brief.start().map(s -> Schedule.of(ledger, s, printer.heaterLimit(), brief.quiet())),
                 brief.written());
         return new Reckoning(brief, facts, base, estimator, writer, Checks.run(facts));

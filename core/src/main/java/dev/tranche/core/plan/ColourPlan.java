@@ -180,8 +180,9 @@ public record ColourPlan(
                 ordering.numbered(ordering.numbering().stream().map(other).toList()));
     }
 
-    /** Every spool by its number in the slicing program. */
+    /** The spools by their numbers in the slicing program; one that colours nothing any more has none. */
     public List<SpoolId> numbering() {
-        return ordering.all(palette);
+        Set<SpoolId> used = spools();
+        return ordering.all(palette).stream().filter(used::contains).toList();
     }
 }

@@ -126,7 +126,12 @@ public final class Orders {
         Numberings numberings = new Numberings(stages, now, costs(), most);
         int[] best = numberings.best(BestOrder.of(stages, costs()).cost());
         List<SpoolId> spools = Arrays.stream(best).mapToObj(palette::get).toList();
-        return new Numbering(plan().ordering().numbered(spools).all(palette), numberings.proven());
+        Set<SpoolId> used = plan().spools();
+        return new Numbering(
+                plan().ordering().numbered(spools).all(palette).stream()
+                        .filter(used::contains)
+                        .toList(),
+                numberings.proven());
     }
 
     private SwapCosts costs() {

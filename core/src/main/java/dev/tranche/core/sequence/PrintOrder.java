@@ -25,9 +25,9 @@ public record PrintOrder(List<Pass> passes, boolean proven) {
     /**
      * What a sliced file with tools of its own does.
      *
-     * @param numbering spools by the numbers of the tools, as many as the file has
+     * @param tools in which each that prints stands for a spool
      */
-    public static PrintOrder sliced(GridMatch match, List<SpoolId> numbering) {
+    public static PrintOrder sliced(GridMatch match, ToolTable tools) {
         List<Pass> passes = new ArrayList<>();
         for (int layer = 1; layer <= match.grid().count(); layer++) {
             SlicedLayer run = match.layer(layer);
@@ -39,22 +39,13 @@ public record PrintOrder(List<Pass> passes, boolean proven) {
                 boolean last = stint == run.stints().get(run.stints().size() - 1);
                 passes.add(new Pass(
                         layer,
-                        numbering.get(stint.tool()),
+                        tools.spool(stint.tool(), layer).orElseThrow(),
                         from,
                         last ? 1 : Math.min(1, done / all),
                         run.extruded() == 0 ? 0 : stint.extruded() / run.extruded()));
             }
         }
         return new PrintOrder(passes, true);
-    }
-
-    /** The highest number of a tool in {@code match}'s file. */
-    public static int highestTool(GridMatch match) {
-        return match.file().layers().stream()
-                .flatMap(l -> l.stints().stream())
-                .mapToInt(SlicedLayer.Stint::tool)
-                .max()
-                .orElse(0);
     }
 
     /**

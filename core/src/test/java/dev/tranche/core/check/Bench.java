@@ -58,6 +58,7 @@ public final class Bench {
     public Mesh mesh =
             new Shapes().box(0, 0, 0, 20, 20, 2).box(5, 5, 2, 10, 10, 1).mesh();
     public Optional<SlicedFile> file = Optional.empty();
+    public Map<Integer, SpoolId> tools = Map.of();
     public Optional<ZonedDateTime> start = Optional.empty();
     public List<QuietTime> quiet = List.of();
     public Optional<String> written = Optional.empty();
@@ -141,6 +142,7 @@ public final class Bench {
                 rig(),
                 shelf,
                 file,
+                tools,
                 terms,
                 start,
                 quiet,

@@ -5,16 +5,22 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.tranche.core.check.Bench;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.machine.Abilities;
+import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Printers;
+import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Spools;
+import dev.tranche.core.rig.Rack;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class SwapWriterTest {
     @Test
@@ -108,8 +114,83 @@ class SwapWriterTest {
                 .applyTo(original);
         List<String> lines =
                 new String(written, StandardCharsets.ISO_8859_1).lines().toList();
-        int change = lines.indexOf("T1");
-        assertThat(lines.get(change - 1)).isEqualTo("; tranche end swap=1");
+        int change = lines.indexOf("; tranche took T1");
+        assertThat(lines.get(change + 1)).isEqualTo("; tranche end swap=1");
+        assertThat(lines.subList(lines.indexOf("M0"), change)).isNotEmpty();
+        // A machine with one nozzle and no tools is told of none.
+        assertThat(lines).doesNotContain("T0", "T1");
+        bench.sliced(written);
+        assertThat(bench.file.orElseThrow().blocks()).hasSize(2);
+        assertThat(Patch.removing(bench.file.orElseThrow()).applyTo(written)).isEqualTo(original);
+    }
+
+    /** Layers 1 to 8 with T0 and the rest with T1, which is heated while the other prints, as programs do. */
+    private static byte[] heatingByTool(boolean crlf) {
+        SmallGcode gcode = new SmallGcode();
+        if (crlf) {
+            gcode.crlf();
+        }
+        gcode.line("M104 T0 S205 ; first").line("T0  ; first").line("M109 T0 S205");
+        for (int layer = 1; layer <= 15; layer++) {
+            if (layer == 8) {
+                gcode.line("M104 T1 S190");
+            }
+            if (layer == 9) {
+                gcode.line("M104 T0 S150 ; cool what rests").line("m6 t1").line("M109 T1 S190");
+            }
+            gcode.layers(0.2 * layer);
+        }
+        return gcode.line("M104 T0 S0").line("M104 S0").bytes();
+    }
+
+    @ParameterizedTest
+    @ValueSource(booleans = {false, true})
+    void what_is_said_to_tools_by_number_is_taken_out_and_comes_back_to_the_byte(boolean crlf) throws IOException {
+        byte[] original = heatingByTool(crlf);
+        Bench bench = new Bench().start(1.6, Spools.CHALK).sliced(original);
+        byte[] written = written(bench, original);
+        List<String> obeyed = new String(written, StandardCharsets.ISO_8859_1)
+                .lines()
+                .filter(l -> !l.startsWith(";"))
+                .toList();
+        assertThat(obeyed).noneMatch(l -> l.startsWith("T") || l.startsWith("m6"));
+        // The one nozzle is neither cooled to 150 while it prints, nor switched off by what is said of the other.
+        assertThat(obeyed)
+                .doesNotContain("M104 T0 S150 ; cool what rests", "M104 T1 S190", "M104 T0 S0")
+                .contains("M104 T0 S205 ; first", "M109 T0 S205", "M104 S0", "M0");
+        bench.sliced(written);
+        assertThat(bench.ledger().swaps()).hasSize(1);
+        assertThat(Patch.removing(bench.file.orElseThrow()).applyTo(written)).isEqualTo(original);
+        assertThat(written(bench, written)).isEqualTo(written);
+    }
+
+    private static byte[] written(Bench bench, byte[] file) throws IOException {
+        return bench.writer().patch(bench.match().orElseThrow(), bench.ledger()).applyTo(file);
+    }
+
+    @Test
+    void a_firmware_with_tools_is_told_the_slot_in_which_the_spool_really_is() throws IOException {
+        byte[] original = heatingByTool(false);
+        Bench bench = new Bench().start(1.6, Spools.CHALK).sliced(original);
+        bench.printer = bench.printer.with(Abilities.of("M0", "M104 S", "M109 S", "T"));
+        // The rack has them the other way round.
+        Rack rack = Rack.of(bench.printer, 2);
+        bench.rack = Optional.of(rack.replace(0, rack.extruder(0).with(Spools.CHALK))
+                .replace(1, rack.extruder(1).with(Spools.SOOT)));
+        List<String> obeyed = new String(written(bench, original), StandardCharsets.ISO_8859_1)
+                .lines()
+                .filter(l -> l.startsWith("T"))
+                .toList();
+        assertThat(obeyed).containsExactly("T1", "T0");
+    }
+
+    @Test
+    void own_lines_that_look_like_marks_pass_for_none() throws IOException {
+        byte[] original = new SmallGcode().grid(0.2, 0.2, 15).bytes();
+        Bench bench = new Bench().start(2, Spools.CHALK).sliced(original);
+        bench.swapping(
+                new Step.WaitForPerson(Command.M0), new Step.Raw("; tranche end swap=1\n; tranche took G28\nM400"));
+        byte[] written = written(bench, original);
         bench.sliced(written);
         assertThat(bench.file.orElseThrow().blocks()).hasSize(1);
         assertThat(Patch.removing(bench.file.orElseThrow()).applyTo(written)).isEqualTo(original);

@@ -1,0 +1,94 @@
+package dev.tranche.app.handoff;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.support.BrowserTest;
+import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.units.Height;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** A sliced file with tools of its own, at the hand-off. */
+class ToolsOfFilesTest extends BrowserTest {
+    private Spool spool(String name) {
+        Spool like = shelf.all().get(0);
+        return shelf.add(new Spool(
+                like.id(),
+                name,
+                like.material(),
+                like.colour(),
+                like.density(),
+                like.pricePerKilogram(),
+                like.firstLayerTemperature(),
+                like.temperature(),
+                like.gramsLeft(),
+                like.coverDepth()));
+    }
+
+    /** Layers 1 to 12 with T0, 13 to 25 with T1, as a program writes it that cools what rests. */
+    private static byte[] twoTools() {
+        SmallGcode gcode = new SmallGcode().line("T0");
+        for (int layer = 1; layer <= 25; layer++) {
+            if (layer == 13) {
+                gcode.line("M104 T0 S150").line("T1 ; the second").line("M109 T1 S205");
+            }
+            gcode.layers(0.2 * layer);
+        }
+        return gcode.bytes();
+    }
+
+    @Test
+    void the_tools_of_a_file_are_matched_written_without_their_lines_and_given_back() throws IOException {
+        SpoolId base = spool("Moss").id();
+        SpoolId letters = spool("Bone").id();
+        PlanState plan = plan("two tools");
+        // The first spool is recoloured away, as most people do first.
+        plan = plans.edit(plan.id(), plan.edition(), "recolour", p -> p.recolour(0, base));
+        plan = plans.edit(
+                plan.id(),
+                plan.edition(),
+                "start",
+                p -> p.startAt(Height.parse("2.4"), letters, p.layers().on(Height.parse("5"))));
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        byte[] original = twoTools();
+        give("#gcode-file", file("two.gcode", original));
+        browser.see(".tools", "Moss");
+        List<String> rows = browser.all(".tools tbody tr").stream()
+                .map(row -> row.getText().replace('\n', ' '))
+                .toList();
+        assertThat(rows.get(0)).startsWith("T0").contains("layers 1–12", "Moss");
+        assertThat(rows.get(1)).startsWith("T1").contains("layers 13–25", "Bone");
+
+        browser.click("#write-swaps");
+        byte[] written = Files.readAllBytes(browser.download("two-with-swaps.gcode"));
+        List<String> obeyed = new String(written, StandardCharsets.ISO_8859_1)
+                .lines()
+                .filter(l -> !l.startsWith(";"))
+                .toList();
+        assertThat(obeyed)
+                .noneMatch(l -> l.startsWith("T"))
+                .doesNotContain("M104 T0 S150")
+                .contains("M0");
+        assertThat(obeyed).anyMatch(l -> l.startsWith("M117 Swap 1 of 1") && l.contains("Bone"));
+
+        // Said otherwise, it contradicts the plan, and nothing is written until it does not.
+        browser.choose("#tool-0", "C Bone");
+        browser.see("main", "Not ready to hand off");
+        browser.see("main", "On layer 1 the G-code prints");
+        assertThat(browser.find("#write-swaps").isEnabled()).isFalse();
+        browser.choose("#tool-0", "as it prints");
+        browser.until(() -> browser.find("#write-swaps").isEnabled());
+
+        give("#gcode-file", browser.download("two-with-swaps.gcode"));
+        browser.see(".file-facts", "Holds swaps of Tranche");
+        browser.click("#take-swaps-out");
+        assertThat(Files.readAllBytes(browser.download("two-without-swaps.gcode")))
+                .isEqualTo(original);
+    }
+}
