@@ -65,6 +65,7 @@ document.addEventListener("pointermove", (event) => {
       dragged.at = at;
       dragged.handle.setAttribute("transform", `translate(0 ${at.top + Number(at.high) - dragged.handle.dataset.y})`);
       show(at, true);
+      name(at);
     }
     return;
   }

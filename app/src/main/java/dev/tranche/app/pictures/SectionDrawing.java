@@ -78,7 +78,7 @@ public record SectionDrawing(
 
     /** The drawing of a desk, with rulers. */
     public static SectionDrawing of(Workpiece work, int width, int height) {
-        return draw(work, width, height, new Margins(44, 46, 14, 22));
+        return draw(work, width, height, new Margins(44, work.grid().count() < 1000 ? 46 : 54, 14, 22));
     }
 
     /** The small one on a card, without rulers. */

@@ -42,7 +42,7 @@ public record BlockStamp(String plan, String state, What what, int number) {
 
     /** The stamp in a comment that begins a block. */
     static Optional<BlockStamp> beginning(String comment) {
-        Matcher m = BEGIN.matcher(comment);
+        Matcher m = BEGIN.matcher(comment.stripTrailing());
         return m.matches()
                 ? Optional.of(new BlockStamp(
                         m.group(1),
@@ -59,6 +59,11 @@ public record BlockStamp(String plan, String state, What what, int number) {
 
     static boolean isEnd(String comment) {
         return comment.startsWith(END);
+    }
+
+    /** Whether a comment ends this very block. */
+    boolean endsWith(String comment) {
+        return comment.stripTrailing().equals(end());
     }
 
     String begin() {

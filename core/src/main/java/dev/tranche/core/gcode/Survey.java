@@ -11,6 +11,7 @@ import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import java.io.IOException;
 import java.io.InputStream;
@@ -189,7 +190,8 @@ public final class Survey {
             return;
         }
         if (blockStamp != null) {
-            if (BlockStamp.isEnd(line.comment())) {
+            if (BlockStamp.isMark(line.comment())) {
+                requireEnd();
                 blocks.add(new Block(blockFrom, line.end(), blockStamp, kept));
                 kept = new ArrayList<>();
                 blockStamp = null;
@@ -205,8 +207,22 @@ public final class Survey {
                 blockFrom = line.offset();
                 return;
             }
+            if (BlockStamp.isEnd(line.comment())) {
+                throw Refusal.of(
+                        "Line %d of the G-code is “%s”, and nothing that Tranche put in begins before it; use an undamaged copy of the file.",
+                        line.line(), Words.quoted(line.comment()));
+            }
         }
         markers.comment(bytes, from, line.lineEnd(), runs.size());
+    }
+
+    /** What begins before the last block has ended, or ends another, tells that lines are lost. */
+    private void requireEnd() {
+        if (!blockStamp.endsWith(line.comment())) {
+            throw Refusal.of(
+                    "Line %d of the G-code is “%s”, and the lines that Tranche put in before it (%s %d) have not ended; use an undamaged copy of the file.",
+                    line.line(), Words.quoted(line.comment()), blockStamp.what().code(), blockStamp.number());
+        }
     }
 
     private void command() {

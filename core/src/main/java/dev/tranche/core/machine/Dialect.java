@@ -13,7 +13,7 @@ public record Dialect(Counting filament) {
     public enum Counting {
         NOT_SAID("not known"),
         /** Whatever was said last of G90, G91, M82 and M83. */
-        WITH_PLACES("G90 and G91 decide, too"),
+        WITH_PLACES("M82 and M83, and G90 and G91 too"),
         BY_ITSELF("M82 and M83 alone");
 
         private final String title;

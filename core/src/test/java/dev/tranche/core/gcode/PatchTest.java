@@ -7,6 +7,7 @@ import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import net.jqwik.api.ForAll;
@@ -14,6 +15,8 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.Size;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class PatchTest {
     private static List<Patch.Insertion> before(SlicedFile file, String state, List<Integer> layers) {
@@ -137,5 +140,40 @@ class PatchTest {
         assertThatThrownBy(() -> GridMatch.of(file, grid(0.3, 0.25, 2.56)))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("Layer 2 ends at 0.50 mm");
+    }
+
+    private static String twoSwaps() throws IOException {
+        byte[] original = new SmallGcode().grid(0.2, 0.2, 15).bytes();
+        SlicedFile file = SurveyTest.survey(original);
+        List<Patch.Insertion> swaps = List.of(insertion(file, 4, 1), insertion(file, 9, 2));
+        return new String(Patch.writing(file, swaps).applyTo(original), StandardCharsets.ISO_8859_1);
+    }
+
+    private static Patch.Insertion insertion(SlicedFile file, int run, int number) {
+        return new Patch.Insertion(
+                file.layers().get(run).door().orElseThrow(),
+                new BlockStamp("plan", "state", BlockStamp.What.SWAP, number),
+                List.of("M0"));
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"; tranche end swap=1\n", "; tranche begin plan=plan state=state swap=2\n"})
+    void a_file_that_has_lost_a_mark_is_refused_with_the_line_and_not_taken_apart(String lost) throws IOException {
+        String written = twoSwaps();
+        assertThat(written).contains(lost);
+        byte[] damaged = written.replace(lost, "").getBytes(StandardCharsets.ISO_8859_1);
+        assertThatThrownBy(() -> SurveyTest.survey(damaged))
+                .isInstanceOf(Refusal.class)
+                .hasMessageMatching("Line \\d+ of the G-code is “; tranche (begin|end).*undamaged copy of the file\\.");
+    }
+
+    @Test
+    void a_space_behind_a_mark_hides_nothing() throws IOException {
+        String written = twoSwaps();
+        byte[] spaced = written.replaceAll("(?m)(; tranche .*)$", "$1 \t").getBytes(StandardCharsets.ISO_8859_1);
+        SlicedFile file = SurveyTest.survey(spaced);
+        assertThat(file.blocks()).hasSize(2);
+        assertThat(Patch.removing(file).applyTo(spaced))
+                .isEqualTo(new SmallGcode().grid(0.2, 0.2, 15).bytes());
     }
 }
