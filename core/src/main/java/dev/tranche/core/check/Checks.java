@@ -35,6 +35,7 @@ public final class Checks {
             PrinterRules::halts,
             ClockRules::missed,
             FileRules::otherLayers,
+            FileRules::raft,
             FileRules::howFilamentCounts,
             FileRules::stopsAlreadyThere,
             FileRules::writtenBeforeLastChange,

@@ -3,14 +3,20 @@ package dev.tranche.core.check;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedFile.Stop;
+import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
+import dev.tranche.core.units.Height;
 import java.util.List;
+import java.util.Optional;
 
 /** Rules on the sliced G-code. */
 final class FileRules {
     private FileRules() {}
+
+    /** So little does not matter, µm. */
+    private static final int RAFT_NEAR = 20;
 
     static List<Finding> otherLayers(PlanFacts facts) {
         if (facts.file().isEmpty() || facts.match().isPresent()) {
@@ -20,8 +26,54 @@ final class FileRules {
             GridMatch.of(facts.file().get(), facts.grid());
             return List.of();
         } catch (Refusal refusal) {
-            return List.of(Finding.of(Severity.STOP, "other-layers", refusal.getMessage()));
+            Finding finding = Finding.of(Severity.STOP, "other-layers", refusal.getMessage());
+            return List.of(takingLayers(facts).map(finding::mendedBy).orElse(finding));
         }
+    }
+
+    /** The plan in the layers of its file, where those are other ones. */
+    private static Optional<Fix> takingLayers(PlanFacts facts) {
+        return facts.file()
+                .flatMap(GridMatch::layersOf)
+                .filter(l -> !l.equals(
+                        List.of(facts.grid().firstLayer(), facts.grid().layerHeight())))
+                .map(l -> new Fix(
+                        "Take the file's layers",
+                        plan -> plan.withLayers(new LayerSettings(
+                                l.get(0),
+                                l.get(1),
+                                plan.layers().raft(),
+                                plan.layers().shrink()))));
+    }
+
+    /** A raft that only the file knows of may be layers of the model, and one that only the plan knows of is not there. */
+    static List<Finding> raft(PlanFacts facts) {
+        Height planned = facts.plan().layers().raft();
+        return facts.match().stream()
+                .filter(m -> Math.abs(m.raft().micrometres() - planned.micrometres()) > RAFT_NEAR)
+                .map(m -> Finding.of(
+                                Severity.STOP,
+                                "raft-differs",
+                                m.raft().equals(Height.ZERO)
+                                        ? Words.format(
+                                                "The plan has a raft of %s mm and the G-code has none, so its heights are others; say so, or slice it with one.",
+                                                planned)
+                                        : Words.format(
+                                                "The G-code prints %s, %s mm together, under what would be the plan's first layer, and the plan says %s; say whether that is a raft.",
+                                                Words.count(m.before(), "layer"),
+                                                m.raft(),
+                                                planned.equals(Height.ZERO) ? "nothing of a raft" : planned + " mm"))
+                        .at(1)
+                        .mendedBy(new Fix(
+                                m.raft().equals(Height.ZERO)
+                                        ? "Plan without a raft"
+                                        : "It is a raft of " + m.raft() + " mm",
+                                plan -> plan.withLayers(new LayerSettings(
+                                        plan.layers().firstLayer(),
+                                        plan.layers().layerHeight(),
+                                        m.raft(),
+                                        plan.layers().shrink())))))
+                .toList();
     }
 
     /** Where firmwares count filament differently, nobody but the owner knows which count to hand back. */

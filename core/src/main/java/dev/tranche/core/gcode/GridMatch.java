@@ -18,47 +18,106 @@ import java.util.OptionalLong;
  * @param raft how far the raft lifts every layer; 0 without one
  */
 public record GridMatch(SlicedFile file, LayerGrid grid, int before, Height raft) {
-    /** What programs lose when they print heights with two or three decimals, µm. */
-    private static final int ROUNDING = 5;
+    /** Nearer than this two heights are one, µm. */
+    private static final int NEAR = 20;
+    /** A raft has at least as many layers. */
+    private static final int LEAST_RAFT = 2;
 
     /**
+     * Runs before the first layer may be a line that primes the nozzle, or a raft: at least {@value #LEAST_RAFT} layers,
+     * together thicker than one of the model. Whether it really is one is the owner's to say.
+     *
      * @throws Refusal naming the first layer that differs, if the file was not sliced on this grid
      */
     public static GridMatch of(SlicedFile file, LayerGrid grid) {
         file.requireLayerByLayer();
         List<SlicedLayer> runs = file.layers();
-        int layers = grid.count();
-        int before = runs.size() - layers;
-        boolean primed = before == 1 && near(runs.get(1).z(), grid.top(1));
-        boolean fromBed = near(runs.get(0).z(), grid.top(1));
-        if (before < 0 || before > 0 && fromBed && !primed) {
-            throw mismatch(
-                    grid, Words.format("The G-code has %s and the plan %d", Words.count(runs.size(), "layer"), layers));
-        }
-        int raft = before == 0 || primed
+        int before = runs.size() - grid.count();
+        boolean primed = isPrimed(runs, grid);
+        int raft = before < LEAST_RAFT || primed
                 ? 0
                 : runs.get(before).z().micrometres() - grid.top(1).micrometres();
-        for (int layer = 1; layer <= layers; layer++) {
+        boolean lifted =
+                raft > grid.layerHeight().micrometres() && !near(runs.get(0).z(), grid.top(1));
+        if (!lifted) {
+            raft = 0;
+        }
+        if (before != (primed ? 1 : lifted ? before : 0)) {
+            throw differs(file, grid, primed ? 1 : 0);
+        }
+        for (int layer = 1; layer <= grid.count(); layer++) {
             Height found = runs.get(before + layer - 1).z();
-            int expected = raft + grid.top(layer).micrometres();
-            if (raft < 0 || !near(found, Height.ofMicrometres(expected))) {
-                throw mismatch(
-                        grid,
-                        Words.format(
-                                "Layer %d ends at %s mm in the G-code and at %s mm in the plan",
-                                layer, found, grid.top(layer)));
+            if (!near(found, Height.ofMicrometres(raft + grid.top(layer).micrometres()))) {
+                throw differs(file, grid, lifted ? before : primed ? 1 : 0);
             }
         }
         return new GridMatch(file, grid, before, Height.ofMicrometres(raft));
     }
 
-    private static boolean near(Height one, Height other) {
-        return Math.abs(one.micrometres() - other.micrometres()) <= ROUNDING;
+    /** A line that primes the nozzle is higher than the first layer, or a run of its own before it. */
+    private static boolean isPrimed(List<SlicedLayer> runs, LayerGrid grid) {
+        return runs.size() > 1
+                && near(runs.get(1).z(), grid.top(1))
+                && (grid.count() == 1 || runs.size() == 2 || near(runs.get(2).z(), grid.top(2)));
     }
 
-    private static Refusal mismatch(LayerGrid grid, String what) {
-        return new Refusal(what + "; slice the model with a first layer of " + grid.firstLayer() + " mm and layers of "
-                + grid.layerHeight() + " mm, or set the plan's layers to the file's.");
+    private static boolean near(Height one, Height other) {
+        return Math.abs(one.micrometres() - other.micrometres()) <= NEAR;
+    }
+
+    /**
+     * The layers that a file itself has: its first, and the height of all the others.
+     *
+     * @return nothing where they are not even
+     */
+    public static Optional<List<Height>> layersOf(SlicedFile file) {
+        List<SlicedLayer> runs = file.layers();
+        if (runs.size() < 2 || !runs.get(1).z().isAbove(runs.get(0).z())) {
+            return Optional.empty();
+        }
+        int each = runs.get(1).z().micrometres() - runs.get(0).z().micrometres();
+        for (int i = 2; i < runs.size(); i++) {
+            int expected = runs.get(0).z().micrometres() + i * each;
+            if (Math.abs(runs.get(i).z().micrometres() - expected) > NEAR) {
+                return Optional.empty();
+            }
+        }
+        return Optional.of(List.of(runs.get(0).z(), Height.ofMicrometres(each)));
+    }
+
+    /** What differs first, and what to do that has not been done. */
+    private static Refusal differs(SlicedFile file, LayerGrid grid, int before) {
+        List<SlicedLayer> runs = file.layers();
+        int count = runs.size() - before;
+        String counts = Words.format("The G-code has %s and the plan %d", Words.count(count, "layer"), grid.count());
+        for (int layer = 1; layer <= Math.min(count, grid.count()); layer++) {
+            Height found = runs.get(before + layer - 1).z();
+            if (!near(found, grid.top(layer))) {
+                String where = Words.format(
+                        "%sayer %d ends at %s mm in the G-code and at %s mm in the plan",
+                        count == grid.count() ? "L" : counts + ": l", layer, found, grid.top(layer));
+                return new Refusal(where + otherwise(file, grid));
+            }
+        }
+        String end = count > grid.count()
+                ? Words.format(
+                        ": its layer %d ends at %s mm, and the model at %s mm; slice this very model, or scale the plan's to the file's",
+                        grid.count() + 1, runs.get(before + grid.count()).z(), grid.modelHeight())
+                : Words.format(
+                        ": it ends at %s mm, and the model at %s mm; slice this very model, or scale the plan's to the file's",
+                        runs.get(runs.size() - 1).z(), grid.modelHeight());
+        return new Refusal(counts + end + ".");
+    }
+
+    /** Nobody is told to slice as he did. */
+    private static String otherwise(SlicedFile file, LayerGrid grid) {
+        boolean alike = layersOf(file)
+                .filter(l -> near(l.get(0), grid.firstLayer()) && near(l.get(1), grid.layerHeight()))
+                .isPresent();
+        return alike
+                ? "; slice this very model again."
+                : "; set the plan's layers to the file's, or slice the model with a first layer of " + grid.firstLayer()
+                        + " mm and layers of " + grid.layerHeight() + " mm.";
     }
 
     /** The file's run for the plan's {@code layer}, from 1. */

@@ -232,4 +232,42 @@ class ChecksTest {
                 .singleElement()
                 .satisfies(f -> assertThat(f.severity()).isEqualTo(Severity.STOP));
     }
+
+    private static Finding found(Bench bench, String key) {
+        return bench.findings().stream()
+                .filter(f -> f.key().equals(key))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    @Test
+    void other_layers_are_taken_over_from_the_file_in_one_action() {
+        Bench bench = new Bench().start(2, Spools.CHALK);
+        bench.sliced(new SmallGcode().grid(0.3, 0.3, 10));
+        Fix fix = found(bench, "other-layers").fix().orElseThrow();
+        assertThat(fix.label()).isEqualTo("Take the file's layers");
+        bench.plan = fix.colours().apply(bench.plan);
+        bench.grid = bench.plan.layers().on(bench.mesh.height());
+        assertThat(bench.match()).isPresent();
+        assertThat(bench.findings()).noneMatch(f -> f.key().equals("other-layers"));
+    }
+
+    @Test
+    void a_raft_that_only_the_file_knows_of_stops_the_hand_off_until_it_is_said_to_be_one() {
+        double[] tops = new double[17];
+        tops[0] = 0.4;
+        tops[1] = 0.9;
+        for (int i = 0; i < 15; i++) {
+            tops[2 + i] = 1.3 + 0.2 * i;
+        }
+        Bench bench = new Bench().start(2, Spools.CHALK);
+        bench.sliced(new SmallGcode().layers(tops));
+        Finding raft = found(bench, "raft-differs");
+        assertThat(raft.severity()).isEqualTo(Severity.STOP);
+        assertThat(raft.sentence()).contains("2 layers, 1.10 mm together");
+        bench.plan = raft.fix().orElseThrow().colours().apply(bench.plan);
+        assertThat(bench.findings()).noneMatch(f -> f.key().equals("raft-differs"));
+        bench.sliced(new SmallGcode().grid(0.2, 0.2, 15));
+        assertThat(found(bench, "raft-differs").fix().orElseThrow().label()).isEqualTo("Plan without a raft");
+    }
 }

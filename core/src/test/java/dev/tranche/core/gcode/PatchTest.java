@@ -142,6 +142,29 @@ class PatchTest {
                 .hasMessageContaining("Layer 2 ends at 0.50 mm");
     }
 
+    @Test
+    void a_shift_of_a_layer_is_no_raft() throws IOException {
+        // 30 layers of 0.2 mm are not 29 on 0.3 mm, nor 29 above a raft of 0.1 mm.
+        SlicedFile file = SurveyTest.survey(new SmallGcode().grid(0.2, 0.2, 30));
+        assertThatThrownBy(() -> GridMatch.of(file, grid(0.3, 0.2, 6)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("30 layers and the plan 29")
+                .hasMessageContaining("layer 1 ends at 0.20 mm in the G-code and at 0.30 mm in the plan")
+                .hasMessageContaining("set the plan's layers to the file's");
+        assertThat(GridMatch.layersOf(file)).hasValue(List.of(Height.parse("0.2"), Height.parse("0.2")));
+    }
+
+    @Test
+    void a_layer_more_at_the_top_says_so_and_nobody_is_told_to_slice_as_he_did() throws IOException {
+        SlicedFile file = SurveyTest.survey(new SmallGcode().grid(0.2, 0.2, 31));
+        assertThatThrownBy(() -> GridMatch.of(file, grid(0.2, 0.2, 6)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining(
+                        "31 layers and the plan 30: its layer 31 ends at 6.20 mm, and the model at 6.00 mm")
+                .message()
+                .doesNotContain("a first layer of");
+    }
+
     private static String twoSwaps() throws IOException {
         byte[] original = new SmallGcode().grid(0.2, 0.2, 15).bytes();
         SlicedFile file = SurveyTest.survey(original);
