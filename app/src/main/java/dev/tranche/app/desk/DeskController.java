@@ -4,6 +4,7 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.web.Attachment;
+import dev.tranche.app.work.Mends;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import jakarta.servlet.http.HttpServletResponse;
@@ -27,9 +28,17 @@ class DeskController {
     private final DeskViews views;
     private final DeskAnswers answers;
     private final LedgerCsv csv;
+    private final Mends mends;
 
     DeskController(
-            Plans plans, Workbench workbench, DeskEdits edits, DeskViews views, DeskAnswers answers, LedgerCsv csv) {
+            Plans plans,
+            Workbench workbench,
+            DeskEdits edits,
+            DeskViews views,
+            DeskAnswers answers,
+            LedgerCsv csv,
+            Mends mends) {
+        this.mends = mends;
         this.plans = plans;
         this.workbench = workbench;
         this.edits = edits;
@@ -148,7 +157,7 @@ class DeskController {
 
     @PostMapping("/plans/{id}/findings/{key}/mend")
     ModelAndView mend(@PathVariable String key, Shown at) {
-        return answers.desk(edits.mend(at, key), at);
+        return answers.desk(mends.mend(at.id(), at.edition(), key), at);
     }
 
     @PostMapping("/plans/{id}/undo")

@@ -6,9 +6,6 @@ import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.web.Numbers;
 import dev.tranche.app.work.ModelCuts;
-import dev.tranche.app.work.Workbench;
-import dev.tranche.core.check.Finding;
-import dev.tranche.core.check.Fix;
 import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.Halt;
@@ -28,14 +25,12 @@ class DeskEdits {
     private final Shelf shelf;
     private final Workshop workshop;
     private final ModelCuts cuts;
-    private final Workbench workbench;
 
-    DeskEdits(Plans plans, Shelf shelf, Workshop workshop, ModelCuts cuts, Workbench workbench) {
+    DeskEdits(Plans plans, Shelf shelf, Workshop workshop, ModelCuts cuts) {
         this.plans = plans;
         this.shelf = shelf;
         this.workshop = workshop;
         this.cuts = cuts;
-        this.workbench = workbench;
     }
 
     PlanState start(Shown at, String height, long spool) {
@@ -137,17 +132,6 @@ class DeskEdits {
                 at.edition(),
                 "print " + (copies == 1 ? "one copy" : copies + " copies"),
                 c -> c.times(copies));
-    }
-
-    PlanState mend(Shown at, String key) {
-        Fix fix = workbench.openNow(plans.get(at.id())).findings().stream()
-                .filter(f -> f.key().equals(key))
-                .findFirst()
-                .flatMap(Finding::fix)
-                .orElseThrow(() -> new Refusal("That finding is no longer there; it may be mended already."));
-        return plans.editAll(at.id(), at.edition(), fix.label().toLowerCase(java.util.Locale.ROOT), c -> c.with(
-                        fix.colours().apply(c.colours()))
-                .with(fix.purge().apply(c.purge())));
     }
 
     /** The layer a typed height falls on, for the cursor to go to. */

@@ -9,6 +9,7 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.web.Attachment;
+import dev.tranche.app.work.Mends;
 import dev.tranche.app.work.PlanPages;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
@@ -37,6 +38,7 @@ class HandOffController {
     private final PlanFileWriter planFiles;
     private final PlanPages pages;
     private final ToolRows tools;
+    private final Mends mends;
 
     HandOffController(
             Plans plans,
@@ -47,7 +49,9 @@ class HandOffController {
             ColourFiles colours,
             PlanFileWriter planFiles,
             PlanPages pages,
-            ToolRows tools) {
+            ToolRows tools,
+            Mends mends) {
+        this.mends = mends;
         this.pages = pages;
         this.tools = tools;
         this.plans = plans;
@@ -68,6 +72,12 @@ class HandOffController {
             model.addAttribute("marks", SpoolMark.palette(work));
             return "handoff/hand-off";
         });
+    }
+
+    @PostMapping("/plans/{id}/hand-off/mend/{key}")
+    String mend(@PathVariable String id, @PathVariable String key, @RequestParam long seen, Model model) {
+        mends.mend(id, seen, key);
+        return handOff(id, model);
     }
 
     /** Which spool a tool of the file stands for; 0 as Tranche reads it. */

@@ -91,4 +91,18 @@ class ToolsOfFilesTest extends BrowserTest {
         assertThat(Files.readAllBytes(browser.download("two-without-swaps.gcode")))
                 .isEqualTo(original);
     }
+
+    @Test
+    void a_file_in_other_layers_gives_the_plan_its_own_in_one_press() throws IOException {
+        PlanState plan = plan("other layers");
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        // Ten layers of 0.5 mm for a plan of 25 of 0.2 mm.
+        give(
+                "#gcode-file",
+                file("coarse.gcode", new SmallGcode().grid(0.5, 0.5, 10).bytes()));
+        browser.see("main", "layer 1 ends at 0.50 mm in the G-code and at 0.20 mm in the plan");
+        browser.click("#mend-other-layers");
+        browser.see(".file-facts", "Its layers are the plan's, one for one");
+        assertThat(plans.get(plan.id()).undo()).contains("take the file's layers");
+    }
 }
