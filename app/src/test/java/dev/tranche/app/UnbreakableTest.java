@@ -376,20 +376,6 @@ class UnbreakableTest extends OnePlanTest {
         assertThat(shelf.byId().get(inputs.get(1).orElseThrow()).name()).isEqualTo("Fed");
     }
 
-    private static Spool named(Spool like, String name) {
-        return new Spool(
-                like.id(),
-                name,
-                like.material(),
-                like.colour(),
-                like.density(),
-                like.pricePerKilogram(),
-                like.firstLayerTemperature(),
-                like.temperature(),
-                like.gramsLeft(),
-                like.coverDepth());
-    }
-
     @Test
     void what_was_cancelled_is_not_called_broken() throws Exception {
         PlanState plan = plan("Takes long", Hostile.randomTriangles(1_500, 400));

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.gcode.SmallGcode;
-import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Height;
 import java.io.IOException;
@@ -16,21 +15,6 @@ import org.junit.jupiter.api.Test;
 
 /** A sliced file with tools of its own, at the hand-off. */
 class ToolsOfFilesTest extends BrowserTest {
-    private Spool spool(String name) {
-        Spool like = shelf.all().get(0);
-        return shelf.add(new Spool(
-                like.id(),
-                name,
-                like.material(),
-                like.colour(),
-                like.density(),
-                like.pricePerKilogram(),
-                like.firstLayerTemperature(),
-                like.temperature(),
-                like.gramsLeft(),
-                like.coverDepth()));
-    }
-
     /** Layers 1 to 12 with T0, 13 to 25 with T1, as a program writes it that cools what rests. */
     private static byte[] twoTools() {
         SmallGcode gcode = new SmallGcode().line("T0");
@@ -45,8 +29,8 @@ class ToolsOfFilesTest extends BrowserTest {
 
     @Test
     void the_tools_of_a_file_are_matched_written_without_their_lines_and_given_back() throws IOException {
-        SpoolId base = spool("Moss").id();
-        SpoolId letters = spool("Bone").id();
+        SpoolId base = shelf.add(named(shelf.all().get(0), "Moss")).id();
+        SpoolId letters = shelf.add(named(shelf.all().get(0), "Bone")).id();
         PlanState plan = plan("two tools");
         // The first spool is recoloured away, as most people do first.
         plan = plans.edit(plan.id(), plan.edition(), "recolour", p -> p.recolour(0, base));

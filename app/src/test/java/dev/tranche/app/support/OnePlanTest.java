@@ -90,4 +90,19 @@ public abstract class OnePlanTest {
             throw new UncheckedIOException(e);
         }
     }
+
+    /** A spool as another is, under a name of its own. */
+    protected static Spool named(Spool like, String name) {
+        return new Spool(
+                like.id(),
+                name,
+                like.material(),
+                like.colour(),
+                like.density(),
+                like.pricePerKilogram(),
+                like.firstLayerTemperature(),
+                like.temperature(),
+                like.gramsLeft(),
+                like.coverDepth());
+    }
 }

@@ -168,4 +168,9 @@ public final class Bench {
     public List<Finding> findings() {
         return reckoning().findings();
     }
+
+    /** The finding of that key. */
+    public Finding found(String key) {
+        return findings().stream().filter(f -> f.key().equals(key)).findFirst().orElseThrow();
+    }
 }

@@ -233,18 +233,11 @@ class ChecksTest {
                 .satisfies(f -> assertThat(f.severity()).isEqualTo(Severity.STOP));
     }
 
-    private static Finding found(Bench bench, String key) {
-        return bench.findings().stream()
-                .filter(f -> f.key().equals(key))
-                .findFirst()
-                .orElseThrow();
-    }
-
     @Test
     void other_layers_are_taken_over_from_the_file_in_one_action() {
         Bench bench = new Bench().start(2, Spools.CHALK);
         bench.sliced(new SmallGcode().grid(0.3, 0.3, 10));
-        Fix fix = found(bench, "other-layers").fix().orElseThrow();
+        Fix fix = bench.found("other-layers").fix().orElseThrow();
         assertThat(fix.label()).isEqualTo("Take the file's layers");
         bench.plan = fix.colours().apply(bench.plan);
         bench.grid = bench.plan.layers().on(bench.mesh.height());
@@ -262,12 +255,12 @@ class ChecksTest {
         }
         Bench bench = new Bench().start(2, Spools.CHALK);
         bench.sliced(new SmallGcode().layers(tops));
-        Finding raft = found(bench, "raft-differs");
+        Finding raft = bench.found("raft-differs");
         assertThat(raft.severity()).isEqualTo(Severity.STOP);
         assertThat(raft.sentence()).contains("2 layers, 1.10 mm together");
         bench.plan = raft.fix().orElseThrow().colours().apply(bench.plan);
         assertThat(bench.findings()).noneMatch(f -> f.key().equals("raft-differs"));
         bench.sliced(new SmallGcode().grid(0.2, 0.2, 15));
-        assertThat(found(bench, "raft-differs").fix().orElseThrow().label()).isEqualTo("Plan without a raft");
+        assertThat(bench.found("raft-differs").fix().orElseThrow().label()).isEqualTo("Plan without a raft");
     }
 }

@@ -27,15 +27,8 @@ class OrderRulesTest {
         return box(new Bench(), Spools.CHALK, 5, 10, Range.ALL);
     }
 
-    private static Finding found(Bench bench, String key) {
-        return bench.findings().stream()
-                .filter(f -> f.key().equals(key))
-                .findFirst()
-                .orElseThrow(() -> new AssertionError(key + " is not among " + bench.findings()));
-    }
-
     private static void mend(Bench bench, String key) {
-        Fix fix = found(bench, key).fix().orElseThrow();
+        Fix fix = bench.found(key).fix().orElseThrow();
         bench.plan = fix.colours().apply(bench.plan);
         bench.purge = fix.purge().apply(bench.purge);
         assertThat(bench.findings()).extracting(Finding::key).doesNotContain(key);
@@ -80,9 +73,9 @@ class OrderRulesTest {
     void a_tower_without_need_is_said_to_be_none() {
         Bench bench = new Bench().start(1, Spools.CHALK);
         bench.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));
-        assertThat(found(bench, "tower-not-needed").sentence()).contains("saves");
+        assertThat(bench.found("tower-not-needed").sentence()).contains("saves");
         double waste = bench.ledger().wasteGrams().value();
-        Fix fix = found(bench, "tower-not-needed").fix().orElseThrow();
+        Fix fix = bench.found("tower-not-needed").fix().orElseThrow();
         bench.purge = fix.purge().apply(bench.purge);
         assertThat(bench.ledger().wasteGrams().value()).isLessThan(waste);
     }
@@ -99,7 +92,7 @@ class OrderRulesTest {
         Bench bench = new Bench().start(1, Spools.CHALK);
         bench.purge = PurgeSettings.USUAL.into(new PurgePlace.Routine(60));
         // Soot to chalk: 456 mm³ are 190 mm of 1.75 mm filament.
-        assertThat(found(bench, "routine-too-short").sentence()).contains("190 mm");
+        assertThat(bench.found("routine-too-short").sentence()).contains("190 mm");
         mend(bench, "routine-too-short");
     }
 
@@ -110,7 +103,7 @@ class OrderRulesTest {
         bench.terms = new Terms(121, Optional.empty());
         assertThat(bench.findings()).extracting(Finding::key).doesNotContain("too-many-copies");
         bench.terms = new Terms(122, Optional.empty());
-        assertThat(found(bench, "too-many-copies").sentence()).contains("room for 121 at most");
+        assertThat(bench.found("too-many-copies").sentence()).contains("room for 121 at most");
     }
 
     @Test
@@ -122,13 +115,13 @@ class OrderRulesTest {
                 gcode.line("T1");
             }
         }
-        assertThat(found(new Bench().sliced(gcode), "tool-without-spool").sentence())
+        assertThat(new Bench().sliced(gcode).found("tool-without-spool").sentence())
                 .contains("T1");
-        Finding differ = found(halves().sliced(gcode), "file-colours-differ");
+        Finding differ = halves().sliced(gcode).found("file-colours-differ");
         assertThat(differ.layer()).hasValue(1);
         assertThat(differ.sentence()).contains("prints A Soot and the plan has A Soot and B Chalk");
         Bench agrees = new Bench().start(1.6, Spools.CHALK).sliced(gcode);
-        assertThat(found(agrees, "tools-are-swaps").sentence()).contains("T1 is B Chalk");
+        assertThat(agrees.found("tools-are-swaps").sentence()).contains("T1 is B Chalk");
         assertThat(agrees.ledger().swaps()).hasSize(1);
     }
 }

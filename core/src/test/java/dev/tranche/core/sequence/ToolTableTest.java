@@ -42,13 +42,6 @@ class ToolTableTest {
         return bench.facts().tools().orElseThrow();
     }
 
-    private static Finding found(Bench bench, String key) {
-        return bench.findings().stream()
-                .filter(f -> f.key().equals(key))
-                .findFirst()
-                .orElseThrow();
-    }
-
     @Test
     void a_first_spool_that_was_recoloured_away_has_no_number() {
         Bench bench = new Bench().start(2, Spools.BURGUNDY);
@@ -60,7 +53,7 @@ class ToolTableTest {
         assertThat(table(bench).spool(0, 1)).contains(Spools.CHALK.id());
         assertThat(table(bench).spool(1, 15)).contains(Spools.BURGUNDY.id());
         assertThat(swaps(bench)).containsExactly(Spools.BURGUNDY);
-        assertThat(found(bench, "tools-are-swaps").sentence()).contains("T1 is").contains("Burgundy");
+        assertThat(bench.found("tools-are-swaps").sentence()).contains("T1 is").contains("Burgundy");
     }
 
     @Test
@@ -80,7 +73,7 @@ class ToolTableTest {
                 .extracting(ToolTable.Turn::layer)
                 .containsExactly(1, 11);
         assertThat(swaps(bench)).containsExactly(Spools.CHALK, Spools.BURGUNDY);
-        assertThat(found(bench, "tools-are-swaps").sentence())
+        assertThat(bench.found("tools-are-swaps").sentence())
                 .contains(", then ")
                 .contains("Burgundy");
     }
@@ -102,7 +95,7 @@ class ToolTableTest {
     @Test
     void more_tools_than_spools_stop_the_hand_off() {
         Bench bench = new Bench().start(2, Spools.CHALK).sliced(byHeight(5, "T0", 10, "T1", 15, "T2"));
-        Finding without = found(bench, "tool-without-spool");
+        Finding without = bench.found("tool-without-spool");
         assertThat(without.severity()).isEqualTo(Severity.STOP);
         assertThat(without.sentence()).contains("3 tools").contains("2 spools");
     }
@@ -110,7 +103,7 @@ class ToolTableTest {
     @Test
     void what_contradicts_the_plan_is_named_and_stops_the_hand_off_until_the_owner_says_otherwise() {
         Bench bench = new Bench().start(2, Spools.CHALK).sliced(byHeight(7, "T0", 15, "T1"));
-        Finding differs = found(bench, "file-colours-differ");
+        Finding differs = bench.found("file-colours-differ");
         assertThat(differs.severity()).isEqualTo(Severity.STOP);
         assertThat(differs.layer()).hasValue(8);
         assertThat(differs.sentence()).contains("and so on 2 other layers");
