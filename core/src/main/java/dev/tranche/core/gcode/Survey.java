@@ -44,7 +44,8 @@ public final class Survey {
     /** Heat that was asked for since the last plastic. */
     private final List<Heating> heating = new ArrayList<>();
 
-    private record Heating(int line, int tool, double degrees) {}
+    /** Of the line at that place of {@link #toolLines}: what was asked for before it. */
+    private record Heating(int line, double before) {}
 
     /** Of the block that is being read. */
     private List<Kept> kept = new ArrayList<>();
@@ -281,6 +282,10 @@ public final class Survey {
         if (number == tool) {
             return;
         }
+        if (!heating.isEmpty()) {
+            // What was said to the tool that rests from here on was not said to the nozzle.
+            controller.heat(heating.get(0).before());
+        }
         tool = number;
         toolDoor = new Door(line.offset(), line.line(), controller.state());
         if (run != null) {
@@ -304,8 +309,8 @@ public final class Survey {
             return false;
         }
         remember(number, true);
-        heating.add(new Heating(toolLines.size() - 1, number, line.get('S', line.get('R', -1))));
-        return line.number() == 104 || number != Math.max(0, tool);
+        heating.add(new Heating(toolLines.size() - 1, controller.nozzleTarget()));
+        return number != Math.max(0, tool);
     }
 
     /** Whose heat it was is known when the next plastic comes, or none comes any more. */
@@ -314,9 +319,6 @@ public final class Survey {
             ToolLine l = toolLines.get(h.line());
             toolLines.set(
                     h.line(), new ToolLine(l.from(), l.to(), l.tool(), true, Math.max(0, tool), l.run(), l.ended()));
-            if (h.tool() == Math.max(0, tool) && h.degrees() >= 0) {
-                controller.heat(h.degrees());
-            }
         }
         heating.clear();
     }

@@ -164,6 +164,23 @@ class SwapWriterTest {
         assertThat(written(bench, written)).isEqualTo(written);
     }
 
+    @Test
+    void heat_said_to_the_tool_that_rests_is_not_the_nozzles() {
+        Bench bench = new Bench().start(1.6, Spools.CHALK).sliced(heatingByTool(false));
+        assertThat(bench.ledger().swaps().get(0).door().orElseThrow().state().nozzleTemperature())
+                .isEqualTo(205);
+        Bench one = new Bench().start(1.6, Spools.CHALK);
+        one.sliced(new SmallGcode().line("M104 T0 S222").grid(0.2, 0.2, 15));
+        assertThat(one.match()
+                        .orElseThrow()
+                        .layer(1)
+                        .door()
+                        .orElseThrow()
+                        .state()
+                        .nozzleTemperature())
+                .isEqualTo(222);
+    }
+
     private static byte[] written(Bench bench, byte[] file) throws IOException {
         return bench.writer().patch(bench.match().orElseThrow(), bench.ledger()).applyTo(file);
     }
