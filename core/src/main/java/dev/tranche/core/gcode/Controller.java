@@ -27,6 +27,7 @@ public final class Controller {
     private double z;
     private double e;
     private double retracted;
+    private boolean drawn;
     private double feed = 25;
     private double unit = 1;
     private final Dialect dialect;
@@ -63,6 +64,7 @@ public final class Controller {
         z = state.z();
         e = state.e();
         retracted = state.retracted();
+        drawn = state.drawn();
         feed = state.feed();
         unit = state.inches() ? INCH : 1;
         count(state.modes());
@@ -91,6 +93,9 @@ public final class Controller {
                 pause = line.get('S', 0) + line.get('P', 0) / 1000;
                 return Effect.DWELL;
             }
+                // With words for an offset G10 is another command (RS-274).
+            case 10 -> drawn |= !line.has('L') && !line.has('P');
+            case 11 -> drawn = false;
             case 20 -> unit = INCH;
             case 21 -> unit = 1;
             case 28 -> home(line);
@@ -224,7 +229,7 @@ public final class Controller {
     }
 
     public ControllerState state() {
-        return new ControllerState(x, y, z, e, retracted, feed, modes, unit != 1, nozzleTarget);
+        return new ControllerState(x, y, z, e, retracted, drawn, feed, modes, unit != 1, nozzleTarget);
     }
 
     /** Whether filament was fed by a line that firmwares read differently. */

@@ -6,6 +6,7 @@ package dev.tranche.core.gcode;
  * @param x mm, in the coordinates the file uses, as {@code y} and {@code z}
  * @param e the extruder's count, mm
  * @param retracted mm of filament drawn back since it last came out; 0 or more
+ * @param drawn whether the firmware itself has drawn filament back (G10), and not pushed it out again (G11)
  * @param feed mm/s
  * @param modes in which places and filament are counted
  * @param inches G20 in force
@@ -17,6 +18,7 @@ public record ControllerState(
         double z,
         double e,
         double retracted,
+        boolean drawn,
         double feed,
         Modes modes,
         boolean inches,
@@ -27,7 +29,7 @@ public record ControllerState(
 
     /** Hot, absolute, in millimetres, standing at a place. */
     public static ControllerState standingAt(double x, double y, double z, double nozzleTemperature) {
-        return new ControllerState(x, y, z, 0, 0, 50, Modes.ABSOLUTE, false, nozzleTemperature);
+        return new ControllerState(x, y, z, 0, 0, false, 50, Modes.ABSOLUTE, false, nozzleTemperature);
     }
 
     /** Whether a file that goes on from {@code other} prints as if it had never been left; to 1 µm. */

@@ -43,7 +43,6 @@ final class DryRunner {
     private double pulled;
     private boolean swaps;
     private boolean inHost;
-    private boolean drawnByFirmware;
 
     DryRunner(Macro macro, Printer printer, Moment moment, List<Macro> hostScripts) {
         this.macro = macro;
@@ -168,9 +167,6 @@ final class DryRunner {
     }
 
     private void command(Command command, RenderedLine line, int account) {
-        if (command == Command.G10 || command == Command.G11) {
-            drawnByFirmware = command == Command.G10;
-        }
         if (!command.stops()) {
             return;
         }
@@ -324,7 +320,7 @@ final class DryRunner {
             whole(
                     "After the macro the file would not go on where it was left: modes, feed or the extruder's count have changed; put back what your own lines change.");
         }
-        if (drawnByFirmware) {
+        if (exit.drawn() && !entry.drawn()) {
             whole("G10 draws filament back and no G11 pushes it out again; add G11.");
         }
         boolean pressed = printer.selector().isPresent()

@@ -87,6 +87,9 @@ final class MacroRenderer {
         if (printer.abilities().understands(Command.M400)) {
             out.line("let the last move end", Word.of("M400"));
         }
+        if (entry.drawn()) {
+            out.line("the file drew back by the firmware's own length", Word.of("G11"));
+        }
     }
 
     private void close() {
@@ -96,6 +99,9 @@ final class MacroRenderer {
                 printer.motion().retractSpeed(),
                 "as far retracted as the file left it",
                 "difference of the retractions");
+        if (entry.drawn()) {
+            out.line("the file will push it out again", Word.of("G10"));
+        }
         String feed = names.map(HostNames::f).orElse(Numerals.number(entry.feed() * 60, 1));
         out.line(
                 "feed of the file",

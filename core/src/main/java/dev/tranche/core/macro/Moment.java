@@ -43,6 +43,7 @@ public record Moment(
                 0,
                 entry.e(),
                 entry.retracted(),
+                entry.drawn(),
                 entry.feed(),
                 entry.modes(),
                 entry.inches(),

@@ -16,6 +16,7 @@ import dev.tranche.core.plan.Spools;
 import dev.tranche.core.rig.Rack;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
@@ -179,6 +180,48 @@ class SwapWriterTest {
                         .state()
                         .nozzleTemperature())
                 .isEqualTo(222);
+    }
+
+    /** What a firmware with a retraction of its own has drawn back at each line, 0 or 1 times its length. */
+    private static List<Integer> drawn(List<String> lines) {
+        List<Integer> drawn = new ArrayList<>();
+        int now = 0;
+        for (String line : lines) {
+            now += line.startsWith("G10") ? 1 : line.startsWith("G11") ? -1 : 0;
+            drawn.add(now);
+        }
+        return drawn;
+    }
+
+    @Test
+    void what_the_firmware_drew_back_is_pushed_out_for_the_swap_and_drawn_back_for_the_file() throws IOException {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.layers(0.2 * layer).line("G10").line("G1 X50 Y50 F7200").line("G11");
+        }
+        byte[] original = gcode.bytes();
+        Bench bench = new Bench().start(2, Spools.CHALK);
+        bench.printer =
+                bench.printer.with(Abilities.of("M0", "M104 S", "M109 S", "M300 SP", "M117", "M400", "G10", "G11"));
+        bench.sliced(original);
+        List<String> lines = new String(written(bench, original), StandardCharsets.ISO_8859_1)
+                .lines()
+                .toList();
+        int begin = lines.indexOf(lines.stream()
+                .filter(l -> l.contains("tranche begin"))
+                .findFirst()
+                .orElseThrow());
+        assertThat(drawn(lines).get(begin - 1)).isEqualTo(1);
+        assertThat(drawn(lines).get(lines.indexOf("M0"))).isZero();
+        assertThat(drawn(lines)).allMatch(d -> d == 0 || d == 1).last().isEqualTo(0);
+        assertThat(bench.ledger().swaps().get(0).dryRun().faults()).isEmpty();
+        // A firmware that ignores G10 is told neither.
+        bench.printer = bench.printer.with(Abilities.of("M0", "M104 S", "M109 S"));
+        bench.sliced(original);
+        assertThat(new String(written(bench, original), StandardCharsets.ISO_8859_1)
+                        .lines()
+                        .filter("G10"::equals))
+                .hasSize(15);
     }
 
     private static byte[] written(Bench bench, byte[] file) throws IOException {

@@ -103,7 +103,7 @@ class MacroTest {
     @Test
     void a_file_in_inches_with_relative_extrusion_gets_its_modes_back() {
         ControllerState inches =
-                new ControllerState(90, 80, 3.2, 25.4, 1.5, 30, new Modes(true, true, true), true, 210);
+                new ControllerState(90, 80, 3.2, 25.4, 1.5, false, 30, new Modes(true, true, true), true, 210);
         List<RenderedLine> lines =
                 MacroRenderer.render(ready(SwapMethod.PAUSE_AND_PARK), Printers.plain(), moment(inches, "B"));
         assertThat(text(lines)).startsWith("G21").endsWith("G1 F1800", "G20", "G91", "M83", "G92 E1");
@@ -463,7 +463,8 @@ class MacroTest {
                                         Arbitraries.of(true, false))
                                 .as(Modes::new),
                         Arbitraries.of(true, false))
-                .as((x, y, z, e, r, modes, inches) -> new ControllerState(x, y, z, e, r, 30, modes, inches, 210));
+                .as((x, y, z, e, r, modes, inches) ->
+                        new ControllerState(x, y, z, e, r, false, 30, modes, inches, 210));
     }
 
     @Test
