@@ -102,6 +102,13 @@ public record SlicedFile(
                 > 1;
     }
 
+    /** Swaps, halts and first loads that Tranche wrote into it. */
+    public long stopsWritten() {
+        return blocks.stream()
+                .filter(b -> b.stamp().what() != BlockStamp.What.TOOL)
+                .count();
+    }
+
     /** mm of filament. */
     public double extruded() {
         return layers.stream().mapToDouble(SlicedLayer::extruded).sum();

@@ -122,6 +122,7 @@ class SwapWriterTest {
         assertThat(lines).doesNotContain("T0", "T1");
         bench.sliced(written);
         assertThat(bench.file.orElseThrow().blocks()).hasSize(2);
+        assertThat(bench.file.orElseThrow().stopsWritten()).isEqualTo(1);
         assertThat(Patch.removing(bench.file.orElseThrow()).applyTo(written)).isEqualTo(original);
     }
 
