@@ -30,6 +30,8 @@ import org.springframework.transaction.annotation.Transactional;
 public class Plans implements SpoolUse {
     private static final int LONGEST_NAME = 80;
     private static final int MOST_VARIANTS = 7;
+    /** With all of them named, what is stored of them still has room. */
+    private static final int HIGHEST_TOOL = 63;
 
     private final PlanRepository plans;
     private final Histories histories;
@@ -175,12 +177,19 @@ public class Plans implements SpoolUse {
 
     /** Says which spool a tool of the sliced file stands for; nothing leaves it to Tranche. */
     public void nameTool(String id, long seen, int tool, Optional<SpoolId> spool) {
+        claim(id);
         PlanState now = get(id);
         if (now.edition() != seen) {
             throw histories.stale(history(id), seen);
         }
         Gcode gcode = now.gcode()
                 .orElseThrow(() -> new Refusal("There is no G-code in this plan any more; reload the page."));
+        if (tool < 0 || tool > HIGHEST_TOOL) {
+            throw Refusal.of("There is no tool T%d in the G-code; reload the page.", tool);
+        }
+        if (!spool.map(now.content().colours().palette()::contains).orElse(true)) {
+            throw new Refusal("The plan has no such spool; start a colour with it at the desk, then choose it here.");
+        }
         giveGcode(id, gcode.with(tool, spool));
     }
 

@@ -59,20 +59,19 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
                         .map(Pass::spool)
                         .toList());
         Stops stops = new Stops(rig, plan, grid, loading, pushes, file, footprintCentre, new DryRuns(rig));
-        BasePrint plate = base.source() == BasePrint.Source.MODEL ? base.times(terms.copies()) : base;
+        BasePrint all = base.source() == BasePrint.Source.MODEL ? base.times(terms.copies()) : base;
         Tally tally = Tally.of(
-                Timeline.of(
-                        passes, grid, shelf, plate, tower, stops, plan.halts().on(grid)),
+                Timeline.of(passes, grid, shelf, all, tower, stops, plan.halts().on(grid)),
                 plan.palette(),
                 shelf,
                 grid.count());
         return new Ledger(
-                plate,
+                all,
                 tally.firstLoad(),
                 tally.swaps(),
                 tally.pauses(),
                 tally.stretches(),
-                tally.uses(plate.holdsTower() && inFile && pushes.place() instanceof PurgePlace.OnTower),
+                tally.uses(all.holdsTower() && inFile && pushes.place() instanceof PurgePlace.OnTower),
                 loading,
                 rig.printer().filament(),
                 tally.layers(),

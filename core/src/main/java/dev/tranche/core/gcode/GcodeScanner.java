@@ -299,6 +299,11 @@ public final class GcodeScanner {
         return has(word) ? get(word) : otherwise;
     }
 
+    /** Whether the line begins with its comment, as marks of Tranche do. */
+    boolean beginsWithComment() {
+        return commentFrom == from;
+    }
+
     /** Whether the line is a comment and nothing else. */
     public boolean isComment() {
         return letter == 0 && words == 0 && commentFrom < to;

@@ -73,10 +73,9 @@ public record SlicedFile(
      * @param tool by its number
      * @param heats whether it heats that tool, and does not choose it
      * @param printing the tool that prints next, or did last; of a line that chooses one, the one before it, −1 for none
-     * @param run index of the layer being printed, from 0; −1 before the first
      * @param ended whether a line break ends it, so that it can be taken out
      */
-    public record ToolLine(long from, long to, int tool, boolean heats, int printing, int run, boolean ended) {}
+    public record ToolLine(long from, long to, int tool, boolean heats, int printing, boolean ended) {}
 
     /**
      * Comments equal but for one whole number that rises by one with each layer.

@@ -191,7 +191,7 @@ public final class Survey {
             return;
         }
         if (blockStamp != null) {
-            if (BlockStamp.isMark(line.comment())) {
+            if (line.beginsWithComment() && BlockStamp.isMark(line.comment())) {
                 requireEnd();
                 blocks.add(new Block(blockFrom, line.end(), blockStamp, kept));
                 kept = new ArrayList<>();
@@ -201,7 +201,10 @@ public final class Survey {
         }
         byte[] bytes = line.buffer();
         int from = line.commentStart();
-        if (line.lineEnd() - from > 15 && bytes[from + 2] == 't' && bytes[from + 3] == 'r') {
+        if (line.beginsWithComment()
+                && line.lineEnd() - from > 15
+                && bytes[from + 2] == 't'
+                && bytes[from + 3] == 'r') {
             Optional<BlockStamp> stamp = BlockStamp.beginning(line.comment());
             if (stamp.isPresent()) {
                 blockStamp = stamp.get();
@@ -317,8 +320,7 @@ public final class Survey {
     private void settleHeat() {
         for (Heating h : heating) {
             ToolLine l = toolLines.get(h.line());
-            toolLines.set(
-                    h.line(), new ToolLine(l.from(), l.to(), l.tool(), true, Math.max(0, tool), l.run(), l.ended()));
+            toolLines.set(h.line(), new ToolLine(l.from(), l.to(), l.tool(), true, Math.max(0, tool), l.ended()));
         }
         heating.clear();
     }
@@ -327,7 +329,7 @@ public final class Survey {
         if (toolLines.size() == MOST_STINTS) {
             throw Refusal.of("The G-code names tools over a million times by line %d; it is damaged.", line.line());
         }
-        toolLines.add(new ToolLine(line.offset(), line.end(), number, heats, tool, runs.size() - 1, line.hasEnding()));
+        toolLines.add(new ToolLine(line.offset(), line.end(), number, heats, tool, line.hasEnding()));
     }
 
     private void beginStint() {

@@ -126,12 +126,7 @@ public final class Orders {
         Numberings numberings = new Numberings(stages, now, costs(), most);
         int[] best = numberings.best(BestOrder.of(stages, costs()).cost());
         List<SpoolId> spools = Arrays.stream(best).mapToObj(palette::get).toList();
-        Set<SpoolId> used = plan().spools();
-        return new Numbering(
-                plan().ordering().numbered(spools).all(palette).stream()
-                        .filter(used::contains)
-                        .toList(),
-                numberings.proven());
+        return new Numbering(plan().with(plan().ordering().numbered(spools)).numbering(), numberings.proven());
     }
 
     private SwapCosts costs() {

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * Which spools the tools of a sliced file stand for.
@@ -94,7 +95,10 @@ public record ToolTable(List<Tool> tools, double share, List<Integer> others) {
         Maker(GridMatch match, Colouring colouring, Map<Integer, SpoolId> chosen) {
             this.match = match;
             this.colouring = colouring;
-            this.chosen = chosen;
+            // What undo has taken out of the plan is nobody's choice any more.
+            this.chosen = chosen.entrySet().stream()
+                    .filter(c -> colouring.plan().palette().contains(c.getValue()))
+                    .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
             this.numbers = match.file().layers().stream()
                     .flatMap(l -> l.stints().stream())
                     .mapToInt(Stint::tool)

@@ -250,7 +250,8 @@ class SwapWriterTest {
         byte[] original = new SmallGcode().grid(0.2, 0.2, 15).bytes();
         Bench bench = new Bench().start(2, Spools.CHALK).sliced(original);
         bench.swapping(
-                new Step.WaitForPerson(Command.M0), new Step.Raw("; tranche end swap=1\n; tranche took G28\nM400"));
+                new Step.WaitForPerson(Command.M0),
+                new Step.Raw("; tranche end swap=1\n; tranche took G28\nM400\n (x) ; tranche end swap=1"));
         byte[] written = written(bench, original);
         bench.sliced(written);
         assertThat(bench.file.orElseThrow().blocks()).hasSize(1);

@@ -111,6 +111,15 @@ class ToolTableTest {
     }
 
     @Test
+    void a_spool_that_undo_has_taken_out_of_the_plan_is_nobodys_choice_any_more() {
+        Bench bench = new Bench().start(2, Spools.CHALK).sliced(byHeight(10, "T0", 15, "T1"));
+        bench.tools = Map.of(0, new SpoolId(999));
+        assertThat(table(bench).tools().get(0).chosen()).isFalse();
+        assertThat(table(bench).agrees()).isTrue();
+        assertThat(bench.findings()).noneMatch(f -> f.severity() == Severity.STOP);
+    }
+
+    @Test
     void what_the_owner_chose_is_kept_even_where_it_contradicts() {
         Bench bench = new Bench().start(2, Spools.CHALK).sliced(byHeight(10, "T0", 15, "T1"));
         bench.tools = Map.of(0, Spools.CHALK.id());
