@@ -1,6 +1,7 @@
 package dev.tranche.app.api;
 
 import dev.tranche.app.exchange.ModelImport;
+import dev.tranche.app.handoff.FileEdits;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
@@ -33,6 +34,7 @@ class Attempt {
     private final Workshop workshop;
     private final Shelf shelf;
     private final FileStore files;
+    private final FileEdits edits;
     private final TransactionTemplate transaction;
 
     Attempt(
@@ -42,6 +44,7 @@ class Attempt {
             Workshop workshop,
             Shelf shelf,
             FileStore files,
+            FileEdits edits,
             PlatformTransactionManager transactions) {
         this.plans = plans;
         this.models = models;
@@ -49,6 +52,7 @@ class Attempt {
         this.workshop = workshop;
         this.shelf = shelf;
         this.files = files;
+        this.edits = edits;
         this.transaction = new TransactionTemplate(transactions);
     }
 
@@ -62,13 +66,22 @@ class Attempt {
         T see(Workpiece work) throws IOException;
     }
 
-    /** Looks at the plan that {@code file} is, or that {@code wishes} make of it, with {@code gcode} if there is one. */
-    <T> T look(MultipartFile file, Wishes wishes, MultipartFile gcode, Eye<T> eye) {
+    /**
+     * Looks at the plan that {@code file} is, or that {@code wishes} make of it, with {@code gcode} if there is one.
+     *
+     * @param accept keys of findings that are known and accepted
+     */
+    <T> T look(MultipartFile file, Wishes wishes, MultipartFile gcode, List<String> accept, Eye<T> eye) {
         try (FileStore.Loan loan = files.lend()) {
             return transaction.execute(status -> {
                 status.setRollbackOnly();
                 try {
-                    return eye.see(workbench.openNow(plan(file, wishes, gcode)));
+                    Workpiece work = workbench.openNow(plan(file, wishes, gcode));
+                    if (!accept.isEmpty()) {
+                        edits.accept(work, accept);
+                        work = workbench.openNow(plans.get(work.plan().id()));
+                    }
+                    return eye.see(work);
                 } catch (IOException e) {
                     throw new UncheckedIOException(e);
                 }

@@ -52,7 +52,13 @@ record LedgerAnswer(
             double seconds,
             double cost) {}
 
-    record FindingAnswer(String severity, String key, String sentence, Integer layer) {}
+    record FindingAnswer(
+            String severity,
+            String key,
+            String sentence,
+            Integer layer,
+            @Schema(description = "what accepting it means; nothing if it cannot be accepted") String acceptance,
+            boolean accepted) {}
 
     record FigureAnswer(String label, double value, String unit, String how, List<FigureAnswer> parts) {
         static FigureAnswer of(Derivation d) {
@@ -113,11 +119,13 @@ record LedgerAnswer(
                 u.cost().doubleValue());
     }
 
-    private static FindingAnswer finding(Finding f) {
+    static FindingAnswer finding(Finding f) {
         return new FindingAnswer(
                 f.severity().name(),
                 f.key(),
                 f.sentence(),
-                f.layer().isPresent() ? f.layer().getAsInt() : null);
+                f.layer().isPresent() ? f.layer().getAsInt() : null,
+                f.acceptance().orElse(null),
+                f.accepted());
     }
 }

@@ -22,6 +22,17 @@ class Refused {
         return problem(refusal.getMessage());
     }
 
+    /** What stops a hand-off is told one by one, so that a program can mend it, or have it accepted. */
+    @ExceptionHandler
+    ProblemDetail notReady(NotReady stopped) {
+        ProblemDetail problem = problem(stopped.getMessage());
+        problem.setTitle("Not ready to hand off");
+        problem.setProperty(
+                "findings",
+                stopped.findings().stream().map(LedgerAnswer::finding).toList());
+        return problem;
+    }
+
     @ExceptionHandler
     ProblemDetail broken(Broken broken) {
         return problem(broken.getMessage());

@@ -2,6 +2,7 @@ package dev.tranche.app.api;
 
 import dev.tranche.app.handoff.GcodeFiles;
 import dev.tranche.app.settings.Settings;
+import dev.tranche.core.check.Finding;
 import io.swagger.v3.oas.annotations.OpenAPIDefinition;
 import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.Parameter;
@@ -65,6 +66,7 @@ class TrancheApi {
                 file,
                 new Attempt.Wishes(first, layer, colours, printer, copies),
                 gcode,
+                List.of(),
                 work -> LedgerAnswer.of(work, currency));
     }
 
@@ -75,14 +77,24 @@ class TrancheApi {
             content = @Content(mediaType = "text/x.gcode", schema = @Schema(type = "string", format = "binary")))
     @ApiResponse(
             responseCode = "422",
-            description = "what was sent cannot be used; detail says why",
+            description =
+                    "what was sent cannot be used, or plan and file contradict each other; detail says why, and findings tell what stops it one by one",
             content = @Content(schema = @Schema(implementation = ProblemDetail.class)))
     @PostMapping(path = "/gcode", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     void gcode(
             @Parameter(description = "plan file") @RequestPart MultipartFile plan,
             @Parameter(description = "sliced G-code of its model") @RequestPart MultipartFile gcode,
+            @Parameter(
+                            description =
+                                    "keys of findings that may be accepted and are, such as stops-in-file; a finding says what accepting it means")
+                    @RequestParam(required = false)
+                    List<String> accept,
             HttpServletResponse response) {
-        attempt.look(plan, Attempt.Wishes.NONE, gcode, work -> {
+        attempt.look(plan, Attempt.Wishes.NONE, gcode, accept == null ? List.of() : accept, work -> {
+            List<Finding> stops = gcodeFiles.stopsForHandOff(work);
+            if (!stops.isEmpty()) {
+                throw new NotReady(stops);
+            }
             gcodeFiles.withSwaps(work).send(response, "text/x.gcode");
             return null;
         });

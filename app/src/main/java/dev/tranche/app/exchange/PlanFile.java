@@ -7,10 +7,13 @@ import dev.tranche.app.stored.SpoolNumber;
 import dev.tranche.app.stored.StoredMeasure;
 import dev.tranche.app.stored.StoredRig;
 import dev.tranche.app.stored.StoredSpool;
+import dev.tranche.core.handoff.Said;
+import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.plan.SpoolId;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 
 /**
@@ -39,15 +42,27 @@ record PlanFile(
      * The sliced file.
      *
      * @param tools spools that its owner gave to its tools, by their numbers
+     * @param stops what becomes of its stops, by their index
+     * @param accepted keys of findings that he knows and accepts
      */
     record Sliced(
             String hash,
             String name,
-            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Map<Integer, SpoolNumber>> tools) {
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Map<Integer, SpoolNumber>> tools,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Map<Integer, String>> stops,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<List<String>> accepted) {
         static Sliced of(PlanState.Gcode gcode) {
             Map<Integer, SpoolNumber> tools = new TreeMap<>();
-            gcode.tools().forEach((tool, spool) -> tools.put(tool, SpoolNumber.of(spool)));
-            return new Sliced(gcode.hash(), gcode.name(), Optional.of(tools).filter(t -> !t.isEmpty()));
+            gcode.said().tools().forEach((tool, spool) -> tools.put(tool, SpoolNumber.of(spool)));
+            Map<Integer, String> stops = new TreeMap<>();
+            gcode.said().stops().forEach((stop, choice) -> stops.put(stop, choice.name()));
+            return new Sliced(
+                    gcode.hash(),
+                    gcode.name(),
+                    Optional.of(tools).filter(t -> !t.isEmpty()),
+                    Optional.of(stops).filter(t -> !t.isEmpty()),
+                    Optional.of(gcode.said().accepted().stream().sorted().toList())
+                            .filter(t -> !t.isEmpty()));
         }
 
         /** @param numbers of the spools here, by those in the file */
@@ -58,7 +73,9 @@ record PlanFile(
                     known.put(tool, numbers.get(spool.id()));
                 }
             });
-            return new PlanState.Gcode(hash, name, known);
+            Map<Integer, StopTable.Choice> choices = new TreeMap<>();
+            stops.orElse(Map.of()).forEach((stop, choice) -> choices.put(stop, StopTable.Choice.valueOf(choice)));
+            return new PlanState.Gcode(hash, name, new Said(known, choices, Set.copyOf(accepted.orElse(List.of()))));
         }
     }
 

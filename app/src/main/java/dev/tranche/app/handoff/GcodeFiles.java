@@ -13,7 +13,6 @@ import dev.tranche.app.work.SlicedFiles;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.check.Finding;
 import dev.tranche.core.estimate.Swap;
-import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.machine.Printer;
@@ -93,10 +92,20 @@ public class GcodeFiles {
     }
 
     /** Findings that forbid to write swaps into the file. */
-    List<Finding> stopsForHandOff(Workpiece work) {
+    public List<Finding> stopsForHandOff(Workpiece work) {
         return work.findings().stream()
                 .filter(f -> f.severity() == Severity.STOP)
                 .toList();
+    }
+
+    /** Says so, with the first of the findings that forbid it. */
+    public static String notWritten(List<Finding> stops) {
+        return "The swaps were not written: " + stops.get(0).sentence();
+    }
+
+    /** Findings that its owner knows and accepts. */
+    List<Finding> accepted(Workpiece work) {
+        return work.findings().stream().filter(Finding::accepted).toList();
     }
 
     Optional<Preview> preview(Workpiece work) {
@@ -105,13 +114,12 @@ public class GcodeFiles {
     }
 
     public Download withSwaps(Workpiece work) {
-        SlicedFile file = file(work);
-        GridMatch match = work.match().orElseGet(() -> GridMatch.of(file, work.grid()));
+        Patch patch = work.reckoning().patch();
         List<Finding> stops = stopsForHandOff(work);
         if (!stops.isEmpty()) {
-            throw new Refusal("The swaps were not written: " + stops.get(0).sentence());
+            throw new Refusal(notWritten(stops));
         }
-        return download(work, work.writer().patch(match, work.ledger()), "-with-swaps");
+        return download(work, patch, "-with-swaps");
     }
 
     Download withoutSwaps(Workpiece work) {

@@ -28,6 +28,11 @@ class PlanEntity {
     /** Spools that the owner gave to its tools, as {@code tool=spool} pairs. */
     String gcodeTools = "";
 
+    /** What becomes of its stops, as {@code index=choice} pairs, and {@code gcodeAccepted} the findings he accepts. */
+    String gcodeStops = "";
+
+    String gcodeAccepted = "";
+
     /** State of the swaps last written into G-code. */
     String writtenState;
 }

@@ -1,10 +1,8 @@
 package dev.tranche.app.plans;
 
-import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.handoff.Said;
 import java.time.Instant;
-import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.stream.Collectors;
 
 /**
@@ -43,26 +41,14 @@ public record PlanState(
         return content.files().stream().map(ModelFile::name).collect(Collectors.joining(", "));
     }
 
-    /**
-     * The sliced file.
-     *
-     * @param tools spools that its owner gave to its tools, by their numbers; the others are as Tranche reads them
-     */
-    public record Gcode(String hash, String name, Map<Integer, SpoolId> tools) {
-        public Gcode {
-            tools = Map.copyOf(tools);
-        }
-
+    /** The sliced file, and what its owner said of it. */
+    public record Gcode(String hash, String name, Said said) {
         public Gcode(String hash, String name) {
-            this(hash, name, Map.of());
+            this(hash, name, Said.NOTHING);
         }
 
-        /** With a tool given to a spool, or, without one, left to Tranche. */
-        public Gcode with(int tool, Optional<SpoolId> spool) {
-            Map<Integer, SpoolId> changed = new TreeMap<>(tools);
-            changed.remove(tool);
-            spool.ifPresent(s -> changed.put(tool, s));
-            return new Gcode(hash, name, changed);
+        public Gcode with(Said other) {
+            return new Gcode(hash, name, other);
         }
     }
 }

@@ -7,6 +7,7 @@ import dev.tranche.app.history.StalePage;
 import dev.tranche.app.history.Version;
 import dev.tranche.app.plans.PlanState.Gcode;
 import dev.tranche.app.shelf.SpoolUse;
+import dev.tranche.core.handoff.Said;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
@@ -14,13 +15,12 @@ import dev.tranche.core.speech.Words;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.function.BiFunction;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -31,9 +31,8 @@ public class Plans implements SpoolUse {
     private static final int LONGEST_NAME = 80;
     private static final int MOST_VARIANTS = 7;
     /** With all of them named, what is stored of them still has room. */
-    private static final int HIGHEST_TOOL = 63;
-
     private final PlanRepository plans;
+
     private final Histories histories;
     private final Clock clock;
 
@@ -171,12 +170,16 @@ public class Plans implements SpoolUse {
         PlanEntity plan = find(plans.lock(id));
         plan.gcodeHash = gcode.hash();
         plan.gcodeName = Words.oneLine(gcode.name());
-        plan.gcodeTools = written(gcode.tools());
+        say(plan, gcode.said());
         touch(plan);
     }
 
-    /** Says which spool a tool of the sliced file stands for; nothing leaves it to Tranche. */
-    public void nameTool(String id, long seen, int tool, Optional<SpoolId> spool) {
+    /**
+     * Says something of the sliced file.
+     *
+     * @param seen the edition the page showed
+     */
+    public void say(String id, long seen, BiFunction<PlanState, Said, Said> what) {
         claim(id);
         PlanState now = get(id);
         if (now.edition() != seen) {
@@ -184,21 +187,22 @@ public class Plans implements SpoolUse {
         }
         Gcode gcode = now.gcode()
                 .orElseThrow(() -> new Refusal("There is no G-code in this plan any more; reload the page."));
-        if (tool < 0 || tool > HIGHEST_TOOL) {
-            throw Refusal.of("There is no tool T%d in the G-code; reload the page.", tool);
-        }
-        if (!spool.map(now.content().colours().palette()::contains).orElse(true)) {
-            throw new Refusal("The plan has no such spool; start a colour with it at the desk, then choose it here.");
-        }
-        giveGcode(id, gcode.with(tool, spool));
+        giveGcode(id, gcode.with(what.apply(now, gcode.said())));
     }
 
     public void takeGcodeAway(String id) {
         PlanEntity plan = find(plans.lock(id));
         plan.gcodeHash = null;
         plan.gcodeName = null;
-        plan.gcodeTools = "";
+        say(plan, Said.NOTHING);
         touch(plan);
+    }
+
+    private static void say(PlanEntity plan, Said said) {
+        StoredSaid stored = StoredSaid.of(said);
+        plan.gcodeTools = stored.tools();
+        plan.gcodeStops = stored.stops();
+        plan.gcodeAccepted = stored.accepted();
     }
 
     public void wrote(String id, String state) {
@@ -292,24 +296,14 @@ public class Plans implements SpoolUse {
                 version.edition(),
                 version.undo(),
                 version.redo(),
-                Optional.ofNullable(plan.gcodeHash).map(h -> new Gcode(h, plan.gcodeName, tools(plan.gcodeTools))),
+                Optional.ofNullable(plan.gcodeHash)
+                        .map(h -> new Gcode(
+                                h,
+                                plan.gcodeName,
+                                new StoredSaid(plan.gcodeTools, plan.gcodeStops, plan.gcodeAccepted).said())),
                 Optional.ofNullable(plan.writtenState),
                 plan.changed,
                 Optional.ofNullable(plan.variantOf));
-    }
-
-    private static String written(Map<Integer, SpoolId> tools) {
-        return tools.entrySet().stream()
-                .sorted(Map.Entry.comparingByKey())
-                .map(e -> e.getKey() + "=" + e.getValue().value())
-                .collect(Collectors.joining(" "));
-    }
-
-    private static Map<Integer, SpoolId> tools(String written) {
-        return Stream.of(written.split(" "))
-                .filter(pair -> !pair.isEmpty())
-                .map(pair -> pair.split("="))
-                .collect(Collectors.toMap(p -> Integer.parseInt(p[0]), p -> new SpoolId(Long.parseLong(p[1]))));
     }
 
     private static String checkedName(String name) {

@@ -5,6 +5,7 @@ import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.web.Attachment;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Dialect;
+import dev.tranche.core.machine.OwnLine;
 import dev.tranche.core.rig.Probe;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -55,7 +56,10 @@ class AbilitiesController {
     private void show(Machine machine, Model model) {
         views.frame(machine, "abilities", model);
         Map<Command, List<String>> users = RigViews.users(machine.rig());
+        Dialect dialect = machine.printer().abilities().dialect();
         model.addAttribute("countings", Dialect.Counting.values());
+        model.addAttribute("stopLines", OwnLine.shown(dialect.stops()));
+        model.addAttribute("toolLines", OwnLine.shown(dialect.tools()));
         List<Probe.Trial> trials = Probe.trials(machine.printer());
         model.addAttribute(
                 "rows",

@@ -3,6 +3,7 @@ package dev.tranche.app.printers;
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Dialect;
+import dev.tranche.core.machine.OwnLine;
 import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.List;
@@ -17,8 +18,15 @@ import java.util.TreeSet;
  * @param host commands on which the host pauses
  * @param comments whether comments may follow commands
  * @param filament what decides whether numbers of filament are added
+ * @param stopLines how lines begin at which it stops, one a line, and {@code toolLines} those that choose a tool
  */
-record AbilitiesForm(List<String> ability, List<String> host, Boolean comments, Dialect.Counting filament) {
+record AbilitiesForm(
+        List<String> ability,
+        List<String> host,
+        Boolean comments,
+        Dialect.Counting filament,
+        String stopLines,
+        String toolLines) {
     Abilities abilities() {
         Map<Command, Set<Character>> ticked = new EnumMap<>(Command.class);
         for (String box : given(ability)) {
@@ -42,7 +50,10 @@ record AbilitiesForm(List<String> ability, List<String> host, Boolean comments, 
     }
 
     private Dialect dialect() {
-        return new Dialect(filament == null ? Dialect.Counting.NOT_SAID : filament);
+        return new Dialect(
+                filament == null ? Dialect.Counting.NOT_SAID : filament,
+                OwnLine.read(stopLines),
+                OwnLine.read(toolLines));
     }
 
     private static List<String> given(List<String> boxes) {

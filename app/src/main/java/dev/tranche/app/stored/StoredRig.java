@@ -9,6 +9,7 @@ import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Hotend;
 import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Motion;
+import dev.tranche.core.machine.OwnLine;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Selector;
 import dev.tranche.core.machine.Travel;
@@ -120,7 +121,9 @@ public record StoredRig(Machine printer, Extruders rack, StoredMacros macros) {
             Map<String, List<String>> honoured,
             List<String> pausesHost,
             boolean commentsAfterCommands,
-            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<String> filament) {
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<String> filament,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<List<String>> stopLines,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<List<String>> toolLines) {
         static Firmware of(Abilities a) {
             Map<String, List<String>> honoured = new LinkedHashMap<>();
             a.honoured()
@@ -133,7 +136,17 @@ public record StoredRig(Machine printer, Extruders rack, StoredMacros macros) {
                     a.commentsAfterCommands(),
                     Optional.of(a.dialect().filament())
                             .filter(f -> f != Dialect.Counting.NOT_SAID)
-                            .map(Dialect.Counting::name));
+                            .map(Dialect.Counting::name),
+                    texts(a.dialect().stops()),
+                    texts(a.dialect().tools()));
+        }
+
+        private static Optional<List<String>> texts(List<OwnLine> lines) {
+            return Optional.of(lines.stream().map(OwnLine::text).toList()).filter(l -> !l.isEmpty());
+        }
+
+        private static List<OwnLine> lines(Optional<List<String>> texts) {
+            return texts.orElse(List.of()).stream().map(OwnLine::new).toList();
         }
 
         public Abilities abilities() {
@@ -145,7 +158,10 @@ public record StoredRig(Machine printer, Extruders rack, StoredMacros macros) {
                     understood,
                     pausesHost.stream().map(Command::valueOf).collect(Collectors.toSet()),
                     commentsAfterCommands,
-                    new Dialect(filament.map(Dialect.Counting::valueOf).orElse(Dialect.Counting.NOT_SAID)));
+                    new Dialect(
+                            filament.map(Dialect.Counting::valueOf).orElse(Dialect.Counting.NOT_SAID),
+                            lines(stopLines),
+                            lines(toolLines)));
         }
     }
 

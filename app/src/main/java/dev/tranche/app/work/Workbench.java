@@ -12,6 +12,7 @@ import dev.tranche.app.settings.Settings;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.core.estimate.Terms;
 import dev.tranche.core.format.Part;
+import dev.tranche.core.handoff.Said;
 import dev.tranche.core.job.Brief;
 import dev.tranche.core.job.Reckoning;
 import dev.tranche.core.plan.Colouring;
@@ -153,7 +154,7 @@ public class Workbench {
                 machine.rig(),
                 stock.shelf(),
                 plan.gcode().map(g -> sliced.survey(g.hash(), machine.printer(), progress)),
-                plan.gcode().map(PlanState.Gcode::tools).orElse(Map.of()),
+                plan.gcode().map(PlanState.Gcode::said).orElse(Said.NOTHING),
                 new Terms(
                         plan.content().copies(),
                         stock.settings().power(machine.printer().watts())),

@@ -9,6 +9,7 @@ import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.handoff.SwapWriter;
 import dev.tranche.core.job.Reckoning;
 import dev.tranche.core.layer.LayerGrid;
@@ -94,6 +95,11 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
     /** The tools of a file that changes them, and the spools they stand for. */
     public Optional<ToolTable> tools() {
         return reckoning.facts().tools();
+    }
+
+    /** The stops that the file holds already. */
+    public Optional<StopTable> stops() {
+        return reckoning.facts().stops();
     }
 
     /** One copy of it without swaps. */

@@ -55,6 +55,7 @@ import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.web.client.TestRestTemplate;
 import org.springframework.core.io.ByteArrayResource;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.util.LinkedMultiValueMap;
 import org.springframework.util.MultiValueMap;
@@ -228,6 +229,31 @@ class ApiTest extends OnePlanTest {
         assertThat(ask("gcode", "plan", file("p.tranche", plan), "gcode", file("s.gcode", cut))
                         .getStatusCode())
                 .isEqualTo(HttpStatus.OK);
+    }
+
+    @Test
+    void what_stops_a_hand_off_is_told_one_by_one_and_may_be_accepted_where_it_says_so() throws IOException {
+        byte[] plan = planFile(coloured("stops"));
+        byte[] sliced =
+                new SmallGcode().grid(0.2, 0.2, 5).line("M0").grid(1.2, 0.2, 20).bytes();
+        ResponseEntity<String> refused =
+                ask("gcode", "plan", file("p.tranche", plan), "gcode", file("s.gcode", sliced));
+        assertThat(refused.getStatusCode()).isEqualTo(HttpStatus.UNPROCESSABLE_ENTITY);
+        assertThat(refused.getHeaders().getContentType()).isEqualTo(MediaType.APPLICATION_PROBLEM_JSON);
+        JsonNode findings = json.readTree(refused.getBody()).path("findings");
+        assertThat(findings).hasSize(1);
+        assertThat(findings.get(0).path("key").asText()).isEqualTo("stops-in-file");
+        assertThat(findings.get(0).path("acceptance").asText()).isEqualTo("Leave them all and stop there too");
+        ResponseEntity<String> accepted = ask(
+                "gcode", "plan", file("p.tranche", plan), "gcode", file("s.gcode", sliced), "accept", "stops-in-file");
+        assertThat(accepted.getStatusCode()).isEqualTo(HttpStatus.OK);
+        assertThat(accepted.getBody().lines()).contains("M0").anyMatch(l -> l.contains("tranche begin"));
+        ResponseEntity<String> unknown =
+                ask("gcode", "plan", file("p.tranche", plan), "gcode", file("s.gcode", sliced), "accept", "anything");
+        assertThat(unknown.getStatusCode()).isEqualTo(HttpStatus.UNPROCESSABLE_ENTITY);
+        assertThat(unknown.getBody())
+                .contains("There is no finding “anything” here")
+                .contains("stops-in-file");
     }
 
     @Test

@@ -16,29 +16,62 @@ import org.junit.jupiter.api.Test;
 /** A sliced file with tools of its own, at the hand-off. */
 class ToolsOfFilesTest extends BrowserTest {
     /** Layers 1 to 12 with T0, 13 to 25 with T1, as a program writes it that cools what rests. */
-    private static byte[] twoTools() {
+    private static byte[] twoTools(String... stop) {
         SmallGcode gcode = new SmallGcode().line("T0");
         for (int layer = 1; layer <= 25; layer++) {
             if (layer == 13) {
                 gcode.line("M104 T0 S150").line("T1 ; the second").line("M109 T1 S205");
+                List.of(stop).forEach(gcode::line);
             }
             gcode.layers(0.2 * layer);
         }
         return gcode.bytes();
     }
 
-    @Test
-    void the_tools_of_a_file_are_matched_written_without_their_lines_and_given_back() throws IOException {
+    private PlanState mossAndBone(String name) {
         SpoolId base = shelf.add(named(shelf.all().get(0), "Moss")).id();
         SpoolId letters = shelf.add(named(shelf.all().get(0), "Bone")).id();
-        PlanState plan = plan("two tools");
+        PlanState plan = plan(name);
         // The first spool is recoloured away, as most people do first.
         plan = plans.edit(plan.id(), plan.edition(), "recolour", p -> p.recolour(0, base));
-        plan = plans.edit(
+        return plans.edit(
                 plan.id(),
                 plan.edition(),
                 "start",
                 p -> p.startAt(Height.parse("2.4"), letters, p.layers().on(Height.parse("5"))));
+    }
+
+    @Test
+    void a_stop_of_the_files_own_is_asked_about_and_can_be_the_swap() throws IOException {
+        PlanState plan = mossAndBone("a stop of its own");
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        byte[] original = twoTools("M600 ; change");
+        give("#gcode-file", file("stopping.gcode", original));
+        browser.see("main", "The G-code already holds 1 stop");
+        assertThat(browser.find("#write-swaps").isEnabled()).isFalse();
+        assertThat(browser.find(".stops-there tbody tr").getText())
+                .contains("M600 ; change", "before layer 13, at 2.40 mm", "swap 1", "Bone");
+
+        browser.choose("#stop-0", "it is that stop: add nothing");
+        browser.until(() -> browser.find("#write-swaps").isEnabled());
+        browser.click("#write-swaps");
+        byte[] written = Files.readAllBytes(browser.download("stopping-with-swaps.gcode"));
+        List<String> obeyed = new String(written, StandardCharsets.ISO_8859_1)
+                .lines()
+                .filter(l -> !l.startsWith(";"))
+                .toList();
+        assertThat(obeyed).contains("M600 ; change").noneMatch(l -> l.equals("M0") || l.startsWith("T"));
+
+        give("#gcode-file", browser.download("stopping-with-swaps.gcode"));
+        browser.see(".file-facts h3", "stopping-with-swaps.gcode");
+        browser.click("#take-swaps-out");
+        assertThat(Files.readAllBytes(browser.download("stopping-without-swaps.gcode")))
+                .isEqualTo(original);
+    }
+
+    @Test
+    void the_tools_of_a_file_are_matched_written_without_their_lines_and_given_back() throws IOException {
+        PlanState plan = mossAndBone("two tools");
         browser.open("/plans/" + plan.id() + "/hand-off");
         byte[] original = twoTools();
         give("#gcode-file", file("two.gcode", original));

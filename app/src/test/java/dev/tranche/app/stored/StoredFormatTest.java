@@ -9,6 +9,7 @@ import dev.tranche.app.plans.StoredPlan;
 import dev.tranche.app.storage.Json;
 import dev.tranche.app.storage.Unreadable;
 import dev.tranche.core.machine.Dialect;
+import dev.tranche.core.machine.OwnLine;
 import dev.tranche.core.macro.MacroStep;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Spool;
@@ -18,6 +19,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
@@ -73,7 +75,8 @@ class StoredFormatTest {
     void what_was_stored_before_a_field_was_there_has_nothing_said_for_it() throws IOException {
         Rig rig = json.read(written("rig-1"), StoredRig.class).rig();
         assertThat(rig.printer().abilities().dialect()).isEqualTo(Dialect.COMMON);
-        Dialect said = new Dialect(Dialect.Counting.BY_ITSELF);
+        Dialect said = new Dialect(
+                Dialect.Counting.BY_ITSELF, List.of(new OwnLine("PAUSE")), List.of(new OwnLine("CHANGE_TO #")));
         Rig other = rig.with(rig.printer().with(rig.printer().abilities().reading(said)));
         assertThat(json.read(json.write(StoredRig.of(other)), StoredRig.class).rig())
                 .isEqualTo(other);

@@ -2,7 +2,7 @@ package dev.tranche.core.check;
 
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
-import dev.tranche.core.gcode.SlicedFile.Stop;
+import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Severity;
@@ -10,6 +10,7 @@ import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /** Rules on the sliced G-code. */
 final class FileRules {
@@ -64,6 +65,7 @@ final class FileRules {
                                                 m.raft(),
                                                 planned.equals(Height.ZERO) ? "nothing of a raft" : planned + " mm"))
                         .at(1)
+                        .acceptedBy("Print it as it is")
                         .mendedBy(new Fix(
                                 m.raft().equals(Height.ZERO)
                                         ? "Plan without a raft"
@@ -89,20 +91,36 @@ final class FileRules {
                 : List.of();
     }
 
+    /** A print that stops where nobody planned it waits for nobody, or for the wrong spool. */
     static List<Finding> stopsAlreadyThere(PlanFacts facts) {
-        List<Stop> stops = facts.file().map(SlicedFile::stops).orElse(List.of()).stream()
-                .filter(s -> s.run() >= 0)
+        return facts.stops().stream()
+                .flatMap(stops -> Stream.concat(undecided(stops.undecided()), left(stops.left())))
                 .toList();
-        if (stops.isEmpty()) {
-            return List.of();
-        }
-        Stop first = stops.get(0);
-        return List.of(Finding.of(
-                Severity.WARN,
-                "stops-in-file",
-                Words.format(
-                        "The G-code already holds %s, the first (%s) on line %d; with the plan's swaps the print would stop twice.",
-                        Words.count(stops.size(), "stop"), Words.quoted(first.text()), first.line())));
+    }
+
+    private static Stream<Finding> undecided(List<StopTable.Row> rows) {
+        return rows.stream().limit(1).map(first -> Finding.of(
+                        Severity.STOP,
+                        "stops-in-file",
+                        Words.format(
+                                "The G-code already holds %s, the first (%s) on line %d; say at the hand-off what each is, or the print stops there and where the plan does.",
+                                Words.count(rows.size(), "stop"),
+                                Words.quoted(first.stop().text()),
+                                first.stop().line()))
+                .at(Math.max(1, first.layer()))
+                .acceptedBy("Leave them all and stop there too"));
+    }
+
+    private static Stream<Finding> left(List<StopTable.Row> rows) {
+        return rows.stream().limit(1).map(first -> Finding.of(
+                        Severity.WARN,
+                        "stops-left",
+                        Words.format(
+                                "The G-code keeps %s of its own beside the plan's, the first (%s) on line %d.",
+                                Words.count(rows.size(), "stop"),
+                                Words.quoted(first.stop().text()),
+                                first.stop().line()))
+                .at(Math.max(1, first.layer())));
     }
 
     static List<Finding> writtenBeforeLastChange(PlanFacts facts) {

@@ -11,18 +11,36 @@ import java.util.OptionalInt;
  * @param sentence what is so, why it matters, what to do
  * @param layer where to look, from 1
  * @param fix a change of the plan that mends it
+ * @param acceptance what somebody says who knows it and prints all the same, where that may be said
+ * @param accepted whether the owner of the sliced file has said so; it stops nothing then
  */
-public record Finding(Severity severity, String key, String sentence, OptionalInt layer, Optional<Fix> fix) {
+public record Finding(
+        Severity severity,
+        String key,
+        String sentence,
+        OptionalInt layer,
+        Optional<Fix> fix,
+        Optional<String> acceptance,
+        boolean accepted) {
 
     static Finding of(Severity severity, String key, String sentence) {
-        return new Finding(severity, key, sentence, OptionalInt.empty(), Optional.empty());
+        return new Finding(severity, key, sentence, OptionalInt.empty(), Optional.empty(), Optional.empty(), false);
     }
 
     Finding at(int where) {
-        return new Finding(severity, key, sentence, OptionalInt.of(where), fix);
+        return new Finding(severity, key, sentence, OptionalInt.of(where), fix, acceptance, accepted);
     }
 
     Finding mendedBy(Fix how) {
-        return new Finding(severity, key, sentence, layer, Optional.of(how));
+        return new Finding(severity, key, sentence, layer, Optional.of(how), acceptance, accepted);
+    }
+
+    Finding acceptedBy(String words) {
+        return new Finding(severity, key, sentence, layer, fix, Optional.of(words), accepted);
+    }
+
+    Finding accept() {
+        return new Finding(
+                severity == Severity.STOP ? Severity.WARN : severity, key, sentence, layer, fix, acceptance, true);
     }
 }

@@ -117,7 +117,8 @@ final class OrderRules {
                                             ? ""
                                             : ", and so on "
                                                     + Words.count(tools.others().size() - 1, "other layer")))
-                    .at(layer);
+                    .at(layer)
+                    .acceptedBy("Print it in the file's colours");
         }
         return Finding.of(
                 Severity.NOTE,

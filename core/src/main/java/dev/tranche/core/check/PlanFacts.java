@@ -5,6 +5,8 @@ import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.geometry.Section;
+import dev.tranche.core.handoff.Said;
+import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.ColourPlan;
@@ -35,7 +37,8 @@ import org.locationtech.jts.geom.Envelope;
  * @param schedule of the print, if it has a start
  * @param written the state that the last file written for this plan holds
  * @param file the sliced file, if there is one, and {@code match} if its layers are the plan's
- * @param tools of such a file that changes them
+ * @param tools of such a file that changes them, and {@code stops} that it holds already
+ * @param said what its owner said of it
  */
 public record PlanFacts(
         String planId,
@@ -52,6 +55,8 @@ public record PlanFacts(
         Optional<SlicedFile> file,
         Optional<GridMatch> match,
         Optional<ToolTable> tools,
+        Optional<StopTable> stops,
+        Said said,
         Optional<Schedule> schedule,
         Optional<String> written) {
 

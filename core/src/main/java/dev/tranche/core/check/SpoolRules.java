@@ -11,7 +11,7 @@ final class SpoolRules {
 
     static List<Finding> firstSpool(PlanFacts facts) {
         String first = facts.label(facts.ledger().stretches().get(0).spool());
-        boolean stops = facts.file().stream().flatMap(f -> f.stops().stream()).anyMatch(s -> s.run() < 0);
+        boolean stops = facts.file().stream().flatMap(f -> f.stops().stream()).anyMatch(s -> s.before() < 0);
         boolean asks = facts.ledger().firstLoad().isPresent();
         if (asks && stops) {
             return List.of(Finding.of(
@@ -34,9 +34,10 @@ final class SpoolRules {
         return facts.ledger().uses().stream()
                 .filter(u -> !u.isEnough())
                 .map(u -> Finding.of(
-                        Severity.STOP,
-                        "not-enough-" + facts.plan().letter(u.spool().id()),
-                        sentence(facts, u)))
+                                Severity.STOP,
+                                "not-enough-" + facts.plan().letter(u.spool().id()),
+                                sentence(facts, u))
+                        .acceptedBy("There is more of it"))
                 .toList();
     }
 

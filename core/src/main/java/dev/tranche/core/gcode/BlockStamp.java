@@ -15,7 +15,7 @@ import java.util.regex.Pattern;
  */
 public record BlockStamp(String plan, String state, What what, int number) {
     private static final Pattern BEGIN = Pattern.compile(
-            "; tranche begin plan=([\\w-]{1,64}) state=(\\w{1,64}) (swap|halt|load|tool)=([1-9]\\d{0,6})");
+            "; tranche begin plan=([\\w-]{1,64}) state=(\\w{1,64}) (swap|halt|load|tool|stop)=([1-9]\\d{0,6})");
     private static final String END = "; tranche end";
     /** Stands before a line of the file that is taken out. */
     static final String TOOK = "; tranche took ";
@@ -26,7 +26,14 @@ public record BlockStamp(String plan, String state, What what, int number) {
         SWAP,
         HALT,
         /** No more than a line of a tool that is taken out. */
-        TOOL;
+        TOOL,
+        /** No more than a stop of the file's own that is taken out. */
+        STOP;
+
+        /** Whether the machine stops, or may stop, because of it. */
+        boolean stops() {
+            return this != TOOL && this != STOP;
+        }
 
         /** As it stands in the stamp. */
         String code() {

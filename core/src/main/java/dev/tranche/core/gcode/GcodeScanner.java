@@ -353,6 +353,11 @@ public final class GcodeScanner {
         return buffer;
     }
 
+    /** Where the line begins in the buffer. */
+    int start() {
+        return from;
+    }
+
     int commentStart() {
         return commentFrom;
     }

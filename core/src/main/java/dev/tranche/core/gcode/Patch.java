@@ -40,7 +40,7 @@ public final class Patch {
         this.file = file;
         for (Block block : file.blocks()) {
             long from = block.from();
-            for (SlicedFile.Kept kept : block.kept()) {
+            for (SlicedFile.Span kept : block.kept()) {
                 remove(from, kept.from());
                 from = kept.to();
             }
@@ -86,7 +86,7 @@ public final class Patch {
      * @param lines without endings
      * @param took the line that stands there and is taken out, if one is
      */
-    public record Insertion(long offset, BlockStamp stamp, List<String> lines, Optional<SlicedFile.ToolLine> took) {
+    public record Insertion(long offset, BlockStamp stamp, List<String> lines, Optional<SlicedFile.Span> took) {
         public Insertion {
             lines = List.copyOf(lines);
             for (String line : lines) {

@@ -1,5 +1,6 @@
 package dev.tranche.core.gcode;
 
+import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.speech.Refusal;
 import java.util.List;
 import java.util.Optional;
@@ -43,10 +44,30 @@ public record SlicedFile(
      * A command that stops the machine.
      *
      * @param text the line as it stands
-     * @param line from 1
-     * @param run index of the layer being printed, from 0; −1 before the first
+     * @param place just before it
+     * @param to offset after its ending
+     * @param gap what stands between the plastic before and the plastic after it
+     * @param before index of the layer whose plastic comes before it, from 0; −1 before the first
+     * @param after index of the layer whose plastic comes after it; the number of layers after the last
+     * @param ended whether a line break ends it, so that it can be taken out
+     * @param taken whether Tranche took it out earlier
      */
-    public record Stop(String text, long line, int run) {}
+    public record Stop(
+            String text, Door place, long to, Span gap, int before, int after, boolean ended, boolean taken) {
+        /** From 1. */
+        public long line() {
+            return place.line();
+        }
+
+        public Span span() {
+            return new Span(place.offset(), to);
+        }
+
+        /** Whether plastic comes before and after it. */
+        public boolean interrupts(SlicedFile file) {
+            return before >= 0 && after < file.layers().size();
+        }
+    }
 
     /**
      * Lines that Tranche put in.
@@ -56,14 +77,19 @@ public record SlicedFile(
      * @param stamp whose plan, in which state
      * @param kept lines of the file that it took out, which stand in it as they stood
      */
-    public record Block(long from, long to, BlockStamp stamp, List<Kept> kept) {
+    public record Block(long from, long to, BlockStamp stamp, List<Span> kept) {
         public Block {
             kept = List.copyOf(kept);
         }
     }
 
     /** Bytes of a file, from one offset to before another. */
-    public record Kept(long from, long to) {}
+    public record Span(long from, long to) {
+        /** Whether an offset lies in it, or at its end. */
+        public boolean holds(long offset) {
+            return from <= offset && offset <= to;
+        }
+    }
 
     /**
      * A line that only a machine with several tools understands.
@@ -75,7 +101,11 @@ public record SlicedFile(
      * @param printing the tool that prints next, or did last; of a line that chooses one, the one before it, −1 for none
      * @param ended whether a line break ends it, so that it can be taken out
      */
-    public record ToolLine(long from, long to, int tool, boolean heats, int printing, boolean ended) {}
+    public record ToolLine(long from, long to, int tool, boolean heats, int printing, boolean ended) {
+        public Span span() {
+            return new Span(from, to);
+        }
+    }
 
     /**
      * Comments equal but for one whole number that rises by one with each layer.
@@ -103,9 +133,7 @@ public record SlicedFile(
 
     /** Swaps, halts and first loads that Tranche wrote into it. */
     public long stopsWritten() {
-        return blocks.stream()
-                .filter(b -> b.stamp().what() != BlockStamp.What.TOOL)
-                .count();
+        return blocks.stream().filter(b -> b.stamp().what().stops()).count();
     }
 
     /** mm of filament. */

@@ -1,8 +1,8 @@
 package dev.tranche.core.gcode;
 
 import dev.tranche.core.gcode.SlicedFile.Block;
-import dev.tranche.core.gcode.SlicedFile.Kept;
 import dev.tranche.core.gcode.SlicedFile.Order;
+import dev.tranche.core.gcode.SlicedFile.Span;
 import dev.tranche.core.gcode.SlicedFile.Stop;
 import dev.tranche.core.gcode.SlicedFile.ToolLine;
 import dev.tranche.core.gcode.SlicedLayer.Door;
@@ -36,6 +36,7 @@ public final class Survey {
     private final Controller controller;
     private final MotionClock clock;
     private final MotionRelay relay;
+    private final OwnLines own;
     private final MarkerHunt markers = new MarkerHunt();
     private final List<Run> runs = new ArrayList<>();
     private final List<Stop> stops = new ArrayList<>();
@@ -48,7 +49,7 @@ public final class Survey {
     private record Heating(int line, double before) {}
 
     /** Of the block that is being read. */
-    private List<Kept> kept = new ArrayList<>();
+    private List<Span> kept = new ArrayList<>();
 
     private Run run;
     /** What the clock's present account stands for. */
@@ -66,6 +67,12 @@ public final class Survey {
 
     /** Whether the last move laid plastic, so that the next begins where plastic is. */
     private boolean drawing;
+
+    /** Offset after the last plastic. */
+    private long plasticTo;
+
+    /** How many stops know what comes after them. */
+    private int settledStops;
 
     private long moves;
     private long rising;
@@ -120,6 +127,7 @@ public final class Survey {
 
     private Survey(InputStream in, Dialect dialect, MotionClock clock, MotionRelay relay) {
         this.controller = new Controller(dialect);
+        this.own = new OwnLines(dialect);
         this.line = new GcodeScanner(in);
         this.clock = clock;
         this.relay = relay;
@@ -151,7 +159,10 @@ public final class Survey {
                 continue;
             }
             if (line.taken()) {
-                kept.add(new Kept(line.offset(), line.end()));
+                kept.add(new Span(line.offset(), line.end()));
+            }
+            if (!own.isEmpty() && (blockStamp == null || line.taken()) && ownLine()) {
+                continue;
             }
             if (line.letter() == 0) {
                 comment();
@@ -160,6 +171,7 @@ public final class Survey {
             }
         }
         settleHeat();
+        settleStops(Long.MAX_VALUE);
         relay.finish();
         if (blockStamp != null) {
             throw Refusal.of(
@@ -266,14 +278,61 @@ public final class Survey {
         doorWanted |= runs.isEmpty();
     }
 
+    /** What stops a machine is common practice in open firmware. */
     private static boolean isStop(int m) {
-        return m == 0 || m == 1 || m == 25 || m == 600;
+        return switch (m) {
+            case 0, 1, 25, 226, 600, 601 -> true;
+            default -> false;
+        };
     }
 
     private void stopFound() {
-        if (stops.size() < MOST_STOPS) {
-            stops.add(new Stop(line.text().strip(), line.line(), runs.size() - 1));
+        if (stops.size() == MOST_STOPS) {
+            throw Refusal.of(
+                    "The G-code stops the machine over %d times by line %d, and nobody would stand by that; slice it without stops.",
+                    MOST_STOPS, line.line());
         }
+        stops.add(new Stop(
+                line.text().strip(),
+                new Door(line.offset(), line.line(), controller.state()),
+                line.end(),
+                new Span(plasticTo, Long.MAX_VALUE),
+                runs.size() - 1,
+                runs.size(),
+                line.hasEnding(),
+                line.taken()));
+    }
+
+    /** What lies behind a stop is known when the next plastic comes, or none comes any more. */
+    private void settleStops(long until) {
+        for (; settledStops < stops.size(); settledStops++) {
+            Stop s = stops.get(settledStops);
+            int after = until == Long.MAX_VALUE ? runs.size() : runs.size() - 1;
+            stops.set(
+                    settledStops,
+                    new Stop(
+                            s.text(),
+                            s.place(),
+                            s.to(),
+                            new Span(s.gap().from(), until),
+                            s.before(),
+                            after,
+                            s.ended(),
+                            s.taken()));
+        }
+    }
+
+    /** A line that only this printer's owner knows. */
+    private boolean ownLine() {
+        if (own.stops(line)) {
+            stopFound();
+            return true;
+        }
+        int number = own.tool(line);
+        if (number >= 0) {
+            toolChosen(number);
+        }
+        return number >= 0;
     }
 
     /** From here on the time belongs to another tool, though its first plastic may be long in coming. */
@@ -366,6 +425,10 @@ public final class Survey {
             if (!heating.isEmpty()) {
                 settleHeat();
             }
+            if (settledStops < stops.size()) {
+                settleStops(line.offset());
+            }
+            plasticTo = line.end();
             stint.extruded += de;
             toolDoor = null;
             if (!drawing) {

@@ -1,12 +1,11 @@
 package dev.tranche.core.handoff;
 
-import dev.tranche.core.estimate.FirstLoad;
 import dev.tranche.core.estimate.Ledger;
-import dev.tranche.core.estimate.Pause;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Patch;
+import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedFile.ToolLine;
 import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.machine.Command;
@@ -20,6 +19,7 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
@@ -35,9 +35,6 @@ import java.util.TreeMap;
  */
 public record SwapWriter(String planId, Rig rig) {
 
-    /** Something to be written: a block's kind, its macro's event and the moment it runs at. */
-    private record Stop(BlockStamp.What what, Event event, Moment moment, Optional<Door> door) {}
-
     /** The lines of one swap at {@code door}. */
     public List<RenderedLine> lines(Swap swap, Door door) {
         return lines(Event.SWAP, swap.moment().at(door.state()));
@@ -50,72 +47,75 @@ public record SwapWriter(String planId, Rig rig) {
                 .orElse(List.of());
     }
 
-    private static List<Stop> stops(Ledger ledger) {
-        List<Stop> stops = new ArrayList<>();
-        ledger.firstLoad()
-                .map(FirstLoad::moment)
-                .ifPresent(m -> stops.add(new Stop(BlockStamp.What.LOAD, Event.FIRST_LOAD, m, Optional.empty())));
-        for (Pause pause : ledger.pauses()) {
-            if (pause.dryRun().isPresent()) {
-                stops.add(new Stop(BlockStamp.What.HALT, Event.HALT, pause.moment(), Optional.empty()));
-            }
-        }
-        ledger.swaps().forEach(s -> stops.add(new Stop(BlockStamp.What.SWAP, Event.SWAP, s.moment(), s.door())));
-        return stops;
-    }
-
     /**
-     * The patch that makes {@code match}'s file stop where the plan does, and nowhere else.
+     * The patch that makes {@code match}'s file stop where the plan does, and nowhere else but where its owner leaves it.
      *
+     * @param stops that the file holds, with what becomes of them
      * @throws Refusal if a layer that begins with a stop begins without a travel, or a swap lies inside a layer
      */
-    public Patch patch(GridMatch match, Ledger ledger) {
-        ledger.swaps().stream()
-                .filter(s -> s.within() && s.door().isEmpty())
-                .findFirst()
-                .ifPresent(s -> {
-                    throw Refusal.of(
-                            "The plan changes colour inside layer %d, and a file sliced in one colour has no place for that; "
-                                    + "slice the coloured 3MF, with a tool for each spool.",
-                            s.layer());
-                });
-        Map<Long, ToolLine> toTake = new TreeMap<>();
-        match.file().toolLines().stream()
-                .filter(l -> match.file().changesTools() && l.ended() && isTakenOut(l))
-                .forEach(l -> toTake.put(l.from(), l));
+    public Patch patch(GridMatch match, Ledger ledger, StopTable stops) {
+        Map<Long, TakeOut> toTake = toTake(match, stops);
         List<Patch.Insertion> insertions = new ArrayList<>();
         List<Long> swapped = new ArrayList<>();
         String state = state(ledger);
-        for (Stop stop : stops(ledger)) {
-            int layer = stop.moment().layer();
-            Door door = stop.door()
-                    .or(() -> match.layer(layer).door())
-                    .orElseThrow(() -> Refusal.of(
-                            "Layer %d of the G-code begins without a travel, so there is no place to stop before it; "
-                                    + "slice it again or move that colour or halt by a layer.",
-                            layer));
-            if (stop.what() == BlockStamp.What.SWAP) {
+        for (Due due : Due.of(ledger)) {
+            Optional<Door> adopted = stops.adopted(due);
+            Door door = adopted.orElseGet(() -> door(due, match, stops));
+            if (due.what() == BlockStamp.What.SWAP) {
                 swapped.add(door.offset());
             }
-            Optional<ToolLine> took = Optional.ofNullable(toTake.remove(door.offset()));
+            if (adopted.isPresent()) {
+                continue;
+            }
+            Optional<TakeOut> took = Optional.ofNullable(toTake.remove(door.offset()));
             List<String> lines = new ArrayList<>(
-                    RenderedLine.texts(lines(stop.event(), stop.moment().at(door.state()))));
-            took.flatMap(l -> slot(l, swapped, ledger)).ifPresent(lines::add);
+                    RenderedLine.texts(lines(due.event(), due.moment().at(door.state()))));
+            took.flatMap(t -> slot(t, swapped, ledger)).ifPresent(lines::add);
             insertions.add(new Patch.Insertion(
                     door.offset(),
-                    new BlockStamp(planId, state, stop.what(), stop.moment().number()),
+                    new BlockStamp(planId, state, due.what(), due.number()),
                     lines,
-                    took));
+                    took.map(TakeOut::span)));
         }
-        int number = 0;
-        for (ToolLine line : toTake.values()) {
+        Map<BlockStamp.What, Integer> numbers = new EnumMap<>(BlockStamp.What.class);
+        for (TakeOut taken : toTake.values()) {
             insertions.add(new Patch.Insertion(
-                    line.from(),
-                    new BlockStamp(planId, state, BlockStamp.What.TOOL, ++number),
-                    slot(line, swapped, ledger).stream().toList(),
-                    Optional.of(line)));
+                    taken.span().from(),
+                    new BlockStamp(planId, state, taken.what(), numbers.merge(taken.what(), 1, Integer::sum)),
+                    slot(taken, swapped, ledger).stream().toList(),
+                    Optional.of(taken.span())));
         }
         return Patch.writing(match.file(), insertions);
+    }
+
+    private static Door door(Due due, GridMatch match, StopTable stops) {
+        return due.door(match)
+                .or(() -> stops.place(due))
+                .orElseThrow(() -> due.within()
+                        ? Refusal.of(
+                                "The plan changes colour inside layer %d, and a file sliced in one colour has no place for that; "
+                                        + "slice the coloured 3MF, with a tool for each spool.",
+                                due.moment().layer())
+                        : Refusal.of(
+                                "Layer %d of the G-code begins without a travel, so there is no place to stop before it; "
+                                        + "slice it again or move that colour or halt by a layer.",
+                                due.moment().layer()));
+    }
+
+    /** A line of the file that goes; the tool it chooses, if it chooses one. */
+    private record TakeOut(SlicedFile.Span span, BlockStamp.What what, boolean chooses) {}
+
+    private static Map<Long, TakeOut> toTake(GridMatch match, StopTable stops) {
+        Map<Long, TakeOut> lines = new TreeMap<>();
+        if (match.file().changesTools()) {
+            match.file().toolLines().stream()
+                    .filter(l -> l.ended() && isTakenOut(l))
+                    .forEach(l -> lines.put(l.from(), new TakeOut(l.span(), BlockStamp.What.TOOL, !l.heats())));
+        }
+        stops.replaced().stream()
+                .map(StopTable.Row::stop)
+                .forEach(s -> lines.put(s.place().offset(), new TakeOut(s.span(), BlockStamp.What.STOP, false)));
+        return lines;
     }
 
     /**
@@ -127,12 +127,12 @@ public record SwapWriter(String planId, Rig rig) {
     }
 
     /** What stands for a line that chooses a tool where the firmware has tools: the slot in which the spool really is. */
-    private Optional<String> slot(ToolLine line, List<Long> swapped, Ledger ledger) {
-        if (line.heats() || !rig.printer().abilities().understands(Command.T)) {
+    private Optional<String> slot(TakeOut line, List<Long> swapped, Ledger ledger) {
+        if (!line.chooses() || !rig.printer().abilities().understands(Command.T)) {
             return Optional.empty();
         }
-        int swaps =
-                (int) swapped.stream().filter(offset -> offset <= line.from()).count();
+        int swaps = (int)
+                swapped.stream().filter(offset -> offset <= line.span().from()).count();
         return Optional.of("T" + ledger.loading().stages().get(swaps).extruder());
     }
 
@@ -143,7 +143,7 @@ public record SwapWriter(String planId, Rig rig) {
     public String state(Ledger ledger) {
         StringBuilder all = new StringBuilder();
         Map<Map.Entry<Event, Moment>, List<String>> known = new HashMap<>();
-        for (Stop stop : stops(ledger)) {
+        for (Due stop : Due.of(ledger)) {
             all.append('|').append(stop.what()).append(stop.moment().layer());
             all.append('/').append(stop.moment().number()).append('\n');
             // Lines between the same spools differ in nothing but the number and the layer.

@@ -3,6 +3,7 @@ package dev.tranche.core.job;
 import dev.tranche.core.estimate.QuietTime;
 import dev.tranche.core.estimate.Terms;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.handoff.Said;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
@@ -24,7 +25,7 @@ import java.util.Optional;
  * @param purge how it is purged, and {@code measured} what was measured on the printer
  * @param rig that prints it
  * @param shelf every spool the plan names
- * @param file the sliced file, if there is one, and {@code tools} the spools that its owner gave to tools
+ * @param file the sliced file, if there is one, and {@code said} what its owner said of it
  * @param terms copies and current
  * @param start by the clock, if it has one, and {@code quiet} when nobody is at the machine
  * @param written the state that the last file written for this plan holds
@@ -38,7 +39,7 @@ public record Brief(
         Rig rig,
         Map<SpoolId, Spool> shelf,
         Optional<SlicedFile> file,
-        Map<Integer, SpoolId> tools,
+        Said said,
         Terms terms,
         Optional<ZonedDateTime> start,
         List<QuietTime> quiet,

@@ -9,7 +9,9 @@ import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.PrintSettings;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.handoff.SwapWriter;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
@@ -26,6 +28,7 @@ import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Volume;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 
@@ -56,8 +59,8 @@ public record Reckoning(
                 brief.measured(),
                 !printer.hotend().blends());
         Orders orders = orders(brief, purges);
-        Optional<ToolTable> tools =
-                match.filter(m -> m.file().changesTools()).map(m -> ToolTable.of(m, brief.colouring(), brief.tools()));
+        Optional<ToolTable> tools = match.filter(m -> m.file().changesTools())
+                .map(m -> ToolTable.of(m, brief.colouring(), brief.said().tools()));
         PrintOrder order = tools.filter(ToolTable::complete)
                 .map(t -> PrintOrder.sliced(match.orElseThrow(), t))
                 .orElseGet(orders::chosen);
@@ -79,9 +82,33 @@ public record Reckoning(
                 brief.file(),
                 match,
                 tools,
+                match.map(m -> StopTable.of(m, ledger, brief.said().stops())),
+                brief.said(),
                 brief.start().map(s -> Schedule.of(ledger, s, printer.heaterLimit(), brief.quiet())),
                 brief.written());
         return new Reckoning(brief, facts, base, estimator, writer, Checks.run(facts));
+    }
+
+    /**
+     * The sliced file with the plan's stops in it.
+     *
+     * @throws Refusal if there is no file whose layers are the plan's, or no place in it for one of the stops
+     */
+    public Patch patch() {
+        GridMatch match = facts.match()
+                .orElseGet(() -> GridMatch.of(
+                        brief.file()
+                                .orElseThrow(() -> new Refusal(
+                                        "There is no G-code yet; give the file your slicing program wrote.")),
+                        brief.colouring().model().grid()));
+        return writer.patch(match, facts.ledger(), facts.stops().orElseThrow());
+    }
+
+    /** A layer with a swap inside for which the sliced file has no place, if there is one. */
+    public OptionalInt layerWithoutPlace() {
+        return facts.match().isEmpty()
+                ? OptionalInt.empty()
+                : StopTable.homeless(facts.ledger(), facts.stops().orElseThrow());
     }
 
     /** What the plan would cost in another order. */

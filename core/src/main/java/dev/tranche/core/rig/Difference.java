@@ -3,6 +3,7 @@ package dev.tranche.core.rig;
 import dev.tranche.core.machine.Bed;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Drive;
+import dev.tranche.core.machine.OwnLine;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Travel;
 import dev.tranche.core.macro.Macro;
@@ -130,6 +131,8 @@ public record Difference(String what, String here, String there) {
             }
         }
         all.put("Filament is counted by", p.abilities().dialect().filament().title());
+        all.put("Stops of its own", ownLines(p.abilities().dialect().stops()));
+        all.put("Changes of tools of its own", ownLines(p.abilities().dialect().tools()));
         all.put("Comments after commands", p.abilities().commentsAfterCommands() ? "allowed" : "not allowed");
         all.put("Extruders", Integer.toString(rig.rack().size()));
         all.put("Way of swapping", rig.macros().method().title());
@@ -138,6 +141,10 @@ public record Difference(String what, String here, String there) {
             all.merge(title(m), (m.on() ? "" : "off: ") + steps, (a, b) -> a + "; " + b);
         }
         return all;
+    }
+
+    private static String ownLines(List<OwnLine> lines) {
+        return lines.isEmpty() ? "none" : lines.stream().map(OwnLine::text).collect(Collectors.joining(", "));
     }
 
     private static String mm(double value) {

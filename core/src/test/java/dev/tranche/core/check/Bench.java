@@ -11,6 +11,7 @@ import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.handoff.Said;
 import dev.tranche.core.handoff.SwapWriter;
 import dev.tranche.core.job.Brief;
 import dev.tranche.core.job.Reckoning;
@@ -58,7 +59,7 @@ public final class Bench {
     public Mesh mesh =
             new Shapes().box(0, 0, 0, 20, 20, 2).box(5, 5, 2, 10, 10, 1).mesh();
     public Optional<SlicedFile> file = Optional.empty();
-    public Map<Integer, SpoolId> tools = Map.of();
+    public Said said = Said.NOTHING;
     public Optional<ZonedDateTime> start = Optional.empty();
     public List<QuietTime> quiet = List.of();
     public Optional<String> written = Optional.empty();
@@ -142,7 +143,7 @@ public final class Bench {
                 rig(),
                 shelf,
                 file,
-                tools,
+                said,
                 terms,
                 start,
                 quiet,

@@ -197,9 +197,7 @@ class ChecksTest {
         Bench bench = twoColours();
         byte[] original = new SmallGcode().grid(0.2, 0.2, 15).bytes();
         bench.sliced(original);
-        byte[] written = bench.writer()
-                .patch(bench.match().orElseThrow(), bench.ledger())
-                .applyTo(original);
+        byte[] written = bench.reckoning().patch().applyTo(original);
         bench.sliced(written);
         none(bench, "older-than-plan");
         bench.written = Optional.of(bench.facts().state());

@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
-import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Placement;
@@ -148,8 +147,7 @@ class RegionRulesTest {
     void a_file_sliced_in_one_colour_has_no_place_for_a_swap_inside_a_layer() {
         Bench bench = new Bench().region(disc("core", Spools.CHALK, 6));
         bench.sliced(new SmallGcode().grid(0.2, 0.2, 15));
-        GridMatch match = bench.match().orElseThrow();
-        assertThatThrownBy(() -> bench.writer().patch(match, bench.ledger()))
+        assertThatThrownBy(() -> bench.reckoning().patch())
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("changes colour inside layer 1")
                 .hasMessageContaining("coloured 3MF");

@@ -142,7 +142,7 @@ class SurveyTest {
                 .line("T1")
                 .layers(0.6));
         assertThat(file.stops()).extracting(SlicedFile.Stop::text).containsExactly("M600 ; first", "M0");
-        assertThat(file.stops()).extracting(SlicedFile.Stop::run).containsExactly(-1, 0);
+        assertThat(file.stops()).extracting(SlicedFile.Stop::before).containsExactly(-1, 0);
         assertThat(file.changesTools()).isTrue();
         SlicedLayer.Stint last = file.layers().get(2).stints().get(0);
         assertThat(last.tool()).isEqualTo(1);

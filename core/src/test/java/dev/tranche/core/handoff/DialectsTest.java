@@ -133,9 +133,7 @@ class DialectsTest {
         bench.printer = bench.printer.with(bench.printer.abilities().reading(new Dialect(counting)));
         bench.sliced(original);
         assertThat(bench.match()).isPresent();
-        byte[] written = bench.writer()
-                .patch(bench.match().orElseThrow(), bench.ledger())
-                .applyTo(original);
+        byte[] written = bench.reckoning().patch().applyTo(original);
         assertThat(new String(written, StandardCharsets.ISO_8859_1)).containsPattern("(?m)^M0\\r?$");
         laysTheSame(original, written, dialect.together());
         if (!bench.file.orElseThrow().readingsDiffer()) {

@@ -29,9 +29,7 @@ class SwapWriterTest {
         Bench bench = new Bench().start(2, Spools.CHALK);
         byte[] original = new SmallGcode().grid(0.2, 0.2, 15).bytes();
         bench.sliced(original);
-        byte[] written = bench.writer()
-                .patch(bench.match().orElseThrow(), bench.ledger())
-                .applyTo(original);
+        byte[] written = bench.reckoning().patch().applyTo(original);
         String text = new String(written, StandardCharsets.ISO_8859_1);
         int stop = text.indexOf("\nM0\n");
         assertThat(text.substring(0, stop)).contains("G1 Z2.00000").doesNotContain("G1 Z2.20000");
@@ -83,9 +81,7 @@ class SwapWriterTest {
         bench.macros = bench.macros.replace(1, bench.macros.macro(1).turned(true));
         byte[] original = new SmallGcode().grid(0.2, 0.2, 15).bytes();
         bench.sliced(original);
-        byte[] written = bench.writer()
-                .patch(bench.match().orElseThrow(), bench.ledger())
-                .applyTo(original);
+        byte[] written = bench.reckoning().patch().applyTo(original);
         String text = new String(written, StandardCharsets.ISO_8859_1);
         assertThat(text)
                 .containsSubsequence(
@@ -110,9 +106,7 @@ class SwapWriterTest {
         }
         byte[] original = gcode.bytes();
         bench.sliced(original);
-        byte[] written = bench.writer()
-                .patch(bench.match().orElseThrow(), bench.ledger())
-                .applyTo(original);
+        byte[] written = bench.reckoning().patch().applyTo(original);
         List<String> lines =
                 new String(written, StandardCharsets.ISO_8859_1).lines().toList();
         int change = lines.indexOf("; tranche took T1");
@@ -226,7 +220,7 @@ class SwapWriterTest {
     }
 
     private static byte[] written(Bench bench, byte[] file) throws IOException {
-        return bench.writer().patch(bench.match().orElseThrow(), bench.ledger()).applyTo(file);
+        return bench.reckoning().patch().applyTo(file);
     }
 
     @Test

@@ -7,6 +7,7 @@ import dev.tranche.core.check.Bench;
 import dev.tranche.core.check.Finding;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.handoff.Said;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
@@ -16,7 +17,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.speech.Severity;
 import java.util.List;
-import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
 /** Files of 15 layers of 0.2 mm, whose tools stand for the spools of a plan. */
@@ -113,7 +114,7 @@ class ToolTableTest {
     @Test
     void a_spool_that_undo_has_taken_out_of_the_plan_is_nobodys_choice_any_more() {
         Bench bench = new Bench().start(2, Spools.CHALK).sliced(byHeight(10, "T0", 15, "T1"));
-        bench.tools = Map.of(0, new SpoolId(999));
+        bench.said = Said.NOTHING.tool(0, Optional.of(new SpoolId(999)));
         assertThat(table(bench).tools().get(0).chosen()).isFalse();
         assertThat(table(bench).agrees()).isTrue();
         assertThat(bench.findings()).noneMatch(f -> f.severity() == Severity.STOP);
@@ -122,7 +123,7 @@ class ToolTableTest {
     @Test
     void what_the_owner_chose_is_kept_even_where_it_contradicts() {
         Bench bench = new Bench().start(2, Spools.CHALK).sliced(byHeight(10, "T0", 15, "T1"));
-        bench.tools = Map.of(0, Spools.CHALK.id());
+        bench.said = Said.NOTHING.tool(0, Optional.of(Spools.CHALK.id()));
         ToolTable table = table(bench);
         assertThat(table.spool(0, 1)).contains(Spools.CHALK.id());
         assertThat(table.tools().get(0).chosen()).isTrue();

@@ -1,0 +1,34 @@
+package dev.tranche.app.handoff;
+
+import dev.tranche.app.pictures.SpoolMark;
+import dev.tranche.app.work.PlanPages;
+import org.springframework.stereotype.Component;
+import org.springframework.ui.Model;
+
+/** The page of all that leaves Tranche for one plan. */
+@Component
+class HandOffPage {
+    private final PlanPages pages;
+    private final GcodeFiles gcode;
+    private final ToolRows tools;
+    private final StopRows stops;
+
+    HandOffPage(PlanPages pages, GcodeFiles gcode, ToolRows tools, StopRows stops) {
+        this.pages = pages;
+        this.gcode = gcode;
+        this.tools = tools;
+        this.stops = stops;
+    }
+
+    String show(String id, Model model) {
+        return pages.show(id, "hand-off", model, work -> {
+            model.addAttribute("stops", gcode.stopsForHandOff(work));
+            model.addAttribute("accepted", gcode.accepted(work));
+            model.addAttribute("preview", gcode.preview(work));
+            model.addAttribute("tools", tools.of(work));
+            model.addAttribute("stopTable", stops.of(work));
+            model.addAttribute("marks", SpoolMark.palette(work));
+            return "handoff/hand-off";
+        });
+    }
+}

@@ -1,0 +1,56 @@
+package dev.tranche.core.handoff;
+
+import dev.tranche.core.plan.SpoolId;
+import java.util.Collection;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+
+/**
+ * What its owner said of a sliced file; all else is as Tranche reads it.
+ *
+ * @param tools spools that its tools stand for, by the tools' numbers
+ * @param stops what becomes of its stops, by their index
+ * @param accepted keys of findings that he knows and accepts
+ */
+public record Said(Map<Integer, SpoolId> tools, Map<Integer, StopTable.Choice> stops, Set<String> accepted) {
+    public static final Said NOTHING = new Said(Map.of(), Map.of(), Set.of());
+
+    public Said {
+        tools = Map.copyOf(tools);
+        stops = Map.copyOf(stops);
+        accepted = Set.copyOf(accepted);
+    }
+
+    /** With a tool given to a spool, or, without one, left to Tranche. */
+    public Said tool(int tool, Optional<SpoolId> spool) {
+        Map<Integer, SpoolId> changed = new TreeMap<>(tools);
+        changed.remove(tool);
+        spool.ifPresent(s -> changed.put(tool, s));
+        return new Said(changed, stops, accepted);
+    }
+
+    /** With the same choice for stops, or none. */
+    public Said stops(Collection<Integer> which, Optional<StopTable.Choice> choice) {
+        Map<Integer, StopTable.Choice> changed = new TreeMap<>(stops);
+        which.forEach(changed::remove);
+        choice.ifPresent(c -> which.forEach(w -> changed.put(w, c)));
+        return new Said(tools, changed, accepted);
+    }
+
+    /** With findings accepted. */
+    public Said accepting(Collection<String> keys) {
+        Set<String> changed = new TreeSet<>(accepted);
+        changed.addAll(keys);
+        return new Said(tools, stops, changed);
+    }
+
+    /** With a finding no longer accepted. */
+    public Said refusing(String key) {
+        Set<String> changed = new TreeSet<>(accepted);
+        changed.remove(key);
+        return new Said(tools, stops, changed);
+    }
+}
