@@ -99,11 +99,9 @@ class Attempt {
 
     private PlanState wished(PlanState plan, Wishes wishes) {
         LayerSettings now = plan.content().colours().layers();
-        LayerSettings layers = new LayerSettings(
+        LayerSettings layers = now.withLayers(
                 wishes.first() == null ? now.firstLayer() : Height.parse(wishes.first()),
-                wishes.layer() == null ? now.layerHeight() : Height.parse(wishes.layer()),
-                now.raft(),
-                now.shrink());
+                wishes.layer() == null ? now.layerHeight() : Height.parse(wishes.layer()));
         PlanContent content = plan.content().with(plan.content().colours().withLayers(layers));
         if (wishes.printer() != null) {
             content = content.on(printer(wishes.printer()));

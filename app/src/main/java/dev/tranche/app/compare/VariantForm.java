@@ -25,8 +25,7 @@ record VariantForm(String layer, Rule order, String place, String copies, Long p
         PlanContent changed = plan;
         if (given(layer)) {
             LayerSettings now = plan.colours().layers();
-            changed = changed.with(changed.colours()
-                    .withLayers(new LayerSettings(now.firstLayer(), Height.parse(layer), now.raft(), now.shrink())));
+            changed = changed.with(changed.colours().withLayers(now.withLayers(now.firstLayer(), Height.parse(layer))));
         }
         if (order != null) {
             changed = changed.with(

@@ -3,7 +3,6 @@ package dev.tranche.core.check;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.handoff.StopTable;
-import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
@@ -40,11 +39,7 @@ final class FileRules {
                         List.of(facts.grid().firstLayer(), facts.grid().layerHeight())))
                 .map(l -> new Fix(
                         "Take the file's layers",
-                        plan -> plan.withLayers(new LayerSettings(
-                                l.get(0),
-                                l.get(1),
-                                plan.layers().raft(),
-                                plan.layers().shrink()))));
+                        plan -> plan.withLayers(plan.layers().withLayers(l.get(0), l.get(1)))));
     }
 
     /** A raft that only the file knows of may be layers of the model, and one that only the plan knows of is not there. */
@@ -70,11 +65,7 @@ final class FileRules {
                                 m.raft().equals(Height.ZERO)
                                         ? "Plan without a raft"
                                         : "It is a raft of " + m.raft() + " mm",
-                                plan -> plan.withLayers(new LayerSettings(
-                                        plan.layers().firstLayer(),
-                                        plan.layers().layerHeight(),
-                                        m.raft(),
-                                        plan.layers().shrink())))))
+                                plan -> plan.withLayers(plan.layers().withRaft(m.raft())))))
                 .toList();
     }
 

@@ -54,7 +54,8 @@ record Stops(
 
     Optional<FirstLoad> firstLoad(Spool spool) {
         Point start = new Point(1, 0, 0, 0, 0, 0);
-        Moment moment = moment(start, 0, Optional.empty(), spool, 0);
+        Moment usual = moment(start, 0, Optional.empty(), spool, 0);
+        Moment moment = file.map(f -> usual.at(f.file().start().state())).orElse(usual);
         return rig.macros()
                 .answer(Event.FIRST_LOAD)
                 .map(macro -> new FirstLoad(moment, spool, DryRun.of(macro, rig.macros(), rig.printer(), moment)));

@@ -12,6 +12,7 @@ import java.util.Optional;
  * @param lines of text
  * @param layers in the order of printing; never empty
  * @param secondsBefore from the first line to the first plastic: heating, homing
+ * @param start before the first plastic comes out, wherever that is: hot, at home, and before the way there
  * @param order how the print is built up
  * @param stops commands that stop the machine, wherever they stand
  * @param blocks that Tranche wrote earlier
@@ -25,6 +26,7 @@ public record SlicedFile(
         long lines,
         List<SlicedLayer> layers,
         double secondsBefore,
+        Door start,
         Order order,
         List<Stop> stops,
         List<Block> blocks,

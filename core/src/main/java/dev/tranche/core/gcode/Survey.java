@@ -62,6 +62,10 @@ public final class Survey {
     private double runHeight;
 
     private Door door;
+    /** Before the first plastic; nothing as long as none has come, and {@code fed} the line that may bring it. */
+    private Door start;
+
+    private Door fed;
     /** Whether plastic has come out since the last travel, so that the next travel is a door. */
     private boolean doorWanted = true;
 
@@ -189,6 +193,7 @@ public final class Survey {
                 line.line(),
                 layers(),
                 clock.seconds(0),
+                start,
                 order(),
                 stops,
                 blocks,
@@ -246,6 +251,9 @@ public final class Survey {
         if (move && doorWanted && !line.has('E') && (line.has('X') || line.has('Y') || line.has('Z'))) {
             door = new Door(line.offset(), line.line(), controller.state());
             doorWanted = false;
+        }
+        if (start == null && move && line.has('E')) {
+            fed = new Door(line.offset(), line.line(), controller.state());
         }
         if (line.letter() == 'M' && line.has('T') && toolLine()) {
             return;
@@ -406,6 +414,9 @@ public final class Survey {
         double de = c.de();
         double dx = c.dx();
         double dy = c.dy();
+        if (start == null && de > 0) {
+            start = doorWanted ? fed : door;
+        }
         if (!(c.length() + Math.abs(de) < FARTHEST)) {
             throw Refusal.of(
                     "Line %d of the G-code moves by %.0f mm, further than any printer goes; the file is damaged.",

@@ -39,6 +39,9 @@ record Due(BlockStamp.What what, Moment moment, boolean within, Optional<Door> d
 
     /** Where the file has a place for it; nothing inside a layer that has none. */
     Optional<Door> door(GridMatch match) {
+        if (what == BlockStamp.What.LOAD) {
+            return Optional.of(match.file().start());
+        }
         return within ? door : door.or(() -> match.layer(moment.layer()).door());
     }
 

@@ -1,5 +1,6 @@
 package dev.tranche.core.macro;
 
+import dev.tranche.core.machine.Printer;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import java.time.Duration;
@@ -35,6 +36,19 @@ public record Macro(String name, Event event, boolean on, Duration person, List<
         if (steps.size() > MOST_STEPS) {
             throw Refusal.of("A macro of %d steps is too long; %d are allowed.", steps.size(), MOST_STEPS);
         }
+    }
+
+    /** Whether one of its steps is of that kind. */
+    boolean has(Class<? extends Step> kind) {
+        return steps.stream().anyMatch(s -> kind.isInstance(s.step()));
+    }
+
+    /** Whether the nozzle is brought beside the bed before its steps, since nothing can be loaded where it is. */
+    boolean beginsAside(Printer printer) {
+        return event == Event.FIRST_LOAD
+                && printer.parkSpot().isPresent()
+                && !has(Step.Park.class)
+                && !has(Step.FirmwareRoutine.class);
     }
 
     /** A macro that fires, of steps that are always done, with a person who takes the usual time. */

@@ -20,6 +20,9 @@ import java.util.Optional;
 final class MacroRenderer {
     private static final Template SWAP_NUMBERS = Template.of("{{number}} of {{of}}: {{out}} out, {{in}} in");
 
+    /** What is pushed out hangs down so far, mm; common practice. */
+    private static final double CLEAR_OF_BED = 5;
+
     private final Printer printer;
     private final Moment moment;
     private final ControllerState entry;
@@ -43,6 +46,9 @@ final class MacroRenderer {
     static List<RenderedLine> render(Macro macro, Printer printer, Moment moment) {
         MacroRenderer renderer = new MacroRenderer(printer, moment, false, Optional.empty());
         renderer.open();
+        if (macro.event() == Event.FIRST_LOAD) {
+            renderer.aside(macro);
+        }
         renderer.steps(macro);
         renderer.close();
         return renderer.out.taken();
@@ -92,6 +98,17 @@ final class MacroRenderer {
         }
     }
 
+    /** A nozzle that has just come home stands on the bed, where nothing can be loaded. */
+    private void aside(Macro macro) {
+        double missing = CLEAR_OF_BED - entry.z();
+        if (missing > 0 && !macro.has(Step.Lift.class)) {
+            lift(missing, "clear of the bed");
+        }
+        if (macro.beginsAside(printer)) {
+            park();
+        }
+    }
+
     private void close() {
         back();
         out.push(
@@ -133,7 +150,7 @@ final class MacroRenderer {
             retracted += r.length();
             out.push(-r.length(), printer.motion().retractSpeed(), "retract", "length of the step");
         } else if (s instanceof Step.Lift l) {
-            lift(l.height());
+            lift(l.height(), "of the step");
         } else if (s instanceof Step.Park) {
             park();
         } else if (s instanceof Step.Unload u) {
@@ -219,7 +236,7 @@ final class MacroRenderer {
                 Word.of(Template.plain(Template.of(m.text()).fill(moment, printer)), "text of the step"));
     }
 
-    private void lift(double height) {
+    private void lift(double height, String why) {
         double before = lifted;
         lifted = Math.max(
                 lifted, Math.min(height, Math.max(0, printer.maxHeight().millimetres() - entry.z())));
@@ -232,7 +249,7 @@ final class MacroRenderer {
                 Word.of("G1"),
                 Word.of(
                         "Z" + Numerals.mm(entry.z() + lifted),
-                        Numerals.mm(entry.z()) + " mm of the print and " + Numerals.mm(lifted) + " mm of the step"),
+                        Numerals.mm(entry.z()) + " mm of the print and " + Numerals.mm(lifted) + " mm " + why),
                 out.liftFeed());
     }
 

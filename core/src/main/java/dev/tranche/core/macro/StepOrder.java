@@ -106,7 +106,7 @@ final class StepOrder {
                             "Return stands before the nozzle has left the print, so it goes nowhere; put it last.")
                     .mendedBy("Put Return last", m -> m.move(from, m.steps().size() - 1)));
         }
-        boolean away = macro.event() == Event.HOST_RESUME;
+        boolean away = macro.event() == Event.HOST_RESUME || macro.beginsAside(printer);
         for (int i = 0; i < macro.steps().size(); i++) {
             if (!happens(i)) {
                 continue;

@@ -31,6 +31,14 @@ public record LayerSettings(Height firstLayer, Height layerHeight, Height raft, 
         return new LayerSettings(firstLayer, layerHeight, raft, mm);
     }
 
+    public LayerSettings withRaft(Height height) {
+        return new LayerSettings(firstLayer, layerHeight, height, shrink);
+    }
+
+    public LayerSettings withLayers(Height first, Height each) {
+        return new LayerSettings(first, each, raft, shrink);
+    }
+
     public LayerGrid on(Height modelHeight) {
         return new LayerGrid(firstLayer, layerHeight, modelHeight);
     }
