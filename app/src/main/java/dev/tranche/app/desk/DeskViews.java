@@ -26,7 +26,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
-import java.util.OptionalLong;
 import java.util.function.Function;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
@@ -159,7 +158,6 @@ class DeskViews {
     private static Cursor cursor(Workpiece work, int layer, SectionDrawing section, ScoreDrawing score) {
         LayerGrid grid = work.grid();
         double y = section.bottom() - grid.top(layer).millimetres() * section.perMillimetre();
-        OptionalLong marker = work.match().map(m -> m.markerOf(layer)).orElse(OptionalLong.empty());
         List<Integer> swaps = work.ledger().swaps().stream().map(Swap::layer).toList();
         return new Cursor(
                 layer,
@@ -168,7 +166,7 @@ class DeskViews {
                 grid.bottom(layer).toString(),
                 grid.top(layer).toString(),
                 Integer.toString(layer - 1),
-                marker.isPresent() ? Optional.of(Long.toString(marker.getAsLong())) : Optional.empty(),
+                work.match().flatMap(m -> m.markerOf(layer)),
                 y,
                 grid.thickness(layer).millimetres() * section.perMillimetre(),
                 score.cursor(work, layer),

@@ -6,13 +6,14 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.Pause;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.speech.Words;
+import dev.tranche.core.units.Height;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalLong;
 import java.util.stream.Stream;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
@@ -47,7 +48,9 @@ class SwapLists {
      *
      * @param within whether it comes inside the layer, not before it
      * @param fromZero the layer as programs that count from 0 show it
-     * @param inFile the layer as the sliced file's own comments number it
+     * @param inFile the layer as the sliced file's own comments number it, or its height as they give it
+     * @param starts height at which the layer begins, where a border of the plan is
+     * @param shown height that programs show for the layer: its top, where the nozzle rides, above the raft if there is one
      * @param after from the start
      * @param when by the clock, if the plan has a start
      */
@@ -57,7 +60,8 @@ class SwapLists {
             boolean within,
             int fromZero,
             String inFile,
-            String height,
+            String starts,
+            String shown,
             SpoolMark out,
             SpoolMark in,
             String extruder,
@@ -104,7 +108,8 @@ class SwapLists {
                 false,
                 pause.layer() - 1,
                 inFile(work, pause.layer()),
-                pause.height().toString(),
+                work.grid().bottom(pause.layer()).toString(),
+                shown(work, pause.layer()),
                 null,
                 null,
                 "",
@@ -115,9 +120,14 @@ class SwapLists {
                 when(work, pause.startsAt()));
     }
 
+    private static String shown(Workpiece work, int layer) {
+        Height raft =
+                work.match().map(GridMatch::raft).orElse(work.colours().layers().raft());
+        return raft.plus(work.grid().top(layer)).toString();
+    }
+
     private static String inFile(Workpiece work, int layer) {
-        OptionalLong marker = work.match().map(m -> m.markerOf(layer)).orElse(OptionalLong.empty());
-        return marker.isPresent() ? Long.toString(marker.getAsLong()) : "";
+        return work.match().flatMap(m -> m.markerOf(layer)).orElse("");
     }
 
     private Row row(Workpiece work, Swap swap) {
@@ -127,7 +137,8 @@ class SwapLists {
                 swap.within(),
                 swap.layer() - 1,
                 inFile(work, swap.layer()),
-                swap.height().toString(),
+                work.grid().bottom(swap.layer()).toString(),
+                shown(work, swap.layer()),
                 SpoolMark.of(work, swap.out().id()),
                 SpoolMark.of(work, swap.in().id()),
                 work.machine().rig().rack().size() > 1 ? "T" + swap.moment().extruder() : "",
@@ -158,7 +169,8 @@ class SwapLists {
                     "layer from 1",
                     "layer from 0",
                     "layer in file",
-                    "height mm",
+                    "starts at mm",
+                    "shown as mm",
                     "out",
                     "in",
                     "extruder",
@@ -173,7 +185,8 @@ class SwapLists {
                         r.layer(),
                         r.fromZero(),
                         r.inFile(),
-                        r.height(),
+                        r.starts(),
+                        r.shown(),
                         r.halts() ? "" : cell(r.out()),
                         r.halts() ? "" : cell(r.in()),
                         r.extruder(),

@@ -304,6 +304,11 @@ public final class GcodeScanner {
         return commentFrom == from;
     }
 
+    /** Whether the line is, or begins with, a comment in parentheses. */
+    boolean beginsWithParenthesis() {
+        return letter == 0 && words == 0 && from < to && buffer[from] == '(';
+    }
+
     /** Whether the line is a comment and nothing else. */
     public boolean isComment() {
         return letter == 0 && words == 0 && commentFrom < to;

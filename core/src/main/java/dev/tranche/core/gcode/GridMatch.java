@@ -7,7 +7,6 @@ import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalLong;
 
 /**
  * A sliced file whose layers are those of a plan, one for one.
@@ -136,10 +135,11 @@ public record GridMatch(SlicedFile file, LayerGrid grid, int before, Height raft
         return chosen.isPresent() || nth > 0 ? chosen : run.door();
     }
 
-    /** What the file's own comments call the plan's {@code layer}, if they number layers. */
-    public OptionalLong markerOf(int layer) {
+    /** What the file's own comments call the plan's {@code layer}, if they number layers or give their heights. */
+    public Optional<String> markerOf(int layer) {
         return file.markers()
-                .map(m -> OptionalLong.of(m.firstNumber() + before + layer - 1 - m.firstRun()))
-                .orElse(OptionalLong.empty());
+                .map(m -> m.firstNumber().isPresent()
+                        ? Long.toString(m.firstNumber().getAsLong() + before + layer - 1 - m.firstRun())
+                        : layer(layer).z() + " mm");
     }
 }

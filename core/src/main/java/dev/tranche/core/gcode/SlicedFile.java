@@ -4,6 +4,7 @@ import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.speech.Refusal;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 
 /**
  * What a G-code file turns out to hold. Blocks that Tranche wrote are told apart and count for nothing else.
@@ -110,13 +111,13 @@ public record SlicedFile(
     }
 
     /**
-     * Comments equal but for one whole number that rises by one with each layer.
+     * Comments equal but for their numbers, of which one rises by one with each layer, or is its height.
      *
      * @param example the first of them
      * @param firstRun index of the layer it stands before
-     * @param firstNumber the number it holds
+     * @param firstNumber the number it holds; empty where it holds the height of the nozzle
      */
-    public record Markers(String example, int firstRun, long firstNumber) {}
+    public record Markers(String example, int firstRun, OptionalLong firstNumber) {}
 
     /** Seconds from the first line to the last. */
     public double seconds() {

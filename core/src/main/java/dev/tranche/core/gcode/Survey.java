@@ -198,13 +198,16 @@ public final class Survey {
                 stops,
                 blocks,
                 List.copyOf(toolLines),
-                markers.found(runs.size()),
+                markers.found(runs.size(), runHeight),
                 crlf,
                 controller.readingsDiffer());
     }
 
     private void comment() {
         if (!line.isComment()) {
+            if (blockStamp == null && line.beginsWithParenthesis()) {
+                markers.comment(line.buffer(), line.start(), line.lineEnd(), runs.size(), runHeight);
+            }
             return;
         }
         if (blockStamp != null) {
@@ -234,7 +237,7 @@ public final class Survey {
                         line.line(), Words.quoted(line.comment()));
             }
         }
-        markers.comment(bytes, from, line.lineEnd(), runs.size());
+        markers.comment(bytes, from, line.lineEnd(), runs.size(), runHeight);
     }
 
     /** What begins before the last block has ended, or ends another, tells that lines are lost. */
@@ -276,6 +279,8 @@ public final class Survey {
                 }
                 if (line.letter() == 'M' && isStop(line.number())) {
                     stopFound();
+                } else if (line.is('M', 117)) {
+                    markers.comment(line.buffer(), line.start() + 4, line.lineEnd(), runs.size(), runHeight);
                 }
             }
         }

@@ -6,8 +6,10 @@ import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Motion;
+import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.units.Height;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -17,6 +19,8 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.LongRange;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 class SurveyTest {
     static SlicedFile survey(byte[] bytes) throws IOException {
@@ -116,8 +120,39 @@ class SurveyTest {
     void comments_that_count_layers_are_discovered() throws IOException {
         var markers = survey(new SmallGcode().grid(0.2, 0.2, 5)).markers().orElseThrow();
         assertThat(markers.example()).isEqualTo(";LAYER STARTS 0");
-        assertThat(markers.firstNumber()).isZero();
+        assertThat(markers.firstNumber()).hasValue(0);
         assertThat(markers.firstRun()).isZero();
+    }
+
+    /** As programs of many kinds write them; {0} counts from {2}, {1} is the height of the nozzle. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "; layer {0}, Z = {1}|1|1",
+                ";{0}/40|0|0",
+                "(layer {0})|0|0",
+                "( layer {0} of 5, {1} mm )|7|7",
+                ";LAYER:{0}|-2|-2",
+                "M117 Layer {0} of 5|1|1",
+                "; at {1}||0.2 mm",
+                "(z={1})||0.2 mm",
+                ";-- {0} --|0|0"
+            })
+    void whatever_counts_or_measures_layers_is_discovered(String comment, Integer from, String first)
+            throws IOException {
+        SmallGcode gcode = new SmallGcode();
+        for (int i = 0; i < 5; i++) {
+            String z = String.format(java.util.Locale.ROOT, "%.3f", 0.2 * (i + 1));
+            gcode.line(comment.replace("{0}", Integer.toString(i + (from == null ? 0 : from)))
+                            .replace("{1}", z))
+                    .line("G1 X0 Y0 Z" + z)
+                    .line("G1 X9 E" + (i + 1));
+        }
+        SlicedFile file = survey(gcode);
+        GridMatch match = GridMatch.of(file, LayerSettings.COMMON.on(Height.ofMillimetres(1)));
+        assertThat(match.markerOf(1)).contains(first.replace("0.2 mm", "0.20 mm"));
+        assertThat(match.markerOf(5)).contains(from == null ? "1.00 mm" : Integer.toString(from + 4));
     }
 
     @Test
