@@ -36,6 +36,7 @@ public final class Checks {
             ClockRules::missed,
             FileRules::otherLayers,
             FileRules::raft,
+            FileRules::anotherModel,
             FileRules::howFilamentCounts,
             FileRules::stopsAlreadyThere,
             FileRules::writtenBeforeLastChange,

@@ -2,6 +2,7 @@ package dev.tranche.core.check;
 
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Severity;
@@ -67,6 +68,28 @@ final class FileRules {
                                         : "It is a raft of " + m.raft() + " mm",
                                 plan -> plan.withLayers(plan.layers().withRaft(m.raft())))))
                 .toList();
+    }
+
+    /** Layers as high as the plan's do not make it the plan's model. */
+    static List<Finding> anotherModel(PlanFacts facts) {
+        return facts.fit().flatMap(Fit::differs).stream()
+                .map(d -> Finding.of(
+                                Severity.STOP,
+                                "another-model",
+                                Words.format(
+                                        "On layer %d the G-code prints something %s mm wide and %s mm deep, and the model is %s and %s mm there; give the file of this very model, turned as it stands here.",
+                                        d.layer(),
+                                        mm(d.printed().getWidth()),
+                                        mm(d.printed().getHeight()),
+                                        mm(d.model().getWidth()),
+                                        mm(d.model().getHeight())))
+                        .at(d.layer())
+                        .acceptedBy("It is this model"))
+                .toList();
+    }
+
+    private static String mm(double length) {
+        return Words.format("%.1f", length);
     }
 
     /** Where firmwares count filament differently, nobody but the owner knows which count to hand back. */

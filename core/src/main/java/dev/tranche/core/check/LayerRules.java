@@ -15,6 +15,9 @@ final class LayerRules {
     private static final double SPECK = 0.05;
     private static final double NEAR = 0.02;
 
+    /** Less than this is how lines are rounded, mm. */
+    private static final double LEAST_SHRINK = 0.05;
+
     private LayerRules() {}
 
     /** Colours, or pieces of them, into which no line of plastic fits. */
@@ -55,21 +58,29 @@ final class LayerRules {
 
     /** Where the first layer is drawn in, each colour by itself, the colours come apart. */
     static List<Finding> gapsOnTheFirstLayer(PlanFacts facts) {
-        double shrink = facts.plan().layers().shrink();
+        double planned = facts.plan().layers().shrink();
+        double measured = facts.fit()
+                .map(f -> f.shrink().orElse(0))
+                .filter(s -> s >= LEAST_SHRINK)
+                .orElse(0.0);
+        double shrink = Math.max(planned, measured);
         double along = shrink == 0 ? 0 : shared(facts.colouring());
         if (along < 1) {
             return List.of();
         }
-        return List.of(Finding.of(
+        Finding finding = Finding.of(
                         Severity.WARN,
                         "first-layer-gaps",
                         Words.format(
-                                "The first layer is drawn in by %.2f mm, which leaves a gap of %.2f mm along %.0f mm between its colours; turn that off in the slicing program.",
-                                shrink, 2 * shrink, along))
-                .at(1)
-                .mendedBy(new Fix(
-                        "Plan without drawing it in",
-                        p -> p.withLayers(p.layers().shrunkBy(0)))));
+                                "The first layer is drawn in by %.2f mm%s, which leaves a gap of %.2f mm along %.0f mm between its colours; turn that off in the slicing program.",
+                                shrink, measured > planned ? " in the G-code" : "", 2 * shrink, along))
+                .at(1);
+        return List.of(
+                measured > planned
+                        ? finding
+                        : finding.mendedBy(new Fix(
+                                "Plan without drawing it in",
+                                p -> p.withLayers(p.layers().shrunkBy(0)))));
     }
 
     /** Length of what the colours of the first layer share, mm: the band one reaches into another, by its width. */

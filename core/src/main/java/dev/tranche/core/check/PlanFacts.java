@@ -5,6 +5,7 @@ import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.geometry.Section;
+import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.layer.LayerGrid;
@@ -38,6 +39,7 @@ import org.locationtech.jts.geom.Envelope;
  * @param written the state that the last file written for this plan holds
  * @param file the sliced file, if there is one, and {@code match} if its layers are the plan's
  * @param tools of such a file that changes them, and {@code stops} that it holds already
+ * @param fit how what it prints lies on the model
  * @param said what its owner said of it
  */
 public record PlanFacts(
@@ -56,6 +58,7 @@ public record PlanFacts(
         Optional<GridMatch> match,
         Optional<ToolTable> tools,
         Optional<StopTable> stops,
+        Optional<Fit> fit,
         Said said,
         Optional<Schedule> schedule,
         Optional<String> written) {

@@ -11,11 +11,32 @@ import org.locationtech.jts.geom.Envelope;
  * @param z of the nozzle, which rides at the top of the layer
  * @param stints of the tools in their order; together from this layer's first line of plastic to the next layer's
  * @param extent of its plastic, mm
+ * @param lines the largest of its lines, the largest first; the walls of what is printed are among them
  * @param door where something may be put in before this layer; empty where it begins without a travel
  */
-public record SlicedLayer(Height z, List<Stint> stints, Envelope extent, Optional<Door> door) {
+public record SlicedLayer(Height z, List<Stint> stints, Envelope extent, List<Line> lines, Optional<Door> door) {
     public SlicedLayer {
         stints = List.copyOf(stints);
+        lines = List.copyOf(lines);
+    }
+
+    /**
+     * Plastic laid without a travel, as a wall is.
+     *
+     * @param extent of its middle, mm
+     * @param extruded mm of filament
+     * @param length mm
+     */
+    public record Line(Envelope extent, double extruded, double length) {
+        /**
+         * How wide it lies, mm: a rectangle with round ends whose area is what was fed for each mm (common practice).
+         *
+         * @param filament mm² of the filament's cross-section
+         * @param height of the layer, mm
+         */
+        public double width(double filament, double height) {
+            return extruded * filament / length / height + height * (1 - Math.PI / 4);
+        }
     }
 
     /**

@@ -6,6 +6,7 @@ import dev.tranche.core.gcode.SlicedFile.Span;
 import dev.tranche.core.gcode.SlicedFile.Stop;
 import dev.tranche.core.gcode.SlicedFile.ToolLine;
 import dev.tranche.core.gcode.SlicedLayer.Door;
+import dev.tranche.core.gcode.SlicedLayer.Line;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Motion;
@@ -29,6 +30,9 @@ public final class Survey {
     private static final double FARTHEST = 100_000;
     /** A month, s. */
     private static final double LONGEST_PAUSE = 30 * 86_400.0;
+
+    /** Of one layer that are kept. */
+    private static final int MOST_LINES = 8;
 
     private static final int REPORT_EVERY = 1 << 16;
 
@@ -72,6 +76,8 @@ public final class Survey {
     /** Whether the last move laid plastic, so that the next begins where plastic is. */
     private boolean drawing;
 
+    private final Trace trace = new Trace();
+
     /** Offset after the last plastic. */
     private long plasticTo;
 
@@ -89,14 +95,50 @@ public final class Survey {
         final int micrometres;
         final Optional<Door> door;
         final List<Draft> stints = new ArrayList<>();
-        double minX = Double.POSITIVE_INFINITY;
-        double minY = Double.POSITIVE_INFINITY;
-        double maxX = Double.NEGATIVE_INFINITY;
-        double maxY = Double.NEGATIVE_INFINITY;
+        final Envelope extent = new Envelope();
+        /** The largest first. */
+        final List<Line> lines = new ArrayList<>();
 
         Run(int micrometres, Optional<Door> door) {
             this.micrometres = micrometres;
             this.door = door;
+        }
+
+        void add(Trace trace) {
+            if (trace.length == 0) {
+                return;
+            }
+            Envelope box = new Envelope(trace.minX, trace.maxX, trace.minY, trace.maxY);
+            extent.expandToInclude(box);
+            int at = lines.size();
+            while (at > 0 && lines.get(at - 1).extent().getArea() < box.getArea()) {
+                at--;
+            }
+            if (at < MOST_LINES) {
+                lines.add(at, new Line(box, trace.extruded, trace.length));
+                if (lines.size() > MOST_LINES) {
+                    lines.remove(MOST_LINES);
+                }
+            }
+        }
+    }
+
+    /** The line that is being drawn. */
+    private static final class Trace {
+        double extruded;
+        double length;
+        double minX;
+        double minY;
+        double maxX;
+        double maxY;
+
+        void begin(double x, double y) {
+            extruded = 0;
+            length = 0;
+            minX = x;
+            maxX = x;
+            minY = y;
+            maxY = y;
         }
 
         void include(double x, double y) {
@@ -174,6 +216,7 @@ public final class Survey {
                 command();
             }
         }
+        lift();
         settleHeat();
         settleStops(Long.MAX_VALUE);
         relay.finish();
@@ -448,15 +491,25 @@ public final class Survey {
             stint.extruded += de;
             toolDoor = null;
             if (!drawing) {
-                run.include(c.x() - dx, c.y() - dy);
+                trace.begin(c.x() - dx, c.y() - dy);
                 drawing = true;
             }
-            run.include(c.x(), c.y());
+            trace.include(c.x(), c.y());
+            trace.extruded += de;
+            trace.length += c.length();
             doorWanted = true;
         } else {
-            drawing = false;
+            lift();
         }
         relay.move(dx, dy, c.dz(), de, c.length(), c.chord(), c.speed(), c.acceleration(), accounts);
+    }
+
+    /** Ends the line that is being drawn. */
+    private void lift() {
+        if (drawing) {
+            run.add(trace);
+            drawing = false;
+        }
     }
 
     private void begin(int z) {
@@ -465,7 +518,7 @@ public final class Survey {
                     "The G-code has over %d layers by line %d; it is no layered print.", MOST_RUNS, line.line());
         }
         Optional<Door> here = doorWanted ? Optional.empty() : Optional.ofNullable(door);
-        drawing = false;
+        lift();
         run = new Run(z, here);
         runs.add(run);
         beginStint();
@@ -475,11 +528,7 @@ public final class Survey {
         List<SlicedLayer> layers = new ArrayList<>(runs.size());
         for (int i = 0; i < runs.size(); i++) {
             Run r = runs.get(i);
-            layers.add(new SlicedLayer(
-                    Height.ofMicrometres(r.micrometres),
-                    stints(r),
-                    new Envelope(r.minX, r.maxX, r.minY, r.maxY),
-                    r.door));
+            layers.add(new SlicedLayer(Height.ofMicrometres(r.micrometres), stints(r), r.extent, r.lines, r.door));
         }
         return List.copyOf(layers);
     }

@@ -11,6 +11,7 @@ import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.handoff.SwapWriter;
 import dev.tranche.core.layer.CutModel;
@@ -83,6 +84,7 @@ public record Reckoning(
                 match,
                 tools,
                 match.map(m -> StopTable.of(m, ledger, brief.said().stops())),
+                match.map(m -> Fit.of(m, model.sections(), printer)),
                 brief.said(),
                 brief.start().map(s -> Schedule.of(ledger, s, printer.heaterLimit(), brief.quiet())),
                 brief.written());

@@ -73,6 +73,22 @@ public final class SmallGcode {
         return this;
     }
 
+    /** An outline at the height the nozzle is at, {@code width} by {@code depth} between the middles of its lines. */
+    public SmallGcode outline(double x, double y, double width, double depth, double feed) {
+        lines.add("G1 X" + mm(x) + " Y" + mm(y) + " F7200");
+        extrude(x + width, y, width * feed);
+        extrude(x + width, y + depth, depth * feed);
+        extrude(x, y + depth, width * feed);
+        extrude(x, y, depth * feed);
+        return this;
+    }
+
+    /** On to a height. */
+    public SmallGcode rise(double z) {
+        lines.add("G1 Z" + mm(z) + " F600");
+        return this;
+    }
+
     private void layer(int number, double z, double half) {
         lines.add(";LAYER STARTS " + number);
         lines.add("G1 Z" + mm(z) + " F600");

@@ -1,0 +1,184 @@
+package dev.tranche.core.handoff;
+
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.SlicedLayer;
+import dev.tranche.core.gcode.SlicedLayer.Line;
+import dev.tranche.core.geometry.Section;
+import dev.tranche.core.machine.Printer;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.MultiPolygon;
+
+/**
+ * How what a sliced file prints lies on the model of a plan, wherever on the bed it stands.
+ *
+ * <p>On each layer the model's largest island is looked for in what the file draws: a wall round it, or its pieces taken
+ * together. Skirts, towers and other copies are drawn elsewhere. On half of the layers it has to be found, all at the same
+ * place, and everywhere there has to be plastic as far as it goes.
+ *
+ * @param differs the first layer that is none of the model's, if the file prints another one
+ * @param shrink mm by which its first layer is drawn in; empty where the wall of that was not found
+ */
+public record Fit(Optional<Difference> differs, OptionalDouble shrink) {
+    /** Within so many widths of a line two walls are one. */
+    private static final double LINES = 2;
+
+    /** So many layers are looked at for the place where the model stands. */
+    private static final int TRIALS = 9;
+    /** Walls reach beyond the model no further than by what rounding does, mm. */
+    private static final double ROUNDED = 0.1;
+
+    /**
+     * What the file prints on a layer, and what the model has there.
+     *
+     * @param layer from 1
+     * @param printed extent of the largest thing the file draws, mm, and {@code model} of the model's largest island
+     */
+    public record Difference(int layer, Envelope printed, Envelope model) {}
+
+    /** @param sections of the model, one a layer */
+    public static Fit of(GridMatch match, List<Section> sections, Printer printer) {
+        double near = LINES * printer.lineWidth();
+        List<Layer> layers = IntStream.rangeClosed(1, match.grid().count())
+                .filter(l -> !sections.get(l - 1).outline().isEmpty())
+                .mapToObj(l -> Layer.of(l, match.layer(l), sections.get(l - 1).outline(), near))
+                .toList();
+        if (layers.isEmpty()) {
+            return new Fit(Optional.empty(), OptionalDouble.empty());
+        }
+        Coordinate moved = moved(layers, near);
+        List<Layer> others =
+                layers.stream().filter(l -> !l.isFound(moved, near)).toList();
+        Optional<Difference> differs = others.stream()
+                .filter(l -> 2 * others.size() > layers.size() || !l.isCovered(moved, near))
+                .findFirst()
+                .map(Layer::difference);
+        return new Fit(
+                differs,
+                differs.isPresent() || layers.get(0).number() > 1
+                        ? OptionalDouble.empty()
+                        : shrink(match, layers.get(0).island(), moved, printer));
+    }
+
+    /** Where the model stands, as most layers have it. */
+    private static Coordinate moved(List<Layer> layers, double near) {
+        int each = Math.max(1, layers.size() / TRIALS);
+        return IntStream.iterate(0, i -> i < layers.size(), i -> i + each)
+                .mapToObj(layers::get)
+                .flatMap(l -> l.places(near))
+                .max(Comparator.comparingLong(
+                        at -> layers.stream().filter(l -> l.isFound(at, near)).count()))
+                .orElseGet(() -> centre(layers.get(0).extent(), layers.get(0).whole()));
+    }
+
+    private static Coordinate centre(Envelope printed, Envelope model) {
+        return new Coordinate(printed.centre().x - model.centre().x, printed.centre().y - model.centre().y);
+    }
+
+    /** By the largest wall that does not reach beyond the model, as a brim does. */
+    private static OptionalDouble shrink(GridMatch match, Envelope island, Coordinate moved, Printer printer) {
+        double near = LINES * printer.lineWidth();
+        double filament = printer.filament().volume(1).cubicMillimetres();
+        double height = match.grid().thickness(1).millimetres();
+        return match.layer(1).lines().stream()
+                .filter(l -> isNear(l.extent(), island, moved, near))
+                .mapToDouble(l -> inset(l, island, l.width(filament, height)))
+                .filter(inset -> inset > -ROUNDED)
+                .map(inset -> Math.max(0, inset))
+                .findFirst();
+    }
+
+    private static double inset(Line line, Envelope island, double width) {
+        double across = island.getWidth() - line.extent().getWidth() - width;
+        double along = island.getHeight() - line.extent().getHeight() - width;
+        return (across + along) / 4;
+    }
+
+    private static boolean isNear(Envelope printed, Envelope model, Coordinate moved, double near) {
+        return Math.abs(printed.getMinX() - model.getMinX() - moved.x) <= near
+                && Math.abs(printed.getMaxX() - model.getMaxX() - moved.x) <= near
+                && Math.abs(printed.getMinY() - model.getMinY() - moved.y) <= near
+                && Math.abs(printed.getMaxY() - model.getMaxY() - moved.y) <= near;
+    }
+
+    /**
+     * A layer of the file beside the model's.
+     *
+     * @param island the model's largest, and {@code whole} all of the model there
+     * @param drawn what the file draws that could be the island, the largest first
+     * @param extent of all the file's plastic there
+     */
+    private record Layer(int number, Envelope island, Envelope whole, List<Envelope> drawn, Envelope extent) {
+
+        static Layer of(int number, SlicedLayer run, MultiPolygon outline, double near) {
+            Envelope island = IntStream.range(0, outline.getNumGeometries())
+                    .mapToObj(i -> outline.getGeometryN(i).getEnvelopeInternal())
+                    .max(Comparator.comparingDouble(Envelope::getArea))
+                    .orElseThrow();
+            List<Envelope> lines = run.lines().stream().map(Line::extent).toList();
+            return new Layer(
+                    number,
+                    island,
+                    outline.getEnvelopeInternal(),
+                    Stream.concat(lines.stream(), together(lines, near).stream())
+                            .sorted(Comparator.comparingDouble(Envelope::getArea)
+                                    .reversed())
+                            .toList(),
+                    run.extent());
+        }
+
+        /** What touches is one thing. */
+        private static List<Envelope> together(List<Envelope> lines, double near) {
+            List<Envelope> groups = new ArrayList<>();
+            for (Envelope line : lines) {
+                Envelope group = new Envelope(line);
+                Envelope reach = new Envelope(line);
+                reach.expandBy(near);
+                for (int i = groups.size() - 1; i >= 0; i--) {
+                    if (groups.get(i).intersects(reach)) {
+                        group.expandToInclude(groups.remove(i));
+                        reach = new Envelope(group);
+                        reach.expandBy(near);
+                    }
+                }
+                groups.add(group);
+            }
+            return groups;
+        }
+
+        /** By how much the model would be moved if one of the things drawn were the island, or all of them all of it. */
+        Stream<Coordinate> places(double near) {
+            return Stream.concat(
+                            drawn.stream().map(d -> new Envelope[] {d, island}),
+                            Stream.of(new Envelope[][] {{extent, whole}}))
+                    .filter(pair -> isNear(pair[0], pair[1], centre(pair[0], pair[1]), near))
+                    .map(pair -> centre(pair[0], pair[1]));
+        }
+
+        boolean isFound(Coordinate moved, double near) {
+            return isNear(extent, whole, moved, near) || drawn.stream().anyMatch(d -> isNear(d, island, moved, near));
+        }
+
+        boolean isCovered(Coordinate moved, double near) {
+            Envelope needed = new Envelope(
+                    whole.getMinX() + moved.x,
+                    whole.getMaxX() + moved.x,
+                    whole.getMinY() + moved.y,
+                    whole.getMaxY() + moved.y);
+            Envelope reach = new Envelope(extent);
+            reach.expandBy(near);
+            return reach.covers(needed);
+        }
+
+        Difference difference() {
+            return new Difference(number, drawn.isEmpty() ? extent : drawn.get(0), island);
+        }
+    }
+}

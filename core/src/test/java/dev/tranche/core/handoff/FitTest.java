@@ -1,0 +1,135 @@
+package dev.tranche.core.handoff;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.core.check.Bench;
+import dev.tranche.core.check.Finding;
+import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Spools;
+import dev.tranche.core.speech.Severity;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class FitTest {
+    /** Feeds a line 0.45 mm wide and 0.2 mm high: its area by that of a filament of 1.75 mm. */
+    private static final double FEED = (0.45 - 0.2 * (1 - Math.PI / 4)) * 0.2 / (Math.PI * 1.75 * 1.75 / 4);
+
+    private static final double WIDTH = 0.45;
+
+    /** A plate of 40 × 20 × 3 mm. */
+    private static Bench plate() {
+        Bench bench = new Bench();
+        bench.mesh = new Shapes().box(0, 0, 0, 40, 20, 3).mesh();
+        bench.grid = LayerSettings.COMMON.on(bench.mesh.height());
+        return bench;
+    }
+
+    private static boolean isAnother(Bench bench, SmallGcode gcode) {
+        return bench.sliced(gcode).findings().stream().anyMatch(f -> f.key().equals("another-model"));
+    }
+
+    /** The walls of a box of that size, {@code shrunk} on the first layer. */
+    private static SmallGcode walls(double width, double depth, double shrunk) {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            double in = (layer == 1 ? shrunk : 0) + WIDTH / 2;
+            gcode.rise(0.2 * layer);
+            // The inner wall first, as many programs have it.
+            for (double more : new double[] {WIDTH, 0}) {
+                double inset = in + more;
+                gcode.outline(60 + inset, 70 + inset, width - 2 * inset, depth - 2 * inset, FEED);
+            }
+        }
+        return gcode;
+    }
+
+    @Test
+    void the_same_model_is_known_wherever_it_stands() {
+        assertThat(isAnother(plate(), walls(40, 20, 0))).isFalse();
+    }
+
+    @ParameterizedTest
+    @CsvSource({"44, 20", "40, 26", "30, 20", "20, 40", "15, 15", "90, 90"})
+    void another_model_of_the_same_height_is_told(double width, double depth) {
+        Bench bench = plate();
+        assertThat(isAnother(bench, walls(width, depth, 0))).isTrue();
+        Finding finding = bench.found("another-model");
+        assertThat(finding.severity()).isEqualTo(Severity.STOP);
+        assertThat(finding.sentence()).contains("On layer 1", "40.0 and 20.0 mm");
+        bench.said = Said.NOTHING.accepting(Set.of("another-model"));
+        assertThat(bench.found("another-model").severity()).isEqualTo(Severity.WARN);
+    }
+
+    @Test
+    void skirts_towers_and_copies_are_put_aside() {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer);
+            if (layer == 1) {
+                gcode.outline(50, 60, 150, 80, FEED);
+            }
+            double in = WIDTH / 2;
+            gcode.outline(60 + in, 70 + in, 40 - WIDTH, 20 - WIDTH, FEED);
+            gcode.outline(60 + in, 100 + in, 40 - WIDTH, 20 - WIDTH, FEED);
+            if (layer < 12) {
+                gcode.outline(150, 70, 25, 25, FEED);
+            }
+        }
+        assertThat(isAnother(plate(), gcode)).isFalse();
+    }
+
+    @Test
+    void walls_in_pieces_are_taken_together() {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer);
+            double in = WIDTH / 2;
+            gcode.outline(60 + in, 70 + in, 20 - WIDTH, 20 - WIDTH, FEED);
+            gcode.outline(80 + in, 70 + in, 20 - WIDTH, 20 - WIDTH, FEED);
+            gcode.outline(150, 70, 25, 25, FEED);
+        }
+        assertThat(isAnother(plate(), gcode)).isFalse();
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0", "0.1", "0.2", "0.4"})
+    void how_far_the_first_layer_is_drawn_in_is_measured(double shrink) {
+        Bench bench = plate().sliced(walls(40, 20, shrink));
+        assertThat(bench.facts().fit().orElseThrow().shrink()).hasValueCloseTo(shrink, within(0.001));
+    }
+
+    @Test
+    void a_brim_is_no_wall() {
+        SmallGcode gcode = new SmallGcode().rise(0.2);
+        for (int i = 3; i >= 1; i--) {
+            double out = i * WIDTH - WIDTH / 2 - 0.2;
+            gcode.outline(60 - out, 70 - out, 40 + 2 * out, 20 + 2 * out, FEED);
+        }
+        for (int layer = 1; layer <= 15; layer++) {
+            double in = WIDTH / 2 + (layer == 1 ? 0.2 : 0);
+            gcode.rise(0.2 * layer).outline(60 + in, 70 + in, 40 - 2 * in, 20 - 2 * in, FEED);
+        }
+        Bench bench = plate().sliced(gcode);
+        assertThat(bench.facts().fit().orElseThrow().shrink()).hasValueCloseTo(0.2, within(0.001));
+    }
+
+    @Test
+    void the_gap_round_inlays_is_found_without_being_asked_for() {
+        Bench bench = plate().region(new Region(
+                "core", new Shape.Zone(new Outline.Disc(6), 10, 10, 0, false), Spools.CHALK.id(), Range.ALL));
+        bench.sliced(walls(40, 20, 0.2));
+        assertThat(bench.found("first-layer-gaps").sentence())
+                .contains("drawn in by 0.20 mm in the G-code", "a gap of 0.40 mm along 19 mm");
+        bench.sliced(walls(40, 20, 0.02));
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("first-layer-gaps");
+    }
+}
