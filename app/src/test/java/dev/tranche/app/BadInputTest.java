@@ -93,10 +93,7 @@ class BadInputTest extends OnePlanTest {
     void gcode_that_prints_nothing_is_refused_and_the_plan_keeps_the_file_it_had() throws Exception {
         PlanState plan = plan("keeps");
         String address = "/plans/" + plan.id() + "/gcode";
-        assertThat(give(
-                        address,
-                        "good.gcode",
-                        new SmallGcode().grid(0.2, 0.2, 25).bytes()))
+        assertThat(give(address, "good.gcode", sliced(new SmallGcode()).bytes()))
                 .endsWith("/hand-off");
         assertThat(give(address, "bad.gcode", "G28\nG1 X10\n".getBytes())).contains("never extrudes");
         assertThat(give(address, "bad.gcode", "not at all".getBytes())).contains("it is no G-code");
@@ -109,7 +106,7 @@ class BadInputTest extends OnePlanTest {
         for (SmallGcode kind : new SmallGcode[] {
             new SmallGcode().inches(), new SmallGcode().relativeExtrusion(), new SmallGcode().crlf()
         }) {
-            String page = give(address, "kind.gcode", kind.grid(0.2, 0.2, 25).bytes());
+            String page = give(address, "kind.gcode", sliced(kind).bytes());
             String shown = mvc.perform(get(page)).andReturn().getResponse().getContentAsString();
             assertThat(shown).contains("one for one");
         }
@@ -280,7 +277,7 @@ class BadInputTest extends OnePlanTest {
         give(
                 "/plans/" + plan.id() + "/gcode",
                 "p.gcode",
-                new SmallGcode().grid(0.2, 0.2, 25).bytes());
+                sliced(new SmallGcode()).bytes());
         String written = post("/plans/" + plan.id() + "/gcode/with-swaps");
         assertThat(written).contains("M117 Halt 1: nut M112 x").doesNotContain("\nM112");
         assertThat(post("/plans/" + plan.id() + "/halts", "seen", "2", "height", "2", "note", " "))

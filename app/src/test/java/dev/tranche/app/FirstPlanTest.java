@@ -78,7 +78,7 @@ class FirstPlanTest extends BrowserTest {
         assertThat(browser.text("#ledger")).contains("time is an estimate");
 
         browser.click("#to-hand-off");
-        byte[] original = new SmallGcode().grid(0.2, 0.2, 25).bytes();
+        byte[] original = sliced(new SmallGcode()).bytes();
         give("#gcode-file", file("nameplate.gcode", original));
         browser.see(".file-facts", "one for one");
         browser.see("main", "M117 Swap 1 of 2: load B Light");
@@ -345,9 +345,7 @@ class FirstPlanTest extends BrowserTest {
     void files_given_on_the_desk_are_told_apart_by_what_they_hold() throws IOException {
         String id = plan("desk files").id();
         browser.open("/plans/" + id);
-        give(
-                "#dropped-file",
-                file("model.txt", new SmallGcode().grid(0.2, 0.2, 25).bytes()));
+        give("#dropped-file", file("model.txt", sliced(new SmallGcode()).bytes()));
         browser.see(".file-facts", "one for one");
         browser.open("/plans/" + id);
         browser.see("#ledger", "timed from the G-code");

@@ -109,8 +109,11 @@ public class GcodeFiles {
     }
 
     Optional<Preview> preview(Workpiece work) {
-        return work.ledger().swaps().stream().findFirst().flatMap(swap -> swap.door()
-                .map(door -> new Preview(swap, work.writer().lines(swap, door), Optional.of(door.line()))));
+        return work.ledger().swaps().stream()
+                .filter(s -> work.stops().map(t -> !t.adopts(s)).orElse(true))
+                .findFirst()
+                .flatMap(swap -> swap.door()
+                        .map(door -> new Preview(swap, work.writer().lines(swap, door), Optional.of(door.line()))));
     }
 
     public Download withSwaps(Workpiece work) {

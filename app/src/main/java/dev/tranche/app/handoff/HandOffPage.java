@@ -1,5 +1,6 @@
 package dev.tranche.app.handoff;
 
+import dev.tranche.app.pictures.FileDrawing;
 import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.work.PlanPages;
 import org.springframework.stereotype.Component;
@@ -8,6 +9,11 @@ import org.springframework.ui.Model;
 /** The page of all that leaves Tranche for one plan. */
 @Component
 class HandOffPage {
+    /** Of the file and the plan side by side, px. */
+    private static final int WIDTH = 244;
+
+    private static final int HEIGHT = 430;
+
     private final PlanPages pages;
     private final GcodeFiles gcode;
     private final ToolRows tools;
@@ -27,6 +33,7 @@ class HandOffPage {
             model.addAttribute("preview", gcode.preview(work));
             model.addAttribute("tools", tools.of(work));
             model.addAttribute("stopTable", stops.of(work));
+            work.file().ifPresent(f -> model.addAttribute("sides", FileDrawing.of(work, WIDTH, HEIGHT)));
             model.addAttribute("marks", SpoolMark.palette(work));
             return "handoff/hand-off";
         });

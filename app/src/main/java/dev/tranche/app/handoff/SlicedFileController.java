@@ -15,6 +15,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -28,15 +29,23 @@ class SlicedFileController {
     private final ModelImport models;
     private final GcodeFiles gcode;
     private final FileEdits edits;
+    private final Changes changes;
     private final HandOffPage page;
 
     SlicedFileController(
-            Plans plans, Workbench workbench, ModelImport models, GcodeFiles gcode, FileEdits edits, HandOffPage page) {
+            Plans plans,
+            Workbench workbench,
+            ModelImport models,
+            GcodeFiles gcode,
+            FileEdits edits,
+            Changes changes,
+            HandOffPage page) {
         this.plans = plans;
         this.workbench = workbench;
         this.models = models;
         this.gcode = gcode;
         this.edits = edits;
+        this.changes = changes;
         this.page = page;
     }
 
@@ -100,6 +109,13 @@ class SlicedFileController {
                 ? models.open(file)
                 : models.isModel(file) ? models.begin(List.of(file)) : gcode.take(plans.get(id), file);
         return JobPages.show(job, model, response);
+    }
+
+    /** What writing would change in it. */
+    @GetMapping("/plans/{id}/gcode/changes")
+    String changes(@PathVariable String id, Model model) throws IOException {
+        model.addAttribute("changes", changes.of(workbench.openNow(plans.get(id))));
+        return "handoff/file :: changes";
     }
 
     @PostMapping("/plans/{id}/gcode/remove")

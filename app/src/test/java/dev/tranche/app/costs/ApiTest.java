@@ -211,7 +211,7 @@ class ApiTest extends OnePlanTest {
     @Test
     void sliced_gcode_comes_back_with_the_swaps_of_a_plan_file() throws IOException {
         byte[] plan = planFile(coloured("gcode"));
-        byte[] sliced = new SmallGcode().primed().grid(0.2, 0.2, 25).bytes();
+        byte[] sliced = sliced(new SmallGcode().primed()).bytes();
         String written = ask("gcode", "plan", file("p.tranche", plan), "gcode", file("s.gcode", sliced))
                 .getBody();
         assertThat(written.lines().filter(l -> l.startsWith("; tranche") && l.contains("swap")))
@@ -234,8 +234,16 @@ class ApiTest extends OnePlanTest {
     @Test
     void what_stops_a_hand_off_is_told_one_by_one_and_may_be_accepted_where_it_says_so() throws IOException {
         byte[] plan = planFile(coloured("stops"));
-        byte[] sliced =
-                new SmallGcode().grid(0.2, 0.2, 5).line("M0").grid(1.2, 0.2, 20).bytes();
+        byte[] sliced = new SmallGcode()
+                .sized(30, 20)
+                .grid(0.2, 0.2, 5)
+                .line("M0")
+                .grid(1.2, 0.2, 7)
+                .sized(24, 14)
+                .grid(2.6, 0.2, 8)
+                .sized(14, 8)
+                .grid(4.2, 0.2, 5)
+                .bytes();
         ResponseEntity<String> refused =
                 ask("gcode", "plan", file("p.tranche", plan), "gcode", file("s.gcode", sliced));
         assertThat(refused.getStatusCode()).isEqualTo(HttpStatus.UNPROCESSABLE_ENTITY);

@@ -23,7 +23,8 @@ class ToolsOfFilesTest extends BrowserTest {
                 gcode.line("M104 T0 S150").line("T1 ; the second").line("M109 T1 S205");
                 List.of(stop).forEach(gcode::line);
             }
-            gcode.layers(0.2 * layer);
+            gcode.sized(layer <= 12 ? 30 : layer <= 20 ? 24 : 14, layer <= 12 ? 20 : layer <= 20 ? 14 : 8)
+                    .layers(0.2 * layer);
         }
         return gcode.bytes();
     }

@@ -319,9 +319,7 @@ class RigPagesTest extends BrowserTest {
                                 c.colours().layers().on(dev.tranche.core.units.Height.ofMillimetres(5))))
                 .on(id));
         browser.open("/plans/" + plan + "/hand-off");
-        give(
-                "#gcode-file",
-                file("broken.gcode", new SmallGcode().grid(0.2, 0.2, 25).bytes()));
+        give("#gcode-file", file("broken.gcode", sliced(new SmallGcode()).bytes()));
         browser.see(".file-facts", "one for one");
         browser.see("main", "Swap macro, step 2: The step changes between absolute and relative places");
         assertThat(browser.find("#write-swaps").isEnabled()).isFalse();
@@ -343,9 +341,7 @@ class RigPagesTest extends BrowserTest {
         browser.open("/plans/" + id + "/swap-list");
         browser.see(".swap-table", "Halt: lay the nut in");
         browser.open("/plans/" + id + "/hand-off");
-        give(
-                "#gcode-file",
-                file("halted.gcode", new SmallGcode().grid(0.2, 0.2, 25).bytes()));
+        give("#gcode-file", file("halted.gcode", sliced(new SmallGcode()).bytes()));
         browser.see(".file-facts", "one for one");
         browser.click("#write-swaps");
         String text = Files.readString(browser.download("halted-with-swaps.gcode"), StandardCharsets.ISO_8859_1);

@@ -8,6 +8,7 @@ import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.core.format.StlWriter;
+import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.plan.ColourPlan;
@@ -64,6 +65,16 @@ public abstract class OnePlanTest {
                 .box(0, 0, 0, 30, 20, 2.4)
                 .box(3, 3, 2.4, 24, 14, 1.6)
                 .box(8, 6, 4, 14, 8, 1);
+    }
+
+    /** The nameplate as a program slices it, after what {@code gcode} begins with. */
+    public static SmallGcode sliced(SmallGcode gcode) {
+        return gcode.sized(30, 20)
+                .grid(0.2, 0.2, 12)
+                .sized(24, 14)
+                .grid(2.6, 0.2, 8)
+                .sized(14, 8)
+                .grid(4.2, 0.2, 5);
     }
 
     /** A plan of the nameplate, all in the first spool. */

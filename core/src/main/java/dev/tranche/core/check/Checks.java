@@ -38,6 +38,7 @@ public final class Checks {
             FileRules::raft,
             FileRules::anotherModel,
             FileRules::howFilamentCounts,
+            FileRules::originMoved,
             FileRules::stopsAlreadyThere,
             FileRules::writtenBeforeLastChange,
             FileRules::olderThanPlan);

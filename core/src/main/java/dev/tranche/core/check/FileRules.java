@@ -105,6 +105,20 @@ final class FileRules {
                 : List.of();
     }
 
+    /** A park spot is a place of the machine; where the file moves the origin nobody knows what that is to it. */
+    static List<Finding> originMoved(PlanFacts facts) {
+        return facts.file().stream()
+                .flatMapToLong(f -> f.originMoved().stream())
+                .mapToObj(line -> Finding.of(
+                                Severity.STOP,
+                                "origin-moved",
+                                Words.format(
+                                        "Line %d of the G-code calls another place X 0 Y 0 (G92), so the park spot and whatever else macros go to would lie elsewhere; slice it without that line.",
+                                        line))
+                        .acceptedBy("Its places are where macros go"))
+                .toList();
+    }
+
     /** A print that stops where nobody planned it waits for nobody, or for the wrong spool. */
     static List<Finding> stopsAlreadyThere(PlanFacts facts) {
         return facts.stops().stream()

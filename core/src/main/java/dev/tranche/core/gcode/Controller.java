@@ -1,10 +1,12 @@
 package dev.tranche.core.gcode;
 
 import dev.tranche.core.machine.Dialect;
+import java.util.HashMap;
+import java.util.Map;
 
 /**
  * A printer's controller, as far as motion and heat go: it takes lines and keeps position, modes and
- * temperatures. Understands G0–G4, G20, G21, G28, G90–G92, M82, M83, M104, M109, M140, M190, M204, M220, T.
+ * temperatures. Understands G0–G4, G20, G21, G28, G90–G92, M82, M83, M104, M109, M140, M190, M200, M204, M220.
  *
  * <p>The last line's move is read from {@link #dx()}, {@link #dy()}, {@link #dz()}, {@link #de()} and {@link
  * #length()}. All lengths are mm whatever unit the file uses. Not for two threads.
@@ -20,7 +22,8 @@ public final class Controller {
         TOOL
     }
 
-    private static final double INCH = 25.4;
+    /** The filament whose volume is counted where a file does not say which, mm (common practice). */
+    private static final double USUAL_FILAMENT = 1.75;
 
     private double x;
     private double y;
@@ -28,8 +31,17 @@ public final class Controller {
     private double e;
     private double retracted;
     private boolean drawn;
+    /** Of tools that rest. */
+    private Map<Integer, Draw> resting = Map.of();
+
+    private int tool;
+    private boolean toolKnown;
     private double feed = 25;
+    private Units units = Units.MILLIMETRES;
+    /** As {@link #units} have them. */
     private double unit = 1;
+
+    private double filamentUnit = 1;
     private final Dialect dialect;
     private Modes modes = Modes.ABSOLUTE;
     /** As {@link #modes} have it. */
@@ -40,8 +52,15 @@ public final class Controller {
     private double nozzleTarget = ControllerState.UNKNOWN;
     private double nozzleTemperature = Heater.ROOM;
     private double bedTemperature = Heater.ROOM;
+    private double bedTarget = Heater.ROOM;
     private double speedFactor = 1;
     private double acceleration;
+    /** Number of the last G0 to G3, with which a line without a command goes on; 1 for G0, too. */
+    private int lastMove = 1;
+    /** How far the file's places are from the machine's since G92, mm. */
+    private double originX;
+
+    private double originY;
 
     private double dx;
     private double dy;
@@ -63,10 +82,10 @@ public final class Controller {
         y = state.y();
         z = state.z();
         e = state.e();
-        retracted = state.retracted();
-        drawn = state.drawn();
+        retracted = state.draw().length();
+        drawn = state.draw().byFirmware();
         feed = state.feed();
-        unit = state.inches() ? INCH : 1;
+        measure(state.units());
         count(state.modes());
         nozzleTarget = state.nozzleTemperature();
         nozzleTemperature = Math.max(Heater.ROOM, nozzleTarget);
@@ -77,27 +96,30 @@ public final class Controller {
             case 'G' -> motion(line);
             case 'M' -> machine(line);
             case 'T' -> Effect.TOOL;
-            default -> Effect.NONE;
+            default -> line.goesOn() ? (lastMove <= 1 ? straight(line) : arc(line, lastMove == 2)) : Effect.NONE;
         };
     }
 
     private Effect motion(GcodeScanner line) {
         switch (line.number()) {
             case 0, 1 -> {
+                lastMove = 1;
                 return straight(line);
             }
             case 2, 3 -> {
-                return arc(line);
+                lastMove = line.number();
+                return arc(line, lastMove == 2);
             }
             case 4 -> {
                 pause = line.get('S', 0) + line.get('P', 0) / 1000;
+                warm(pause);
                 return Effect.DWELL;
             }
                 // With words for an offset G10 is another command (RS-274).
             case 10 -> drawn |= !line.has('L') && !line.has('P');
             case 11 -> drawn = false;
-            case 20 -> unit = INCH;
-            case 21 -> unit = 1;
+            case 20 -> measure(units.inInches(true));
+            case 21 -> measure(units.inInches(false));
             case 28 -> home(line);
             case 90 -> count(modes.moving(false));
             case 91 -> count(modes.moving(true));
@@ -111,6 +133,27 @@ public final class Controller {
         modes = other;
         relativeMoves = modes.relativeMoves();
         relativeExtrusion = modes.addsFilament(dialect);
+    }
+
+    private void measure(Units other) {
+        units = other;
+        unit = units.places();
+        filamentUnit = units.filament();
+    }
+
+    /** From here on another tool prints, whose filament is drawn back as far as it was left; one never used is not. */
+    void choose(int number) {
+        if (toolKnown && number != tool) {
+            if (resting.isEmpty()) {
+                resting = new HashMap<>();
+            }
+            resting.put(tool, new Draw(retracted, drawn));
+            Draw left = resting.getOrDefault(number, Draw.NONE);
+            retracted = left.length();
+            drawn = left.byFirmware();
+        }
+        tool = number;
+        toolKnown = true;
     }
 
     private Effect straight(GcodeScanner line) {
@@ -142,7 +185,7 @@ public final class Controller {
         dz = z - fromZ;
         de = 0;
         if (line.has('E')) {
-            double value = line.get('E') * unit;
+            double value = line.get('E') * filamentUnit;
             de = relativeExtrusion ? value : value - e;
             readingsDiffer |= modes.readsDifferently();
             e += de;
@@ -157,8 +200,7 @@ public final class Controller {
     }
 
     /** An arc in the XY plane by centre offsets or radius; its length includes a helix's rise. */
-    private Effect arc(GcodeScanner line) {
-        boolean clockwise = line.number() == 2;
+    private Effect arc(GcodeScanner line, boolean clockwise) {
         double fromX = x;
         double fromY = y;
         advance(line);
@@ -190,13 +232,17 @@ public final class Controller {
         x = all || line.names('X') ? 0 : x;
         y = all || line.names('Y') ? 0 : y;
         z = all || line.names('Z') ? 0 : z;
+        originX = all || line.names('X') ? 0 : originX;
+        originY = all || line.names('Y') ? 0 : originY;
     }
 
     private void redefine(GcodeScanner line) {
+        originX += line.has('X') ? x - line.get('X') * unit : 0;
+        originY += line.has('Y') ? y - line.get('Y') * unit : 0;
         x = line.has('X') ? line.get('X') * unit : x;
         y = line.has('Y') ? line.get('Y') * unit : y;
         z = line.has('Z') ? line.get('Z') * unit : z;
-        e = line.has('E') ? line.get('E') * unit : e;
+        e = line.has('E') ? line.get('E') * filamentUnit : e;
     }
 
     private Effect machine(GcodeScanner line) {
@@ -207,15 +253,19 @@ public final class Controller {
             case 109 -> {
                 nozzleTarget = line.get('S', line.get('R', nozzleTarget));
                 pause = Heater.NOZZLE.secondsFrom(nozzleTemperature, nozzleTarget);
+                warm(pause);
                 nozzleTemperature = Math.max(Heater.ROOM, nozzleTarget);
                 return Effect.HEAT;
             }
+            case 140 -> bedTarget = line.get('S', bedTarget);
             case 190 -> {
-                double target = line.get('S', line.get('R', bedTemperature));
-                pause = Heater.BED.secondsFrom(bedTemperature, target);
-                bedTemperature = target;
+                bedTarget = line.get('S', line.get('R', bedTarget));
+                pause = Heater.BED.secondsFrom(bedTemperature, bedTarget);
+                warm(pause);
+                bedTemperature = bedTarget;
                 return Effect.HEAT;
             }
+            case 200 -> volume(line);
             case 204 -> acceleration = line.get('S', line.get('P', acceleration));
             case 220 -> speedFactor = Math.max(0.01, line.get('S', 100 * speedFactor) / 100);
             default -> {}
@@ -223,13 +273,36 @@ public final class Controller {
         return Effect.NONE;
     }
 
+    /** While the machine waits for one thing, whatever else is asked to warm warms. */
+    private void warm(double seconds) {
+        nozzleTemperature = Heater.NOZZLE.after(nozzleTemperature, nozzleTarget, seconds);
+        bedTemperature = Heater.BED.after(bedTemperature, bedTarget, seconds);
+    }
+
+    /** With a diameter the extruder counts volume; with none, or switched off, length (common practice). */
+    private void volume(GcodeScanner line) {
+        boolean off = line.has('S') ? line.get('S') == 0 : line.get('D', USUAL_FILAMENT) == 0;
+        double known = units.countsVolume() ? units.diameter() : USUAL_FILAMENT;
+        measure(units.countingVolumeOf(off ? 0 : line.get('D', known)));
+    }
+
     /** Asks for a temperature without waiting, °C. */
     void heat(double degrees) {
         nozzleTarget = degrees;
     }
 
+    Draw draw() {
+        return new Draw(retracted, drawn);
+    }
+
     public ControllerState state() {
-        return new ControllerState(x, y, z, e, retracted, drawn, feed, modes, unit != 1, nozzleTarget);
+        Draw now = draw();
+        return new ControllerState(x, y, z, e, now, now, feed, modes, units, nozzleTarget);
+    }
+
+    /** Whether the file's places are the machine's, to 1 µm. */
+    boolean standsOnOrigin() {
+        return Math.abs(originX) < 0.001 && Math.abs(originY) < 0.001;
     }
 
     /** Whether filament was fed by a line that firmwares read differently. */

@@ -5,11 +5,12 @@ package dev.tranche.core.gcode;
  *
  * @param x mm, in the coordinates the file uses, as {@code y} and {@code z}
  * @param e the extruder's count, mm
- * @param retracted mm of filament drawn back since it last came out; 0 or more
- * @param drawn whether the firmware itself has drawn filament back (G10), and not pushed it out again (G11)
+ * @param draw how far filament is drawn back
+ * @param awaited how far the file takes it to be drawn back where it goes on: at a change of tools, as far as the next tool's
+ *     was when it was left
  * @param feed mm/s
  * @param modes in which places and filament are counted
- * @param inches G20 in force
+ * @param units in which numbers are given
  * @param nozzleTemperature last asked for, °C; {@link #UNKNOWN} if none was
  */
 public record ControllerState(
@@ -17,11 +18,11 @@ public record ControllerState(
         double y,
         double z,
         double e,
-        double retracted,
-        boolean drawn,
+        Draw draw,
+        Draw awaited,
         double feed,
         Modes modes,
-        boolean inches,
+        Units units,
         double nozzleTemperature) {
 
     /** The temperature of a nozzle that the file never sets: whoever starts the print has heated it. */
@@ -29,7 +30,23 @@ public record ControllerState(
 
     /** Hot, absolute, in millimetres, standing at a place. */
     public static ControllerState standingAt(double x, double y, double z, double nozzleTemperature) {
-        return new ControllerState(x, y, z, 0, 0, false, 50, Modes.ABSOLUTE, false, nozzleTemperature);
+        return new ControllerState(
+                x, y, z, 0, Draw.NONE, Draw.NONE, 50, Modes.ABSOLUTE, Units.MILLIMETRES, nozzleTemperature);
+    }
+
+    /** The same at another height. */
+    public ControllerState at(double height) {
+        return new ControllerState(x, y, height, e, draw, awaited, feed, modes, units, nozzleTemperature);
+    }
+
+    /** The same before a file that takes filament to be drawn back otherwise. */
+    ControllerState awaiting(Draw other) {
+        return new ControllerState(x, y, z, e, draw, other, feed, modes, units, nozzleTemperature);
+    }
+
+    /** Whether filament has to be moved before the file can go on. */
+    boolean owesFilament() {
+        return !draw.isAs(awaited);
     }
 
     /** Whether a file that goes on from {@code other} prints as if it had never been left; to 1 µm. */
@@ -41,6 +58,6 @@ public record ControllerState(
                 && Math.abs(e - other.e) < near
                 && Math.abs(feed - other.feed) < near
                 && modes.means(other.modes)
-                && inches == other.inches;
+                && units.equals(other.units);
     }
 }

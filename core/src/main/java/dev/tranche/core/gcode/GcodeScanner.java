@@ -309,6 +309,26 @@ public final class GcodeScanner {
         return letter == 0 && words == 0 && from < to && buffer[from] == '(';
     }
 
+    /** Whether the line goes on with the move before it, as it may where no command is said (NISTIR 6556 §3.4). */
+    boolean goesOn() {
+        if (letter != 0 || words == 0) {
+            return false;
+        }
+        int at = from;
+        boolean numbered = (buffer[at] & ~0x20) == 'N';
+        while (at < to && (buffer[at] == ' ' || numbered && (at == from || isDigit(buffer[at])))) {
+            at++;
+        }
+        int axis = buffer[at] & ~0x20;
+        int next = at + 1 < to ? buffer[at + 1] : 0;
+        return (axis >= 'X' && axis <= 'Z' || axis == 'E')
+                && (isDigit((byte) next) || next == '-' || next == '+' || next == '.');
+    }
+
+    private static boolean isDigit(byte c) {
+        return c >= '0' && c <= '9';
+    }
+
     /** Whether the line is a comment and nothing else. */
     public boolean isComment() {
         return letter == 0 && words == 0 && commentFrom < to;

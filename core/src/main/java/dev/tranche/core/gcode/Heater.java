@@ -17,4 +17,9 @@ record Heater(double limit, double tau) {
         double reachable = Math.min(target, limit - 1);
         return reachable <= now ? 0 : tau * Math.log((limit - now) / (limit - reachable));
     }
+
+    /** What a heater comes to on the way to a higher temperature; how it cools is left out. */
+    double after(double now, double target, double seconds) {
+        return target <= now ? now : Math.min(target, limit - (limit - now) * Math.exp(-seconds / tau));
+    }
 }

@@ -25,6 +25,7 @@ public final class Patch {
 
     private final SlicedFile file;
     private final List<Edit> edits = new ArrayList<>();
+    private final List<Insertion> insertions = new ArrayList<>();
 
     /** At one place what ends a block comes first; a line that is taken out is the last of those that begin one. */
     private enum Rank {
@@ -60,6 +61,8 @@ public final class Patch {
     /** A patch that takes every block out and puts {@code insertions} in. */
     public static Patch writing(SlicedFile file, List<Insertion> insertions) {
         Patch patch = new Patch(file);
+        patch.insertions.addAll(insertions);
+        patch.insertions.sort(Comparator.comparingLong(Insertion::offset));
         for (Insertion insertion : insertions) {
             String ending = file.crlf() ? "\r\n" : "\n";
             String begin = insertion.begin(ending);
@@ -74,6 +77,11 @@ public final class Patch {
         return patch;
     }
 
+    /** What is put in and taken out, in the order of the file; blocks that go are not among it. */
+    public List<Insertion> insertions() {
+        return List.copyOf(insertions);
+    }
+
     private static byte[] ascii(String text) {
         return text.getBytes(StandardCharsets.US_ASCII);
     }
@@ -82,22 +90,24 @@ public final class Patch {
      * Lines for one place in a file.
      *
      * @param offset of the byte before which they go; the beginning of a line
+     * @param line that begins there, from 1
      * @param stamp what marks them as Tranche's
      * @param lines without endings
      * @param took the line that stands there and is taken out, if one is
      */
-    public record Insertion(long offset, BlockStamp stamp, List<String> lines, Optional<SlicedFile.Span> took) {
+    public record Insertion(
+            long offset, long line, BlockStamp stamp, List<String> lines, Optional<SlicedFile.Span> took) {
         public Insertion {
             lines = List.copyOf(lines);
-            for (String line : lines) {
-                if (line.indexOf('\n') >= 0 || line.indexOf('\r') >= 0) {
-                    throw new IllegalArgumentException("a line of G-code holds no line break: " + line);
+            for (String text : lines) {
+                if (text.indexOf(0x0A) >= 0 || text.indexOf(0x0D) >= 0) {
+                    throw new IllegalArgumentException("a line of G-code holds no line break: " + text);
                 }
             }
         }
 
         public Insertion(SlicedLayer.Door door, BlockStamp stamp, List<String> lines) {
-            this(door.offset(), stamp, lines, Optional.empty());
+            this(door.offset(), door.line(), stamp, lines, Optional.empty());
         }
 
         private String begin(String ending) {

@@ -21,6 +21,7 @@ import java.util.OptionalLong;
  * @param markers comments that number the layers, if there are any
  * @param crlf whether lines end with CR LF
  * @param readingsDiffer whether firmwares come to different counts of filament
+ * @param originMoved the first line after which the file's places are no longer the machine's, from 1
  */
 public record SlicedFile(
         long size,
@@ -34,7 +35,8 @@ public record SlicedFile(
         List<ToolLine> toolLines,
         Optional<Markers> markers,
         boolean crlf,
-        boolean readingsDiffer) {
+        boolean readingsDiffer,
+        OptionalLong originMoved) {
 
     /** How a print is built up. */
     public enum Order {
@@ -97,16 +99,35 @@ public record SlicedFile(
     /**
      * A line that only a machine with several tools understands.
      *
+     * @param line from 1
      * @param from offset of its first byte
      * @param to offset after its ending
      * @param tool by its number
      * @param heats whether it heats that tool, and does not choose it
      * @param printing the tool that prints next, or did last; of a line that chooses one, the one before it, −1 for none
      * @param ended whether a line break ends it, so that it can be taken out
+     * @param owes the state there, where the tool it chooses was left drawn back otherwise than the one before it
      */
-    public record ToolLine(long from, long to, int tool, boolean heats, int printing, boolean ended) {
+    public record ToolLine(
+            long line,
+            long from,
+            long to,
+            int tool,
+            boolean heats,
+            int printing,
+            boolean ended,
+            Optional<ControllerState> owes) {
         public Span span() {
             return new Span(from, to);
+        }
+
+        /** The same when it is known who prints next. */
+        ToolLine heating(int next) {
+            return new ToolLine(line, from, to, tool, true, next, ended, owes);
+        }
+
+        ToolLine owing(ControllerState there) {
+            return new ToolLine(line, from, to, tool, heats, printing, ended, Optional.of(there));
         }
     }
 

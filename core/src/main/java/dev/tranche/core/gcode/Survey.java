@@ -19,6 +19,7 @@ import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import org.locationtech.jts.geom.Envelope;
 
 /** Reads a G-code file once, from end to end, in memory that does not grow with it. */
@@ -88,6 +89,7 @@ public final class Survey {
     private long rising;
     private int tool = -1;
     private boolean crlf;
+    private OptionalLong originMoved = OptionalLong.empty();
     private long blockFrom;
     private BlockStamp blockStamp;
 
@@ -210,7 +212,7 @@ public final class Survey {
             if (!own.isEmpty() && (blockStamp == null || line.taken()) && ownLine()) {
                 continue;
             }
-            if (line.letter() == 0) {
+            if (line.letter() == 0 && !line.goesOn()) {
                 comment();
             } else if (blockStamp == null || line.taken()) {
                 command();
@@ -243,7 +245,8 @@ public final class Survey {
                 List.copyOf(toolLines),
                 markers.found(runs.size(), runHeight),
                 crlf,
-                controller.readingsDiffer());
+                controller.readingsDiffer(),
+                originMoved);
     }
 
     private void comment() {
@@ -293,7 +296,7 @@ public final class Survey {
     }
 
     private void command() {
-        boolean move = line.letter() == 'G' && line.number() >= 0 && line.number() <= 3;
+        boolean move = line.letter() == 'G' ? line.number() >= 0 && line.number() <= 3 : line.letter() == 0;
         if (move && doorWanted && !line.has('E') && (line.has('X') || line.has('Y') || line.has('Z'))) {
             door = new Door(line.offset(), line.line(), controller.state());
             doorWanted = false;
@@ -319,6 +322,8 @@ public final class Survey {
             case NONE -> {
                 if (line.is('G', 28)) {
                     settle();
+                } else if (line.is('G', 92) && originMoved.isEmpty() && !controller.standsOnOrigin()) {
+                    originMoved = OptionalLong.of(line.line());
                 }
                 if (line.letter() == 'M' && isStop(line.number())) {
                     stopFound();
@@ -405,7 +410,11 @@ public final class Survey {
             controller.heat(heating.get(0).before());
         }
         tool = number;
-        toolDoor = new Door(line.offset(), line.line(), controller.state());
+        ControllerState left = controller.state();
+        controller.choose(number);
+        ControllerState there = left.awaiting(controller.draw());
+        toolDoor = new Door(line.offset(), line.line(), there);
+        owes(there);
         if (run != null) {
             beginStint();
         }
@@ -435,16 +444,25 @@ public final class Survey {
     private void settleHeat() {
         for (Heating h : heating) {
             ToolLine l = toolLines.get(h.line());
-            toolLines.set(h.line(), new ToolLine(l.from(), l.to(), l.tool(), true, Math.max(0, tool), l.ended()));
+            toolLines.set(h.line(), l.heating(Math.max(0, tool)));
         }
         heating.clear();
+    }
+
+    /** Of the line just remembered: what has to be made good where it is taken out and no spool is changed. */
+    private void owes(ControllerState there) {
+        if (there.owesFilament()) {
+            ToolLine l = toolLines.get(toolLines.size() - 1);
+            toolLines.set(toolLines.size() - 1, l.owing(there));
+        }
     }
 
     private void remember(int number, boolean heats) {
         if (toolLines.size() == MOST_STINTS) {
             throw Refusal.of("The G-code names tools over a million times by line %d; it is damaged.", line.line());
         }
-        toolLines.add(new ToolLine(line.offset(), line.end(), number, heats, tool, line.hasEnding()));
+        toolLines.add(new ToolLine(
+                line.line(), line.offset(), line.end(), number, heats, tool, line.hasEnding(), Optional.empty()));
     }
 
     private void beginStint() {

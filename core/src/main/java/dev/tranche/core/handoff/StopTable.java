@@ -1,6 +1,7 @@
 package dev.tranche.core.handoff;
 
 import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile.Stop;
@@ -125,6 +126,12 @@ public record StopTable(List<Row> rows) {
     /** Stops that are taken out. */
     List<Row> replaced() {
         return rows.stream().filter(r -> r.is(Choice.REPLACE)).toList();
+    }
+
+    /** Whether a stop of the file is that swap. */
+    public boolean adopts(Swap swap) {
+        Optional<Meeting> wanted = Optional.of(new Meeting(BlockStamp.What.SWAP, swap.number()));
+        return rows.stream().anyMatch(r -> r.is(Choice.ADOPT) && r.meets().equals(wanted));
     }
 
     /** The stop of the file that is a stop of the plan. */

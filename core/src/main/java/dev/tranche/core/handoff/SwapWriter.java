@@ -3,6 +3,7 @@ package dev.tranche.core.handoff;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.BlockStamp;
+import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SlicedFile;
@@ -73,6 +74,7 @@ public record SwapWriter(String planId, Rig rig) {
             took.flatMap(t -> slot(t, swapped, ledger)).ifPresent(lines::add);
             insertions.add(new Patch.Insertion(
                     door.offset(),
+                    door.line(),
                     new BlockStamp(planId, state, due.what(), due.number()),
                     lines,
                     took.map(TakeOut::span)));
@@ -81,8 +83,9 @@ public record SwapWriter(String planId, Rig rig) {
         for (TakeOut taken : toTake.values()) {
             insertions.add(new Patch.Insertion(
                     taken.span().from(),
+                    taken.line(),
                     new BlockStamp(planId, state, taken.what(), numbers.merge(taken.what(), 1, Integer::sum)),
-                    slot(taken, swapped, ledger).stream().toList(),
+                    inStead(taken, swapped, ledger),
                     Optional.of(taken.span())));
         }
         return Patch.writing(match.file(), insertions);
@@ -103,18 +106,22 @@ public record SwapWriter(String planId, Rig rig) {
     }
 
     /** A line of the file that goes; the tool it chooses, if it chooses one. */
-    private record TakeOut(SlicedFile.Span span, BlockStamp.What what, boolean chooses) {}
+    private record TakeOut(
+            SlicedFile.Span span, long line, BlockStamp.What what, boolean chooses, Optional<ControllerState> owes) {}
 
     private static Map<Long, TakeOut> toTake(GridMatch match, StopTable stops) {
         Map<Long, TakeOut> lines = new TreeMap<>();
         if (match.file().changesTools()) {
             match.file().toolLines().stream()
                     .filter(l -> l.ended() && isTakenOut(l))
-                    .forEach(l -> lines.put(l.from(), new TakeOut(l.span(), BlockStamp.What.TOOL, !l.heats())));
+                    .forEach(l -> lines.put(
+                            l.from(), new TakeOut(l.span(), l.line(), BlockStamp.What.TOOL, !l.heats(), l.owes())));
         }
         stops.replaced().stream()
                 .map(StopTable.Row::stop)
-                .forEach(s -> lines.put(s.place().offset(), new TakeOut(s.span(), BlockStamp.What.STOP, false)));
+                .forEach(s -> lines.put(
+                        s.place().offset(),
+                        new TakeOut(s.span(), s.line(), BlockStamp.What.STOP, false, Optional.empty())));
         return lines;
     }
 
@@ -124,6 +131,16 @@ public record SwapWriter(String planId, Rig rig) {
      */
     private static boolean isTakenOut(ToolLine line) {
         return !line.heats() || line.tool() != line.printing();
+    }
+
+    /** A single nozzle is not left drawn back by what is said to one tool, and taken for ready by the next. */
+    private List<String> inStead(TakeOut line, List<Long> swapped, Ledger ledger) {
+        List<String> lines = new ArrayList<>();
+        line.owes()
+                .map(there -> RenderedLine.texts(DryRun.goingOn(rig.printer(), there)))
+                .ifPresent(lines::addAll);
+        slot(line, swapped, ledger).ifPresent(lines::add);
+        return lines;
     }
 
     /** What stands for a line that chooses a tool where the firmware has tools: the slot in which the spool really is. */

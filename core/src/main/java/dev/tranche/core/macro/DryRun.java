@@ -62,6 +62,12 @@ public record DryRun(
         return MacroRenderer.render(macro, printer, moment);
     }
 
+    /** The lines after which a file can go on as it takes for granted, with nothing done before. */
+    public static List<RenderedLine> goingOn(Printer printer, ControllerState there) {
+        Macro nothing = Macro.of(Event.HALT);
+        return MacroRenderer.render(nothing, printer, new Moment(1, 1, 1, "", "", 0, 0, 0, 0, 0, "", there));
+    }
+
     public double seconds() {
         return machineSeconds + personSeconds;
     }

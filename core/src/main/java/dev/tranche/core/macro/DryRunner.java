@@ -305,7 +305,7 @@ final class DryRunner {
                     step,
                     "The step changes how filament is counted and does not change back; add M83."));
         }
-        if (now.inches() != before.inches()) {
+        if (!now.units().equals(before.units())) {
             faults.add(Fault.of(Severity.STOP, step, "The step changes the unit and does not change back; add G21."));
         }
     }
@@ -320,7 +320,7 @@ final class DryRunner {
             whole(
                     "After the macro the file would not go on where it was left: modes, feed or the extruder's count have changed; put back what your own lines change.");
         }
-        if (exit.drawn() && !entry.drawn()) {
+        if (exit.draw().byFirmware() && !entry.awaited().byFirmware()) {
             whole("G10 draws filament back and no G11 pushes it out again; add G11.");
         }
         boolean pressed = printer.selector().isPresent()

@@ -40,7 +40,7 @@ final class MacroRenderer {
         this.forHost = forHost;
         this.names = names;
         this.out = new LineWriter(printer);
-        this.retracted = entry.retracted();
+        this.retracted = entry.draw().length();
     }
 
     static List<RenderedLine> render(Macro macro, Printer printer, Moment moment) {
@@ -85,15 +85,18 @@ final class MacroRenderer {
     }
 
     private void open() {
-        if (entry.inches()) {
+        if (entry.units().inches()) {
             out.line("the file is in inches; the macro is in millimetres", Word.of("G21"));
+        }
+        if (entry.units().countsVolume()) {
+            out.line("the file counts volume; the macro counts length", Word.of("M200"), Word.of("D0"));
         }
         out.line("places are absolute", Word.of("G90"));
         out.line("filament is counted from where it is", Word.of("M83"));
         if (printer.abilities().understands(Command.M400)) {
             out.line("let the last move end", Word.of("M400"));
         }
-        if (entry.drawn()) {
+        if (entry.draw().byFirmware()) {
             out.line("the file drew back by the firmware's own length", Word.of("G11"));
         }
     }
@@ -112,11 +115,11 @@ final class MacroRenderer {
     private void close() {
         back();
         out.push(
-                retracted - entry.retracted(),
+                retracted - entry.awaited().length(),
                 printer.motion().retractSpeed(),
-                "as far retracted as the file left it",
+                "as far retracted as the file goes on from",
                 "difference of the retractions");
-        if (entry.drawn()) {
+        if (entry.awaited().byFirmware()) {
             out.line("the file will push it out again", Word.of("G10"));
         }
         String feed = names.map(HostNames::f).orElse(Numerals.number(entry.feed() * 60, 1));
@@ -124,16 +127,22 @@ final class MacroRenderer {
                 "feed of the file",
                 Word.of("G1"),
                 Word.of("F" + feed, Numerals.number(entry.feed(), 1) + " mm/s before the macro"));
-        if (entry.inches()) {
+        if (entry.units().inches()) {
             out.line("the file is in inches", Word.of("G20"));
+        }
+        if (entry.units().countsVolume()) {
+            out.line(
+                    "the file counts volume",
+                    Word.of("M200"),
+                    Word.of("D" + Numerals.number(entry.units().diameter(), 3), "diameter in the file"));
         }
         for (String command : entry.modes().commands()) {
             out.line(
                     command.startsWith("M") ? "how the file counts filament" : "how the file counts places",
                     Word.of(command));
         }
-        double unit = entry.inches() ? 25.4 : 1;
-        String e = names.map(HostNames::e).orElse(Numerals.number(entry.e() / unit, 5));
+        String e = names.map(HostNames::e)
+                .orElse(Numerals.number(entry.e() / entry.units().filament(), 5));
         out.line("the extruder's count in the file", Word.of("G92"), Word.of("E" + e, "count before the macro"));
     }
 

@@ -37,18 +37,8 @@ public record Moment(
 
     /** The same whenever it comes and at whatever height. */
     public Moment anyHeight() {
-        ControllerState level = new ControllerState(
-                entry.x(),
-                entry.y(),
-                0,
-                entry.e(),
-                entry.retracted(),
-                entry.drawn(),
-                entry.feed(),
-                entry.modes(),
-                entry.inches(),
-                entry.nozzleTemperature());
-        return new Moment(0, of, 0, out, in, temperatureOut, temperatureIn, standby, purge, extruder, note, level);
+        return new Moment(
+                0, of, 0, out, in, temperatureOut, temperatureIn, standby, purge, extruder, note, entry.at(0));
     }
 
     public Moment at(ControllerState other) {

@@ -5,7 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 
-/** Small sliced files for tests: a square outline on every layer, written as programs write. */
+/** Small sliced files for tests: an outline on every layer, written as programs write. */
 public final class SmallGcode {
     private final List<String> lines = new ArrayList<>();
     private String ending = "\n";
@@ -13,6 +13,9 @@ public final class SmallGcode {
     private boolean inches;
     private double e;
     private double scale = 1;
+    private int drawn;
+    private double halfX = 10;
+    private double halfY = 10;
     private double centreX = 100;
     private double centreY = 100;
 
@@ -49,6 +52,13 @@ public final class SmallGcode {
         return this;
     }
 
+    /** Layers from here on are as large, mm; else they are squares 20 mm wide. */
+    public SmallGcode sized(double width, double depth) {
+        halfX = width / 2;
+        halfY = depth / 2;
+        return this;
+    }
+
     /** A priming line at the bed's edge, higher than the first layer. */
     public SmallGcode primed() {
         lines.add("G1 Z0.3 F600");
@@ -57,18 +67,18 @@ public final class SmallGcode {
         return this;
     }
 
-    /** Layers of a square, 20 mm wide, at these heights of the nozzle. */
+    /** Layers at these heights of the nozzle. */
     public SmallGcode layers(double... tops) {
         for (int i = 0; i < tops.length; i++) {
-            layer(i, tops[i], 10);
+            layer(tops[i]);
         }
         return this;
     }
 
-    /** {@code count} layers of a square on an even grid. */
+    /** {@code count} layers on an even grid. */
     public SmallGcode grid(double first, double height, int count) {
         for (int i = 0; i < count; i++) {
-            layer(i, first + i * height, 10);
+            layer(first + i * height);
         }
         return this;
     }
@@ -89,15 +99,15 @@ public final class SmallGcode {
         return this;
     }
 
-    private void layer(int number, double z, double half) {
-        lines.add(";LAYER STARTS " + number);
+    private void layer(double z) {
+        lines.add(";LAYER STARTS " + drawn++);
         lines.add("G1 Z" + mm(z) + " F600");
-        lines.add("G1 X" + mm(centreX - half) + " Y" + mm(centreY - half) + " F7200");
+        lines.add("G1 X" + mm(centreX - halfX) + " Y" + mm(centreY - halfY) + " F7200");
         push(1.5);
-        extrude(centreX + half, centreY - half, 0.66);
-        extrude(centreX + half, centreY + half, 0.66);
-        extrude(centreX - half, centreY + half, 0.66);
-        extrude(centreX - half, centreY - half, 0.66);
+        extrude(centreX + halfX, centreY - halfY, 0.66);
+        extrude(centreX + halfX, centreY + halfY, 0.66);
+        extrude(centreX - halfX, centreY + halfY, 0.66);
+        extrude(centreX - halfX, centreY - halfY, 0.66);
         push(-1.5);
     }
 

@@ -54,7 +54,7 @@ class SurveyTest {
         String after = gcode.text().substring((int) door.offset());
         assertThat(before).endsWith(";LAYER STARTS 1\n").contains("E2.64000 F1800.00000\n");
         assertThat(after).startsWith("G1 Z0.40000");
-        assertThat(door.state().retracted()).isCloseTo(1.5, within(1e-6));
+        assertThat(door.state().draw().length()).isCloseTo(1.5, within(1e-6));
         assertThat(door.state().x()).isCloseTo(90, within(1e-9));
         assertThat(door.state().z()).isCloseTo(0.2, within(1e-9));
         assertThat(door.state().e()).isCloseTo(2.64, within(1e-6));

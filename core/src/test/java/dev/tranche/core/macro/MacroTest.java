@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.gcode.Draw;
 import dev.tranche.core.gcode.Modes;
+import dev.tranche.core.gcode.Units;
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
@@ -92,6 +94,10 @@ class MacroTest {
                 .contains("M600 X5 Y5 Z5 U60 L60");
     }
 
+    private static ControllerState state(double x, double y, double z, double e, double r, Modes modes, Units units) {
+        return new ControllerState(x, y, z, e, Draw.of(r), Draw.of(r), 30, modes, units, 210);
+    }
+
     @Test
     void names_cannot_smuggle_commands_or_comments_into_a_line() {
         Macro macro = ready(SwapMethod.PAUSE_AND_PARK);
@@ -102,8 +108,7 @@ class MacroTest {
 
     @Test
     void a_file_in_inches_with_relative_extrusion_gets_its_modes_back() {
-        ControllerState inches =
-                new ControllerState(90, 80, 3.2, 25.4, 1.5, false, 30, new Modes(true, true, true), true, 210);
+        ControllerState inches = state(90, 80, 3.2, 25.4, 1.5, new Modes(true, true, true), new Units(true, 0));
         List<RenderedLine> lines =
                 MacroRenderer.render(ready(SwapMethod.PAUSE_AND_PARK), Printers.plain(), moment(inches, "B"));
         assertThat(text(lines)).startsWith("G21").endsWith("G1 F1800", "G20", "G91", "M83", "G92 E1");
@@ -463,8 +468,7 @@ class MacroTest {
                                         Arbitraries.of(true, false))
                                 .as(Modes::new),
                         Arbitraries.of(true, false))
-                .as((x, y, z, e, r, modes, inches) ->
-                        new ControllerState(x, y, z, e, r, false, 30, modes, inches, 210));
+                .as((x, y, z, e, r, modes, inches) -> state(x, y, z, e, r, modes, new Units(inches, 0)));
     }
 
     @Test

@@ -30,7 +30,7 @@ final class Rs274 {
         axes.put('Y', entry.y());
         axes.put('Z', entry.z());
         axes.put('E', entry.e());
-        scale = entry.inches() ? 25.4 : 1;
+        scale = entry.units().inches() ? 25.4 : 1;
         incremental = entry.modes().relativeMoves();
         incrementalExtruder = counts(entry);
         feed = entry.feed() * 60;
@@ -87,6 +87,6 @@ final class Rs274 {
                 && Math.abs(feed - entry.feed() * 60) < 0.2
                 && incremental == entry.modes().relativeMoves()
                 && incrementalExtruder == counts(entry)
-                && (scale != 1) == entry.inches();
+                && (scale != 1) == entry.units().inches();
     }
 }

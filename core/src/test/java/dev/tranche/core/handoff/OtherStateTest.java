@@ -1,0 +1,154 @@
+package dev.tranche.core.handoff;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.core.check.Bench;
+import dev.tranche.core.check.Finding;
+import dev.tranche.core.gcode.Patch;
+import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.plan.Spools;
+import dev.tranche.core.speech.Severity;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+
+/** What a file knows beside places and modes, and a block has to give back. */
+class OtherStateTest {
+    private static final double AREA = Math.PI * 1.75 * 1.75 / 4;
+
+    private static List<String> lines(byte[] file) {
+        return new String(file, StandardCharsets.ISO_8859_1).lines().toList();
+    }
+
+    private static List<String> block(List<String> lines, String stamp) {
+        String begin = lines.stream()
+                .filter(l -> l.startsWith("; tranche begin") && l.endsWith(stamp))
+                .findFirst()
+                .orElseThrow();
+        return lines.subList(lines.indexOf(begin), lines.indexOf("; tranche end " + stamp));
+    }
+
+    /** 1.6 mm with one tool, which is drawn back by 10 mm when it goes, and the rest with another. */
+    private static byte[] retractingTools() {
+        SmallGcode gcode = new SmallGcode().relativeExtrusion().line("T0");
+        gcode.grid(0.2, 0.2, 8).line("G1 E-10 F1800").line("T1");
+        return gcode.grid(1.8, 0.2, 7).bytes();
+    }
+
+    @Test
+    void a_new_tool_prints_from_its_first_millimetre_however_far_the_old_one_was_drawn_back() throws IOException {
+        byte[] original = retractingTools();
+        Bench bench = new Bench().start(1.6, Spools.CHALK).sliced(original);
+        List<String> swap = block(lines(bench.reckoning().patch().applyTo(original)), "swap=1");
+        List<String> fed = swap.stream().filter(l -> l.startsWith("G1 E")).toList();
+        // Out of its 10 + 1.5 + 2 mm by the purge, back by 2 before the way to the print, and out by those 2.
+        assertThat(fed.get(fed.size() - 1)).isEqualTo("G1 E2 F1800");
+        assertThat(bench.ledger().swaps().get(0).dryRun().exit().draw().length())
+                .isCloseTo(0, within(1e-9));
+    }
+
+    @Test
+    void tools_that_stand_for_one_spool_leave_nothing_drawn_back() throws IOException {
+        byte[] original = retractingTools();
+        Bench bench = new Bench().sliced(original);
+        bench.said = Said.NOTHING.tool(0, Optional.of(Spools.SOOT.id())).tool(1, Optional.of(Spools.SOOT.id()));
+        assertThat(bench.ledger().swaps()).isEmpty();
+        byte[] written = bench.reckoning().patch().applyTo(original);
+        List<String> all = lines(written);
+        int took = all.indexOf("; tranche took T1");
+        assertThat(all.subList(0, took)).contains("G1 E11.5 F1800");
+        bench.sliced(written);
+        assertThat(Patch.removing(bench.file.orElseThrow()).applyTo(written)).isEqualTo(original);
+    }
+
+    /** 25 layers whose filament is counted in mm³ (M200, common practice). */
+    private static byte[] volumetric() {
+        StringBuilder text = new StringBuilder("M109 S210\nG28\nG90\nM82\nM200 D1.75\nG92 E0\n");
+        double e = 0;
+        for (int layer = 1; layer <= 15; layer++) {
+            text.append("G1 Z%s F600\nG1 X90 Y90 F7200\n".formatted(0.2 * layer));
+            for (String to : List.of("X110 Y90", "X110 Y110", "X90 Y110", "X90 Y90")) {
+                e += 1.6;
+                text.append("G1 %s E%.5f F1800\n".formatted(to, e));
+            }
+        }
+        return text.toString().getBytes(StandardCharsets.US_ASCII);
+    }
+
+    @Test
+    void filament_that_is_counted_by_volume_stays_as_much() throws IOException {
+        byte[] original = volumetric();
+        Bench bench = new Bench().start(2, Spools.CHALK).sliced(original);
+        SlicedFile file = bench.file.orElseThrow();
+        assertThat(file.extruded() * AREA).isCloseTo(15 * 4 * 1.6, within(1e-6));
+        List<String> swap = block(lines(bench.reckoning().patch().applyTo(original)), "swap=1");
+        // In between, what a swap pushes is said in millimetres.
+        assertThat(swap).containsSubsequence("M200 D0", "M0", "M200 D1.75", "M82", "G92 E64");
+        double purge =
+                bench.ledger().filament().length(bench.ledger().swaps().get(0).pushed());
+        assertThat(swap).contains("G1 E%s F240".formatted(trimmed(purge + 2)));
+    }
+
+    private static String trimmed(double mm) {
+        String text = String.format(java.util.Locale.ROOT, "%.3f", mm);
+        return text.replaceAll("0+$", "").replaceAll("\\.$", "");
+    }
+
+    /** NISTIR 6556 §3.4: a motion command stays in force until another is given. */
+    @Test
+    void a_line_without_a_command_goes_on_with_the_move_before_it() {
+        StringBuilder text = new StringBuilder("M109 S210\nG28\nG90\nM83\n");
+        for (int layer = 1; layer <= 15; layer++) {
+            text.append("G1 Z%s F600\nX90 Y90 F7200\nG1 X110 E0.5 F1800\nY110 E.5\nN7 X90 E0.5\nY90 E0.5\n"
+                    .formatted(0.2 * layer));
+        }
+        Bench bench = new Bench().start(2, Spools.CHALK);
+        bench.sliced(text.toString().getBytes(StandardCharsets.US_ASCII));
+        assertThat(bench.match()).isPresent();
+        assertThat(bench.file.orElseThrow().extruded()).isCloseTo(15 * 2, within(1e-9));
+        assertThat(bench.match().orElseThrow().layer(3).extent().getHeight()).isCloseTo(20, within(1e-9));
+    }
+
+    @Test
+    void names_of_macros_are_no_moves() {
+        byte[] file = new SmallGcode()
+                .grid(0.2, 0.2, 5)
+                .line("STATUS X5 E9")
+                .line("EXTRA_PURGE E50")
+                .line("Z_TILT")
+                .grid(1.2, 0.2, 10)
+                .bytes();
+        assertThat(new Bench().sliced(file).file.orElseThrow().extruded()).isCloseTo(15 * 4 * 0.66, within(1e-6));
+    }
+
+    /** The bed takes 300 s · ln(110/70) to 60 °C from 20 °C, the nozzle 150 s · ln(380/190) to 210 °C (domain, from memory). */
+    @Test
+    void what_is_heated_together_is_waited_for_once() {
+        String print = new SmallGcode().grid(0.2, 0.2, 15).text().replace("M190 S60\nM109 S210\n", "");
+        Bench bench = new Bench();
+        bench.sliced(("M140 S60\nM104 S210\nM190 S60\nM109 S210\n" + print).getBytes(StandardCharsets.ISO_8859_1));
+        double together = bench.file.orElseThrow().secondsBefore();
+        bench.sliced(("M190 S60\nM109 S210\n" + print).getBytes(StandardCharsets.ISO_8859_1));
+        double after = bench.file.orElseThrow().secondsBefore();
+        double bed = 300 * Math.log(110 / 70.0);
+        double nozzle = 150 * Math.log(380 / 190.0);
+        assertThat(after - together).isCloseTo(nozzle, within(0.001));
+        assertThat(together).isBetween(bed, bed + 5);
+    }
+
+    @Test
+    void a_file_that_moves_the_origin_is_told_of() {
+        Bench bench = new Bench().start(2, Spools.CHALK);
+        bench.sliced(new SmallGcode().line("G92 X10 Y0").grid(0.2, 0.2, 15));
+        Finding finding = bench.found("origin-moved");
+        assertThat(finding.severity()).isEqualTo(Severity.STOP);
+        assertThat(finding.sentence()).startsWith("Line 7 of the G-code calls another place X 0 Y 0");
+        // At home it says what is so anyway, and heights and filament are no matter of places.
+        bench.sliced(new SmallGcode().line("G92 X0 Y0 Z0.1 E3").line("G92 E0").grid(0.2, 0.2, 15));
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("origin-moved");
+    }
+}
