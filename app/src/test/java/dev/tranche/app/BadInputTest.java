@@ -214,7 +214,7 @@ class BadInputTest extends OnePlanTest {
                 .getResponse()
                 .getContentAsString(StandardCharsets.UTF_8);
         assertThat(csv.lines()).hasSize(2);
-        assertThat(csv).contains("1,13,12,,2.40,A Dark,B Light,").containsPattern(",Sat 00:\\d\\d");
+        assertThat(csv).contains("1,13,12,,2.40,2.60,A Dark,B Light,").containsPattern(",Sat 00:\\d\\d");
     }
 
     @Test

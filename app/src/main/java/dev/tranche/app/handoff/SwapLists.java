@@ -105,7 +105,7 @@ class SwapLists {
         return new Row(
                 pause.number(),
                 pause.layer(),
-                false,
+                pause.within(),
                 pause.layer() - 1,
                 inFile(work, pause.layer()),
                 work.grid().bottom(pause.layer()).toString(),

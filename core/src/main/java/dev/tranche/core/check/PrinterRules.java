@@ -38,12 +38,17 @@ final class PrinterRules {
         }
         Point spot = facts.printer().parkSpot().get();
         if (facts.footprint().contains(spot.x(), spot.y())) {
+            boolean purges = facts.ledger().swaps().stream()
+                    .anyMatch(s -> s.moment().purge() > 0
+                            && s.dryRun().pushed() > s.dryRun().pulled());
             return List.of(Finding.of(
-                    Severity.WARN,
+                    purges ? Severity.STOP : Severity.WARN,
                     "park-over-part",
                     Words.format(
-                            "The park spot X %s Y %s lies over the part; move it, or the part, so that drool falls beside it.",
-                            number(spot.x()), number(spot.y()))));
+                            "The park spot X %s Y %s lies over the part%s; move it, or the part.",
+                            number(spot.x()),
+                            number(spot.y()),
+                            purges ? ", and what is purged there falls onto it" : ", and drool falls onto it")));
         }
         return List.of();
     }

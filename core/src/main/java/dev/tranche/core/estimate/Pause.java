@@ -1,5 +1,6 @@
 package dev.tranche.core.estimate;
 
+import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.macro.DryRun;
 import dev.tranche.core.macro.Moment;
 import dev.tranche.core.plan.Spool;
@@ -11,11 +12,20 @@ import java.util.Optional;
  *
  * @param moment at which its macro runs
  * @param height at which it happens: the top of the layer below
+ * @param within whether it comes inside the layer, for a swap there
+ * @param door where the sliced file has a place for it; empty where that is where its layer begins
  * @param loaded the spool that stays in
  * @param dryRun of the macro there; empty where a swap before the same layer waits for a person anyway
  * @param startsAt seconds from the start of the print, earlier swaps and halts included
  */
-public record Pause(Moment moment, Height height, Spool loaded, Optional<DryRun> dryRun, double startsAt) {
+public record Pause(
+        Moment moment,
+        Height height,
+        boolean within,
+        Optional<Door> door,
+        Spool loaded,
+        Optional<DryRun> dryRun,
+        double startsAt) {
 
     /** From 1. */
     public int number() {

@@ -10,10 +10,12 @@ import dev.tranche.core.macro.Moment;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.Purge;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Rig;
+import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Filament;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Volume;
@@ -83,8 +85,46 @@ record Stops(
 
     /** @param stops whether its macro runs, since no swap before the same layer waits for a person anyway */
     Pause pause(Point at, Halt halt, int of, Spool loaded, boolean stops) {
+        Moment moment = halting(at, halt.note(), of, loaded);
+        return new Pause(
+                moment,
+                grid.bottom(at.layer()),
+                false,
+                Optional.empty(),
+                loaded,
+                stops ? Optional.of(dryRuns.of(Event.HALT, moment)) : Optional.empty(),
+                at.now());
+    }
+
+    /**
+     * The spool that a person has to take out of its slot before the next swap, since there are fewer slots than spools and the
+     * machine changes by itself between those.
+     */
+    Optional<SpoolId> inTheWay(Point at, Swap swap) {
+        return swap.needsPerson() || rig.printer().hotend().blends()
+                ? Optional.empty()
+                : loading.stages().get(at.swaps() + 1).replaced();
+    }
+
+    /** A halt before a swap, in which a person puts its spool into a slot. */
+    Pause refill(Point at, Swap swap, Spool gone, int of, Spool loaded) {
+        int slot = loading.stages().get(at.swaps() + 1).extruder();
+        String note = Words.format(
+                "put %s in T%d, where %s is", Estimator.label(plan, swap.in()), slot, Estimator.label(plan, gone));
+        Moment moment = halting(at, note, of, loaded);
+        return new Pause(
+                moment,
+                swap.height(),
+                at.within(),
+                door(at),
+                loaded,
+                Optional.of(dryRuns.of(Event.HALT, moment)),
+                at.now());
+    }
+
+    private Moment halting(Point at, String note, int of, Spool loaded) {
         int extruder = loading.stages().get(at.swaps()).extruder();
-        Moment moment = new Moment(
+        return new Moment(
                 at.halts() + 1,
                 of,
                 at.layer(),
@@ -95,14 +135,16 @@ record Stops(
                 rig.rack().extruder(extruder).standby(),
                 0,
                 extruder,
-                halt.note(),
+                note,
                 entry(at, loaded));
-        return new Pause(
-                moment,
-                grid.bottom(at.layer()),
-                loaded,
-                stops ? Optional.of(dryRuns.of(Event.HALT, moment)) : Optional.empty(),
-                at.now());
+    }
+
+    /** How many halts of that kind a print would need. */
+    int refills() {
+        return (int) loading.stages().stream()
+                .skip(1)
+                .filter(s -> s.replaced().isPresent())
+                .count();
     }
 
     private Moment moment(Point at, int stage, Optional<Spool> out, Spool in, double purge) {

@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /** Walks a print pass by pass into what happens: every stop delays what comes after it. */
 final class Timeline {
@@ -103,13 +104,16 @@ final class Timeline {
             return;
         }
         Point at = point(pass, nth);
-        boolean somebodyComes =
-                changes(pass) && stops.swap(at, loaded, shelf.get(pass.spool())).needsPerson();
+        boolean somebodyComes = changes(pass) && somebodyComes(at, stops.swap(at, loaded, shelf.get(pass.spool())));
         happens(new Happening.Halting(stops.pause(at, halts.peek(), allHalts, loaded, !somebodyComes)));
         halted++;
         while (!halts.isEmpty() && layer(halts.peek()) <= pass.layer()) {
             halts.remove();
         }
+    }
+
+    private boolean somebodyComes(Point at, Swap swap) {
+        return swap.needsPerson() || stops.inTheWay(at, swap).isPresent();
     }
 
     private int layer(Halt halt) {
@@ -118,6 +122,13 @@ final class Timeline {
 
     private void change(Pass pass, int nth) {
         Swap swap = stops.swap(point(pass, nth), loaded, shelf.get(pass.spool()));
+        Optional<SpoolId> gone = stops.inTheWay(point(pass, nth), swap);
+        if (gone.isPresent()) {
+            int of = allHalts + stops.refills();
+            happens(new Happening.Halting(stops.refill(point(pass, nth), swap, shelf.get(gone.get()), of, loaded)));
+            halted++;
+            swap = stops.swap(point(pass, nth), loaded, swap.in());
+        }
         happens(new Happening.Swapping(swap));
         swaps++;
         loaded = swap.in();

@@ -30,7 +30,7 @@ record Due(BlockStamp.What what, Moment moment, boolean within, Optional<Door> d
                 .ifPresent(m -> all.add(new Due(BlockStamp.What.LOAD, m, false, Optional.empty())));
         for (Pause pause : ledger.pauses()) {
             if (pause.dryRun().isPresent()) {
-                all.add(new Due(BlockStamp.What.HALT, pause.moment(), false, Optional.empty()));
+                all.add(new Due(BlockStamp.What.HALT, pause.moment(), pause.within(), pause.door()));
             }
         }
         ledger.swaps().forEach(s -> all.add(new Due(BlockStamp.What.SWAP, s.moment(), s.within(), s.door())));

@@ -24,8 +24,9 @@ public record Loading(List<Stage> stages) {
      * @param extruder that prints from here on
      * @param contents one an extruder
      * @param fresh whether the spool had to be put into the extruder
+     * @param replaced what had been in there, and came out for it
      */
-    public record Stage(int extruder, List<Optional<SpoolId>> contents, boolean fresh) {
+    public record Stage(int extruder, List<Optional<SpoolId>> contents, boolean fresh, Optional<SpoolId> replaced) {
         public Stage {
             contents = List.copyOf(contents);
         }
@@ -45,12 +46,14 @@ public record Loading(List<Stage> stages) {
             SpoolId spool = sequence.get(i);
             int at = contents.indexOf(Optional.of(spool));
             boolean fresh = at < 0;
+            Optional<SpoolId> replaced = Optional.empty();
             if (fresh) {
                 at = place(contents, sequence.subList(i, sequence.size()), printing);
+                replaced = contents.get(at);
                 contents.set(at, Optional.of(spool));
             }
             printing = at;
-            stages.add(new Stage(at, contents, fresh));
+            stages.add(new Stage(at, contents, fresh, replaced));
         }
         return new Loading(stages);
     }

@@ -152,6 +152,7 @@ class LedgerTest {
     @Test
     void a_halt_at_a_swap_that_needs_nobody_stops_before_it() {
         Bench bench = three().halt(1, "lay the nut in").swapping(new Step.SelectExtruder());
+        bench.rack = Optional.of(Rack.of(bench.printer, 3));
         Ledger ledger = bench.ledger();
         assertThat(ledger.pauses().get(0).dryRun()).isPresent();
         assertThat(ledger.swaps().get(0).startsAt())
