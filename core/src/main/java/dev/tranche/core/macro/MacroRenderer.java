@@ -141,9 +141,14 @@ final class MacroRenderer {
                     command.startsWith("M") ? "how the file counts filament" : "how the file counts places",
                     Word.of(command));
         }
-        String e = names.map(HostNames::e)
-                .orElse(Numerals.number(entry.e() / entry.units().filament(), 5));
+        String e = names.map(HostNames::e).orElse(count());
         out.line("the extruder's count in the file", Word.of("G92"), Word.of("E" + e, "count before the macro"));
+    }
+
+    /** The extruder's count in the file's unit, to a hundredth of a micrometre of filament. */
+    private String count() {
+        double unit = entry.units().filament();
+        return Numerals.number(entry.e() / unit, 5 + (int) Math.max(0, Math.ceil(Math.log10(unit))));
     }
 
     private void write(Step s) {

@@ -11,7 +11,7 @@ import java.util.regex.Pattern;
 
 /**
  * An interpreter for tests alone, of whole files: the meaning of G0, G1, G20, G21, G28 and G90 to G92 as Kramer, Proctor and
- * Messina, NISTIR 6556 (2000), give it, and M82 and M83 as open firmware has them (common practice). It shares no code
+ * Messina, NISTIR 6556 (2000), give it, and M82, M83, M200 and T as open firmware has them (common practice). Arcs are their ends. It shares no code
  * with the core's.
  */
 final class PlainMachine {
@@ -20,7 +20,13 @@ final class PlainMachine {
     private final Map<Character, Double> axes = new HashMap<>(Map.of('X', 0.0, 'Y', 0.0, 'Z', 0.0, 'E', 0.0));
     private final List<Laid> laid = new ArrayList<>();
     private final boolean together;
+    private final Map<String, Double> drawn = new HashMap<>();
     private double scale = 1;
+    /** Of the filament, where its volume is counted. */
+    private double diameter;
+    /** Machines with several draw each back by itself. */
+    private String tool = "";
+
     private boolean adds;
     private boolean addsFilament;
     /** Of lines that Tranche put in. */
@@ -30,14 +36,15 @@ final class PlainMachine {
         this.together = together;
     }
 
-    /** A line of plastic of the file's own. */
-    record Laid(double fromX, double fromY, double toX, double toY, double z, double filament) {
+    /** A line of plastic of the file's own; {@code drawn} is how far filament was drawn back where it began. */
+    record Laid(double fromX, double fromY, double toX, double toY, double z, double filament, double drawn) {
         boolean isAs(Laid o) {
             return near(fromX, o.fromX)
                     && near(fromY, o.fromY)
                     && near(toX, o.toX)
                     && near(toY, o.toY)
                     && near(z, o.z)
+                    && near(drawn, o.drawn)
                     && Math.abs(filament - o.filament) < 2e-5 * 25.4;
         }
 
@@ -62,6 +69,9 @@ final class PlainMachine {
 
     private void obey(String given) {
         inBlock = given.startsWith("; tranche begin") || inBlock && !given.startsWith("; tranche end");
+        if (given.startsWith("; tranche took ")) {
+            return;
+        }
         String line = given.replaceAll(";.*|\\*.*", "")
                 .toUpperCase(Locale.ROOT)
                 .replaceFirst("^N\\d+\\s*", "")
@@ -74,8 +84,13 @@ final class PlainMachine {
         while (m.find()) {
             words.put(m.group(1).charAt(0), Double.parseDouble(m.group(2)));
         }
-        switch (line.split("\\s+")[0]) {
-            case "G0", "G1" -> move(words);
+        String command = line.split("\\s+")[0];
+        if (command.matches("T\\d+")) {
+            tool = command;
+        }
+        switch (command.matches("[XYZE].*") ? "G1" : command) {
+            case "G0", "G1", "G2", "G3" -> move(words);
+            case "M200" -> diameter = words.get('D');
             case "G20" -> scale = 25.4;
             case "G21" -> scale = 1;
             case "G28" -> axes.putAll(Map.of('X', 0.0, 'Y', 0.0, 'Z', 0.0));
@@ -87,11 +102,16 @@ final class PlainMachine {
                 adds = true;
                 addsFilament |= together;
             }
-            case "G92" -> words.forEach((axis, value) -> axes.replace(axis, value * scale));
+            case "G92" -> words.forEach((axis, value) -> axes.replace(axis, value * unit(axis)));
             case "M82" -> addsFilament = false;
             case "M83" -> addsFilament = true;
             default -> {}
         }
+    }
+
+    /** mm in a unit of that axis. */
+    private double unit(char axis) {
+        return axis == 'E' && diameter > 0 ? scale * scale * scale / (Math.PI * diameter * diameter / 4) : scale;
     }
 
     private void move(Map<Character, Double> words) {
@@ -99,13 +119,22 @@ final class PlainMachine {
         for (char axis : "XYZE".toCharArray()) {
             if (words.containsKey(axis)) {
                 boolean more = axis == 'E' ? addsFilament : adds;
-                axes.put(axis, words.get(axis) * scale + (more ? axes.get(axis) : 0));
+                axes.put(axis, words.get(axis) * unit(axis) + (more ? axes.get(axis) : 0));
             }
         }
         double filament = axes.get('E') - before.get('E');
         boolean goes = !axes.get('X').equals(before.get('X')) || !axes.get('Y').equals(before.get('Y'));
         if (words.containsKey('E') && goes && !inBlock) {
-            laid.add(new Laid(before.get('X'), before.get('Y'), axes.get('X'), axes.get('Y'), axes.get('Z'), filament));
+            laid.add(new Laid(
+                    before.get('X'),
+                    before.get('Y'),
+                    axes.get('X'),
+                    axes.get('Y'),
+                    axes.get('Z'),
+                    filament,
+                    drawn.getOrDefault(tool, 0.0)));
         }
+        drawn.merge(tool, -filament, (was, more) -> Math.max(0, was + more));
+        drawn.computeIfPresent(tool, (t, length) -> Math.max(0, length));
     }
 }
