@@ -9,6 +9,7 @@ import dev.tranche.app.web.Attachment;
 import dev.tranche.app.work.Mends;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.handoff.Hooks;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import org.springframework.stereotype.Controller;
@@ -80,6 +81,16 @@ class HandOffController {
         Workpiece work = workbench.openNow(plans.get(id));
         Attachment.begin(response, FileNames.safe(work.plan().name()) + ".3mf", "model/3mf");
         colours.threeMf(work, response.getOutputStream());
+    }
+
+    /** The plan's stops as texts for the boxes of a slicing program. */
+    @GetMapping("/plans/{id}/texts")
+    String texts(@PathVariable String id, Model model) {
+        Workpiece work = workbench.openNow(plans.get(id));
+        model.addAttribute("work", work);
+        model.addAttribute("plan", work.plan());
+        model.addAttribute("hooks", Hooks.of(work.colours(), work.machine().rig(), work.ledger()));
+        return "handoff/texts";
     }
 
     /** The plan itself, for another Tranche. */

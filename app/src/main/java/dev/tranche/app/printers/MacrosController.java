@@ -61,8 +61,14 @@ class MacrosController {
             @RequestParam String y,
             @RequestParam String e,
             @RequestParam String f,
+            @RequestParam String mode,
             Model model) {
-        return answer(edits.nameHost(at, new HostNames(x, y, e, f)), model);
+        return answer(edits.nameHost(at, new HostNames(x, y, e, f, mode)), model);
+    }
+
+    @PostMapping("/printers/{id}/macros/hooks")
+    String hooks(Seen at, HooksForm form, Model model) {
+        return answer(edits.nameHooks(at, form.names()), model);
     }
 
     @PostMapping("/printers/{id}/macros/mend/{key}")

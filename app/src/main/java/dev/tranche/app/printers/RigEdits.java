@@ -3,6 +3,7 @@ package dev.tranche.app.printers;
 import dev.tranche.app.printers.Workshop.Machine;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.HookNames;
 import dev.tranche.core.macro.HostNames;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.MacroBook;
@@ -80,11 +81,16 @@ class RigEdits {
 
     Machine takeReady(Seen at, SwapMethod method) {
         return book(at, "ready macros: " + method.title().toLowerCase(Locale.ROOT), book -> method.ready()
-                .naming(book.hostNames()));
+                .naming(book.hostNames())
+                .naming(book.hookNames()));
     }
 
     Machine nameHost(Seen at, HostNames names) {
         return book(at, "the host's names", book -> book.naming(names));
+    }
+
+    Machine nameHooks(Seen at, HookNames names) {
+        return book(at, "the slicing program's words", book -> book.naming(names));
     }
 
     Machine removeMacro(Seen at, int macro) {

@@ -1,6 +1,8 @@
 package dev.tranche.app.stored;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.HookNames;
 import dev.tranche.core.macro.HostNames;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.MacroBook;
@@ -8,19 +10,32 @@ import dev.tranche.core.macro.MacroStep;
 import dev.tranche.core.macro.SwapMethod;
 import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 
 /** The macros of a printer. */
-record StoredMacros(String method, List<OneMacro> macros, Names hostNames) {
+record StoredMacros(
+        String method,
+        List<OneMacro> macros,
+        Names hostNames,
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Program> program) {
 
     static StoredMacros of(MacroBook m) {
         return new StoredMacros(
-                m.method().name(), m.macros().stream().map(OneMacro::of).toList(), Names.of(m.hostNames()));
+                m.method().name(),
+                m.macros().stream().map(OneMacro::of).toList(),
+                Names.of(m.hostNames()),
+                Optional.of(m.hookNames())
+                        .filter(h -> !h.equals(HookNames.COMMON))
+                        .map(Program::of));
     }
 
     public MacroBook book() {
         return new MacroBook(
-                SwapMethod.valueOf(method), macros.stream().map(OneMacro::macro).toList(), hostNames.names());
+                SwapMethod.valueOf(method),
+                macros.stream().map(OneMacro::macro).toList(),
+                hostNames.names(),
+                program.map(Program::names).orElse(HookNames.COMMON));
     }
 
     /** A step in its place. */
@@ -57,14 +72,54 @@ record StoredMacros(String method, List<OneMacro> macros, Names hostNames) {
     }
 
     /** How the host writes places. */
-    record Names(String x, String y, String e, String f) {
+    record Names(
+            String x, String y, String e, String f, @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<String> mode) {
+        /** What scripts said before a host could be asked. */
+        private static final String ABSOLUTE = "M82";
 
         static Names of(HostNames h) {
-            return new Names(h.x(), h.y(), h.e(), h.f());
+            return new Names(h.x(), h.y(), h.e(), h.f(), Optional.of(h.mode()).filter(m -> !m.equals(ABSOLUTE)));
         }
 
         public HostNames names() {
-            return new HostNames(x, y, e, f);
+            return new HostNames(x, y, e, f, mode.orElse(ABSOLUTE));
+        }
+    }
+
+    /** How the slicing program writes what it knows. */
+    record Program(
+            String oldTool,
+            String newTool,
+            String layer,
+            String x,
+            String y,
+            String z,
+            String e,
+            String mode,
+            String purge,
+            String ifTools,
+            String ifLayer,
+            String end,
+            int firstLayer) {
+        static Program of(HookNames h) {
+            return new Program(
+                    h.old(),
+                    h.next(),
+                    h.layer(),
+                    h.x(),
+                    h.y(),
+                    h.z(),
+                    h.e(),
+                    h.mode(),
+                    h.purge(),
+                    h.ifTools(),
+                    h.ifLayer(),
+                    h.end(),
+                    h.firstLayer());
+        }
+
+        HookNames names() {
+            return new HookNames(oldTool, newTool, layer, x, y, z, e, mode, purge, ifTools, ifLayer, end, firstLayer);
         }
     }
 }

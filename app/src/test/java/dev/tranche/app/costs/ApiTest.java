@@ -19,6 +19,7 @@ import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.HeatFor;
+import dev.tranche.core.macro.HookNames;
 import dev.tranche.core.macro.HostNames;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.MacroBook;
@@ -334,8 +335,8 @@ class ApiTest extends OnePlanTest {
                 Duration.ofSeconds(90),
                 every.stream().map(MacroStep::always).toList());
         Rig rig = Beginning.values()[0].rig("Bench");
-        String written = stored.write(
-                StoredRig.of(rig.with(new MacroBook(SwapMethod.PAUSE_AND_PARK, List.of(macro), HostNames.COMMON))));
+        String written = stored.write(StoredRig.of(rig.with(
+                new MacroBook(SwapMethod.PAUSE_AND_PARK, List.of(macro), HostNames.COMMON, HookNames.COMMON))));
         assertThat(part(schema, "macro").validate(json.readTree(written).at("/macros/macros/0")))
                 .isEmpty();
         assertThat(schema.findValuesAsText("const"))

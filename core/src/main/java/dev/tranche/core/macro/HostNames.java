@@ -2,6 +2,7 @@ package dev.tranche.core.macro;
 
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
+import java.util.Map;
 
 /**
  * How a host writes, in its own scripts, where the print was when it paused. Every host has its own way, so they
@@ -10,15 +11,17 @@ import dev.tranche.core.speech.Words;
  * @param x mm, as {@code y}
  * @param e the extruder's count, mm
  * @param f feed, mm/min
+ * @param mode the command that counts filament as the file did: M82, M83, or what the host puts there
  */
-public record HostNames(String x, String y, String e, String f) {
-    public static final HostNames COMMON = new HostNames("{x}", "{y}", "{e}", "{f}");
+public record HostNames(String x, String y, String e, String f, String mode) {
+    public static final HostNames COMMON = new HostNames("{x}", "{y}", "{e}", "{f}", "{mode}");
 
     public HostNames {
         x = name("X", x);
         y = name("Y", y);
         e = name("the extruder", e);
         f = name("the feed", f);
+        mode = name("how filament is counted", mode);
     }
 
     private static String name(String what, String text) {
@@ -29,5 +32,9 @@ public record HostNames(String x, String y, String e, String f) {
                     what);
         }
         return line;
+    }
+
+    Spelling spelling() {
+        return new Spelling(x, y, e, f, mode, "", Map.of());
     }
 }

@@ -28,8 +28,8 @@ public record HostScripts(List<RenderedLine> pause, List<RenderedLine> resume) {
                 .orElseThrow(() -> new Refusal("No host pause macro is on; add one, or switch one on."));
         Macro resume = book.answer(Event.HOST_RESUME)
                 .orElseThrow(() -> new Refusal("No host resume macro is on; add one, or switch one on."));
-        MacroRenderer.Pair pair =
-                MacroRenderer.renderPair(pause, resume, printer, moment, Optional.of(book.hostNames()));
+        MacroRenderer.Pair pair = MacroRenderer.renderPair(
+                pause, resume, printer, moment, Optional.of(book.hostNames().spelling()));
         return new HostScripts(pair.pause(), pair.resume());
     }
 

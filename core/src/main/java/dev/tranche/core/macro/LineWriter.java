@@ -6,6 +6,7 @@ import dev.tranche.core.machine.Printer;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 
 /** Writes lines of G-code for one printer: each word with its setting, and marked where the firmware ignores it. */
 final class LineWriter {
@@ -38,8 +39,8 @@ final class LineWriter {
     }
 
     /** Lines people wrote themselves, with their names filled in. */
-    void own(String text, Moment moment) {
-        for (String own : Template.of(text).lines(moment, printer)) {
+    void own(String text, Moment moment, Map<MacroName, String> words) {
+        for (String own : Template.of(text).lines(moment, printer, words)) {
             lines.add(OwnLine.read(own, step, printer.abilities()));
         }
     }

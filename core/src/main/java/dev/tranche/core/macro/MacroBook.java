@@ -1,5 +1,6 @@
 package dev.tranche.core.macro;
 
+import dev.tranche.core.machine.Printer;
 import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.List;
@@ -11,8 +12,9 @@ import java.util.Optional;
  * @param method how it swaps
  * @param macros in the order their owner sees them; several may answer one event, though only one should be on
  * @param hostNames how its host writes places
+ * @param hookNames how the slicing program writes what it knows
  */
-public record MacroBook(SwapMethod method, List<Macro> macros, HostNames hostNames) {
+public record MacroBook(SwapMethod method, List<Macro> macros, HostNames hostNames, HookNames hookNames) {
     private static final int MOST_MACROS = 40;
 
     public MacroBook {
@@ -33,24 +35,35 @@ public record MacroBook(SwapMethod method, List<Macro> macros, HostNames hostNam
         macro(index);
         List<Macro> list = new ArrayList<>(macros);
         list.set(index, macro);
-        return new MacroBook(method, list, hostNames);
+        return new MacroBook(method, list, hostNames, hookNames);
     }
 
     public MacroBook add(Macro macro) {
         List<Macro> list = new ArrayList<>(macros);
         list.add(macro);
-        return new MacroBook(method, list, hostNames);
+        return new MacroBook(method, list, hostNames, hookNames);
     }
 
     public MacroBook remove(int index) {
         macro(index);
         List<Macro> list = new ArrayList<>(macros);
         list.remove(index);
-        return new MacroBook(method, list, hostNames);
+        return new MacroBook(method, list, hostNames, hookNames);
     }
 
     public MacroBook naming(HostNames names) {
-        return new MacroBook(method, macros, names);
+        return new MacroBook(method, macros, names, hookNames);
+    }
+
+    public MacroBook naming(HookNames names) {
+        return new MacroBook(method, macros, hostNames, names);
+    }
+
+    /** Lines of the macro that answers {@code event}, as a slicing program runs them; none if no macro does. */
+    public List<RenderedLine> hook(Event event, Printer printer, Moment moment) {
+        return answer(event)
+                .map(macro -> MacroRenderer.renderFor(macro, printer, moment, hookNames.spelling()))
+                .orElse(List.of());
     }
 
     /** Macros that are on for {@code event}. */

@@ -7,6 +7,7 @@ import dev.tranche.core.machine.Printer;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -27,13 +28,13 @@ final class MacroRenderer {
     private final Moment moment;
     private final ControllerState entry;
     private final boolean forHost;
-    private final Optional<HostNames> names;
+    private final Optional<Spelling> names;
     private final LineWriter out;
     private double lifted;
     private double retracted;
     private boolean away;
 
-    private MacroRenderer(Printer printer, Moment moment, boolean forHost, Optional<HostNames> names) {
+    private MacroRenderer(Printer printer, Moment moment, boolean forHost, Optional<Spelling> names) {
         this.printer = printer;
         this.moment = moment;
         this.entry = moment.entry();
@@ -54,6 +55,18 @@ final class MacroRenderer {
         return renderer.out.taken();
     }
 
+    /** As a program runs it that knows the numbers of the moment by names; heights are said as steps up and down. */
+    static List<RenderedLine> renderFor(Macro macro, Printer printer, Moment moment, Spelling names) {
+        MacroRenderer renderer = new MacroRenderer(printer, moment, true, Optional.of(names));
+        renderer.open();
+        if (macro.event() == Event.FIRST_LOAD) {
+            renderer.aside(macro);
+        }
+        renderer.steps(macro);
+        renderer.close();
+        return renderer.out.taken();
+    }
+
     /** The two halves of a host's pause. */
     record Pair(List<RenderedLine> pause, List<RenderedLine> resume) {}
 
@@ -62,7 +75,7 @@ final class MacroRenderer {
      *
      * @param names with which places are written; numbers of {@code moment} without
      */
-    static Pair renderPair(Macro pause, Macro resume, Printer printer, Moment moment, Optional<HostNames> names) {
+    static Pair renderPair(Macro pause, Macro resume, Printer printer, Moment moment, Optional<Spelling> names) {
         MacroRenderer renderer = new MacroRenderer(printer, moment, true, names);
         renderer.open();
         renderer.steps(pause);
@@ -122,11 +135,13 @@ final class MacroRenderer {
         if (entry.awaited().byFirmware()) {
             out.line("the file will push it out again", Word.of("G10"));
         }
-        String feed = names.map(HostNames::f).orElse(Numerals.number(entry.feed() * 60, 1));
-        out.line(
-                "feed of the file",
-                Word.of("G1"),
-                Word.of("F" + feed, Numerals.number(entry.feed(), 1) + " mm/s before the macro"));
+        String feed = names.map(Spelling::f).orElse(Numerals.number(entry.feed() * 60, 1));
+        if (!feed.isEmpty()) {
+            out.line(
+                    "feed of the file",
+                    Word.of("G1"),
+                    Word.of("F" + feed, Numerals.number(entry.feed(), 1) + " mm/s before the macro"));
+        }
         if (entry.units().inches()) {
             out.line("the file is in inches", Word.of("G20"));
         }
@@ -136,13 +151,16 @@ final class MacroRenderer {
                     Word.of("M200"),
                     Word.of("D" + Numerals.number(entry.units().diameter(), 3), "diameter in the file"));
         }
-        for (String command : entry.modes().commands()) {
+        for (String command :
+                names.map(n -> List.of(n.mode())).orElse(entry.modes().commands())) {
             out.line(
                     command.startsWith("M") ? "how the file counts filament" : "how the file counts places",
                     Word.of(command));
         }
-        String e = names.map(HostNames::e).orElse(count());
-        out.line("the extruder's count in the file", Word.of("G92"), Word.of("E" + e, "count before the macro"));
+        String e = names.map(Spelling::e).orElse(count());
+        if (!e.isEmpty()) {
+            out.line("the extruder's count in the file", Word.of("G92"), Word.of("E" + e, "count before the macro"));
+        }
     }
 
     /** The extruder's count in the file's unit, to a hundredth of a micrometre of filament. */
@@ -215,20 +233,29 @@ final class MacroRenderer {
             out.push(p.length() + retracted, p.speed(), "prime", "length of the step, and what was retracted");
             retracted = 0;
         } else if (s instanceof Step.Purge p) {
-            if (moment.purge() > 0) {
+            String spelled = names.map(Spelling::purge).orElse("");
+            if (!spelled.isEmpty()) {
+                out.push(retracted, p.speed(), "push out what was retracted", "what was retracted");
+                out.line(
+                        "purge",
+                        Word.of("G1"),
+                        Word.of("E" + spelled, "purge as the program has it"),
+                        LineWriter.feed(p.speed(), "speed"));
+                retracted = 0;
+            } else if (moment.purge() > 0) {
                 out.push(moment.purge() + retracted, p.speed(), "purge", purgeSetting());
                 retracted = 0;
             }
         } else if (s instanceof Step.Wipe w) {
             away |= new Carriage(printer, out).wipe(w);
         } else if (s instanceof Step.FirmwareRoutine r) {
-            out.own(r.before(), moment);
+            out.own(r.before(), moment, words());
             firmwareRoutine();
-            out.own(r.after(), moment);
+            out.own(r.after(), moment, words());
         } else if (s instanceof Step.WaitForMoves) {
             out.line("let the moves end", Word.of("M400"));
         } else if (s instanceof Step.Raw r) {
-            out.own(r.lines(), moment);
+            out.own(r.lines(), moment, words());
         } else if (s instanceof Step.Return) {
             back();
         }
@@ -243,11 +270,16 @@ final class MacroRenderer {
         return retracted > 0 ? purge + ", and " + Numerals.mm(retracted) + " mm that were retracted" : purge;
     }
 
+    private Map<MacroName, String> words() {
+        return names.map(Spelling::words).orElse(Map.of());
+    }
+
     private void message(Step.Message m) {
+        String text = Template.of(m.text()).fill(moment, printer, words());
         out.line(
                 "words on the display",
                 Word.of("M117"),
-                Word.of(Template.plain(Template.of(m.text()).fill(moment, printer)), "text of the step"));
+                Word.of(words().isEmpty() ? Template.plain(text) : Words.oneLine(text), "text of the step"));
     }
 
     private void lift(double height, String why) {
@@ -310,8 +342,8 @@ final class MacroRenderer {
             out.line(
                     "over the spot it came from",
                     Word.of("G1"),
-                    Word.of("X" + names.map(HostNames::x).orElse(Numerals.mm(entry.x())), "where the print was left"),
-                    Word.of("Y" + names.map(HostNames::y).orElse(Numerals.mm(entry.y())), "where the print was left"),
+                    Word.of("X" + names.map(Spelling::x).orElse(Numerals.mm(entry.x())), "where the print was left"),
+                    Word.of("Y" + names.map(Spelling::y).orElse(Numerals.mm(entry.y())), "where the print was left"),
                     out.travelFeed());
         }
         if (lifted > 0) {

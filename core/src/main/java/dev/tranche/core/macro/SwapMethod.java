@@ -132,7 +132,7 @@ public enum SwapMethod {
         List<Macro> macros = new ArrayList<>();
         macros.add(Macro.of(Event.SWAP, swap()).taking(person()));
         macros.addAll(others());
-        return new MacroBook(this, macros, HostNames.COMMON);
+        return new MacroBook(this, macros, HostNames.COMMON, HookNames.COMMON);
     }
 
     abstract Step[] swap();

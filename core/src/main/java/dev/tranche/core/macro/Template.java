@@ -84,16 +84,21 @@ final class Template {
 
     /** The text with its names filled in; their values hold no line break and nothing that begins a comment. */
     String fill(Moment moment, Printer printer) {
+        return fill(moment, printer, Map.of());
+    }
+
+    /** @param words that stand for names instead of their values */
+    String fill(Moment moment, Printer printer, Map<MacroName, String> words) {
         Map<String, String> values = new HashMap<>();
         for (MacroName name : names) {
-            values.put(name.code(), plain(name.value(moment, printer)));
+            values.put(name.code(), words.containsKey(name) ? words.get(name) : plain(name.value(moment, printer)));
         }
         return compiled.execute(values);
     }
 
     /** Its lines with their names filled in, without blank ones. */
-    List<String> lines(Moment moment, Printer printer) {
-        return ascii(fill(moment, printer))
+    List<String> lines(Moment moment, Printer printer, Map<MacroName, String> words) {
+        return ascii(fill(moment, printer, words))
                 .lines()
                 .map(String::strip)
                 .filter(l -> !l.isEmpty())

@@ -168,7 +168,7 @@ class RigTest {
     void host_scripts_are_two_texts_with_places_as_the_host_writes_them() {
         Rig rig = rig(Beginning.HOST);
         HostScripts scripts = HostScripts.of(
-                rig.macros().naming(new HostNames("[px]", "[py]", "[pe]", "[pf]")),
+                rig.macros().naming(new HostNames("[px]", "[py]", "[pe]", "[pf]", "[how]")),
                 rig.printer(),
                 rig.typical(Event.HOST_PAUSE, 0));
         assertThat(HostScripts.text(scripts.pause()))
@@ -200,7 +200,7 @@ class RigTest {
                         M83
                         G1 E2 F1800
                         G1 F[pf]
-                        M82
+                        [how]
                         G92 E[pe]
                         """);
     }
