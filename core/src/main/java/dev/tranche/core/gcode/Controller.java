@@ -55,8 +55,8 @@ public final class Controller {
     private double bedTarget = Heater.ROOM;
     private double speedFactor = 1;
     private double acceleration;
-    /** Number of the last G0 to G3, with which a line without a command goes on; 1 for G0, too. */
-    private int lastMove = 1;
+    /** Number of the last G0 to G3, with which a line without a command goes on; 1 for G0, too, and 0 for none. */
+    private int lastMove;
     /** How far the file's places are from the machine's since G92, mm. */
     private double originX;
 
@@ -96,7 +96,9 @@ public final class Controller {
             case 'G' -> motion(line);
             case 'M' -> machine(line);
             case 'T' -> Effect.TOOL;
-            default -> line.goesOn() ? (lastMove <= 1 ? straight(line) : arc(line, lastMove == 2)) : Effect.NONE;
+            default -> lastMove > 0 && line.goesOn()
+                    ? (lastMove <= 1 ? straight(line) : arc(line, lastMove == 2))
+                    : Effect.NONE;
         };
     }
 

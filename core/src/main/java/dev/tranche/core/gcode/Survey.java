@@ -35,6 +35,9 @@ public final class Survey {
     /** Of one layer that are kept. */
     private static final int MOST_LINES = 8;
 
+    /** One line in so many that looks like a move is chance. */
+    private static final int HARDLY = 20;
+
     private static final int REPORT_EVERY = 1 << 16;
 
     private final GcodeScanner line;
@@ -229,8 +232,9 @@ public final class Survey {
         }
         if (runs.isEmpty()) {
             throw new Refusal(
-                    moves == 0
-                            ? "The file holds no moves (G0 or G1); it is no G-code. Choose the file your slicing program wrote."
+                    moves <= line.line() / HARDLY
+                            ? "The file holds " + (moves == 0 ? "no" : "hardly any")
+                                    + " moves (G0 or G1); it is no G-code. Choose the file your slicing program wrote."
                             : "The file moves but never extrudes, so it prints nothing; slice the model again and choose that file.");
         }
         return new SlicedFile(

@@ -66,8 +66,10 @@ public record Hooks(List<Text> atToolChange, List<Text> atStart, List<Text> befo
                 layers(rig, ledger, names));
     }
 
+    /** Wherever the program leaves the print; what a file at hand holds there is nothing to it. */
     private static String text(Rig rig, Event event, Moment moment) {
-        return HostScripts.text(rig.macros().hook(event, rig.printer(), moment));
+        Moment anywhere = moment.at(rig.typical(event, moment.extruder()).entry());
+        return HostScripts.text(rig.macros().hook(event, rig.printer(), anywhere));
     }
 
     private static List<Text> changes(Map<String, List<Pair>> changes, HookNames names) {

@@ -8,6 +8,7 @@ import dev.tranche.core.check.Bench;
 import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.gcode.GcodeScanner;
+import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.macro.HookNames;
 import dev.tranche.core.macro.MacroStep;
@@ -89,6 +90,14 @@ class HooksTest {
         String onlyOne = text.substring(begin, text.indexOf("<end>", begin));
         assertThat(onlyOne).contains("G4 ");
         assertThat(text.split("G4 ", -1)).hasSize(2);
+    }
+
+    @Test
+    void a_file_at_hand_changes_nothing_of_them() {
+        Bench bench = bench(knowing("<purge>", "", ""));
+        Hooks without = hooks(bench);
+        bench.sliced(new SmallGcode().relativeExtrusion().grid(0.2, 0.2, 15));
+        assertThat(hooks(bench)).isEqualTo(without);
     }
 
     @Test
