@@ -234,7 +234,20 @@ class BadInputTest extends OnePlanTest {
                 .contains("“Dance” is no step");
         assertThat(post(macro + "/steps/77", "seen", "0", "on", "true", "height", "5"))
                 .contains("no step 78");
-        assertThat(post("/printers/" + id + "/macros/host", "seen", "0", "x", " ", "y", "b", "e", "c", "f", "d"))
+        assertThat(post(
+                        "/printers/" + id + "/macros/host",
+                        "seen",
+                        "0",
+                        "x",
+                        " ",
+                        "y",
+                        "b",
+                        "e",
+                        "c",
+                        "f",
+                        "d",
+                        "mode",
+                        "M83"))
                 .contains("name for X must be 1 to 60 letters");
         assertThat(post(macro + "/steps/77/move", "seen", "0", "to", "0")).contains("no step 78");
         assertThat(post("/printers/" + id + "/macros/9/steps", "seen", "0", "kind", "Park", "at", "0"))

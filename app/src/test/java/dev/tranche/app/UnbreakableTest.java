@@ -419,6 +419,24 @@ class UnbreakableTest extends OnePlanTest {
         return statistics.getPrepareStatementCount();
     }
 
+    @Test
+    void a_file_in_a_plan_file_whose_name_is_in_another_encoding_is_passed_over() throws IOException {
+        ByteArrayOutputStream plan = new ByteArrayOutputStream();
+        writer.write(plan("Named otherwise"), plan);
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipInputStream in = new ZipInputStream(new ByteArrayInputStream(plan.toByteArray()));
+                ZipOutputStream zip = new ZipOutputStream(out, StandardCharsets.ISO_8859_1)) {
+            for (ZipEntry e = in.getNextEntry(); e != null; e = in.getNextEntry()) {
+                zip.putNextEntry(new ZipEntry(e.getName()));
+                in.transferTo(zip);
+            }
+            zip.putNextEntry(new ZipEntry("models/caf\u00e9.stl"));
+            zip.write(1);
+        }
+        assertThat(reader.read(new ByteArrayInputStream(out.toByteArray())).name())
+                .isEqualTo("Named otherwise");
+    }
+
     /** Plan files damaged at random, always alike. */
     @Test
     void a_damaged_plan_file_is_read_or_refused() throws IOException {

@@ -25,6 +25,7 @@ import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -72,7 +73,8 @@ public class PlanFileReader {
 
     /** Whether a file is a plan file, by its first entry. */
     public boolean isPlanFile(InputStream in) throws IOException {
-        try (ZipInputStream zip = new ZipInputStream(in)) {
+        // Names that matter are plain; others may be in any encoding.
+        try (ZipInputStream zip = new ZipInputStream(in, StandardCharsets.ISO_8859_1)) {
             ZipEntry first = zip.getNextEntry();
             return first != null && first.getName().equals(PlanFile.ENTRY);
         } catch (ZipException e) {
@@ -83,7 +85,7 @@ public class PlanFileReader {
     /** @throws Refusal saying what is wrong with it and where */
     @Transactional
     public PlanState read(InputStream in) throws IOException {
-        ZipInputStream zip = new ZipInputStream(in);
+        ZipInputStream zip = new ZipInputStream(in, StandardCharsets.ISO_8859_1);
         Set<String> there = new HashSet<>();
         JsonNode tree = null;
         Set<String> named = Set.of();

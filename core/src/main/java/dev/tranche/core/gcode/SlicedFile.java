@@ -106,6 +106,7 @@ public record SlicedFile(
      * @param heats whether it heats that tool, and does not choose it
      * @param printing the tool that prints next, or did last; of a line that chooses one, the one before it, −1 for none
      * @param ended whether a line break ends it, so that it can be taken out
+     * @param heat what it says to the nozzle, without the number of a tool; empty where it heats nothing
      * @param owes the state there, where the tool it chooses was left drawn back otherwise than the one before it
      */
     public record ToolLine(
@@ -116,18 +117,24 @@ public record SlicedFile(
             boolean heats,
             int printing,
             boolean ended,
+            String heat,
             Optional<ControllerState> owes) {
         public Span span() {
             return new Span(from, to);
         }
 
+        /** Whether it means the one nozzle, though by a number that a machine without tools does not know. */
+        public boolean meansTheNozzle() {
+            return heats && tool == printing && tool > 0;
+        }
+
         /** The same when it is known who prints next. */
         ToolLine heating(int next) {
-            return new ToolLine(line, from, to, tool, true, next, ended, owes);
+            return new ToolLine(line, from, to, tool, true, next, ended, heat, owes);
         }
 
         ToolLine owing(ControllerState there) {
-            return new ToolLine(line, from, to, tool, heats, printing, ended, Optional.of(there));
+            return new ToolLine(line, from, to, tool, heats, printing, ended, heat, Optional.of(there));
         }
     }
 
@@ -143,6 +150,11 @@ public record SlicedFile(
     /** Seconds from the first line to the last. */
     public double seconds() {
         return secondsBefore + layers.stream().mapToDouble(SlicedLayer::seconds).sum();
+    }
+
+    /** Whether it prints with a tool that a machine without tools does not have. */
+    public boolean namesTools() {
+        return layers.stream().flatMap(l -> l.stints().stream()).anyMatch(s -> s.tool() > 0);
     }
 
     /** Whether tools are changed during the print: then those changes are its swaps. */

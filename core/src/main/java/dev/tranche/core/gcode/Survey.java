@@ -461,12 +461,33 @@ public final class Survey {
         }
     }
 
+    /** The line as it would be said to the only nozzle there is. */
+    private String heat() {
+        StringBuilder said = new StringBuilder("M").append(line.number());
+        for (char word : new char[] {'S', 'R'}) {
+            if (line.has(word)) {
+                said.append(' ')
+                        .append(word)
+                        .append(Words.format("%.1f", line.get(word)).replaceAll("\\.0$", ""));
+            }
+        }
+        return said.toString();
+    }
+
     private void remember(int number, boolean heats) {
         if (toolLines.size() == MOST_STINTS) {
             throw Refusal.of("The G-code names tools over a million times by line %d; it is damaged.", line.line());
         }
         toolLines.add(new ToolLine(
-                line.line(), line.offset(), line.end(), number, heats, tool, line.hasEnding(), Optional.empty()));
+                line.line(),
+                line.offset(),
+                line.end(),
+                number,
+                heats,
+                tool,
+                line.hasEnding(),
+                heats ? heat() : "",
+                Optional.empty()));
     }
 
     private void beginStint() {

@@ -1,6 +1,8 @@
 package dev.tranche.core.handoff;
 
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.util.Collection;
 import java.util.Map;
 import java.util.Optional;
@@ -16,12 +18,25 @@ import java.util.TreeSet;
  * @param accepted keys of findings that he knows and accepts
  */
 public record Said(Map<Integer, SpoolId> tools, Map<Integer, StopTable.Choice> stops, Set<String> accepted) {
+    private static final int MOST_TOOLS = 100;
+    private static final int MOST_STOPS = 1_000;
+    private static final int MOST_ACCEPTED = 60;
+    private static final String KEY = "[A-Za-z0-9-]{1,60}";
+
     public static final Said NOTHING = new Said(Map.of(), Map.of(), Set.of());
 
     public Said {
         tools = Map.copyOf(tools);
         stops = Map.copyOf(stops);
         accepted = Set.copyOf(accepted);
+        if (tools.size() > MOST_TOOLS || stops.size() > MOST_STOPS || accepted.size() > MOST_ACCEPTED) {
+            throw Refusal.of(
+                    "More is said of the G-code than it can hold: at most %d tools, %d stops and %d findings.",
+                    MOST_TOOLS, MOST_STOPS, MOST_ACCEPTED);
+        }
+        accepted.stream().filter(key -> !key.matches(KEY)).findFirst().ifPresent(key -> {
+            throw Refusal.of("“%s” is not a finding of Tranche's.", Words.quoted(key));
+        });
     }
 
     /** With a tool given to a spool, or, without one, left to Tranche. */

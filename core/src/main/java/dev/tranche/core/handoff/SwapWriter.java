@@ -107,30 +107,42 @@ public record SwapWriter(String planId, Rig rig) {
 
     /** A line of the file that goes; the tool it chooses, if it chooses one. */
     private record TakeOut(
-            SlicedFile.Span span, long line, BlockStamp.What what, boolean chooses, Optional<ControllerState> owes) {}
+            SlicedFile.Span span,
+            long line,
+            BlockStamp.What what,
+            boolean chooses,
+            String heat,
+            Optional<ControllerState> owes) {}
 
     private static Map<Long, TakeOut> toTake(GridMatch match, StopTable stops) {
         Map<Long, TakeOut> lines = new TreeMap<>();
-        if (match.file().changesTools()) {
+        if (match.file().changesTools() || match.file().namesTools()) {
             match.file().toolLines().stream()
                     .filter(l -> l.ended() && isTakenOut(l))
                     .forEach(l -> lines.put(
-                            l.from(), new TakeOut(l.span(), l.line(), BlockStamp.What.TOOL, !l.heats(), l.owes())));
+                            l.from(),
+                            new TakeOut(
+                                    l.span(),
+                                    l.line(),
+                                    BlockStamp.What.TOOL,
+                                    !l.heats(),
+                                    l.meansTheNozzle() ? l.heat() : "",
+                                    l.owes())));
         }
         stops.replaced().stream()
                 .map(StopTable.Row::stop)
                 .forEach(s -> lines.put(
                         s.place().offset(),
-                        new TakeOut(s.span(), s.line(), BlockStamp.What.STOP, false, Optional.empty())));
+                        new TakeOut(s.span(), s.line(), BlockStamp.What.STOP, false, "", Optional.empty())));
         return lines;
     }
 
     /**
-     * Lines that say nothing to one nozzle, or the wrong thing: what chooses a tool by the file's numbers, and what heats
-     * another than the one that prints.
+     * Lines that say nothing to one nozzle, or the wrong thing: what chooses a tool by the file's numbers, what heats another
+     * than the one that prints, and what heats that one by a number the machine does not know.
      */
     private static boolean isTakenOut(ToolLine line) {
-        return !line.heats() || line.tool() != line.printing();
+        return !line.heats() || line.tool() != line.printing() || line.meansTheNozzle();
     }
 
     /** A single nozzle is not left drawn back by what is said to one tool, and taken for ready by the next. */
@@ -139,6 +151,9 @@ public record SwapWriter(String planId, Rig rig) {
         line.owes()
                 .map(there -> RenderedLine.texts(DryRun.goingOn(rig.printer(), there)))
                 .ifPresent(lines::addAll);
+        if (!line.heat().isEmpty()) {
+            lines.add(line.heat());
+        }
         slot(line, swapped, ledger).ifPresent(lines::add);
         return lines;
     }

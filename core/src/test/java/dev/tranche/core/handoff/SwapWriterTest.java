@@ -161,6 +161,30 @@ class SwapWriterTest {
     }
 
     @Test
+    void the_one_nozzle_is_heated_though_the_file_says_it_to_the_second_tool() throws IOException {
+        byte[] original = heatingByTool(false);
+        Bench bench = new Bench().start(1.6, Spools.CHALK).sliced(original);
+        List<String> lines = new String(written(bench, original), StandardCharsets.ISO_8859_1)
+                .lines()
+                .toList();
+        assertThat(lines).containsSubsequence("; tranche end swap=1", "M109 S190", "; tranche took M109 T1 S190");
+        // Sliced with the second tool alone, as whoever prints in one colour may have it.
+        byte[] second = new SmallGcode()
+                .line("N9 M104 T1 S205*12")
+                .line("T1")
+                .line("M109 T1 R205.5")
+                .grid(0.2, 0.2, 15)
+                .bytes();
+        bench.sliced(second);
+        byte[] once = written(bench, second);
+        assertThat(new String(once, StandardCharsets.ISO_8859_1).lines().filter(l -> !l.startsWith(";")))
+                .contains("M104 S205", "M109 R205.5")
+                .noneMatch(l -> l.contains("T1"));
+        bench.sliced(once);
+        assertThat(Patch.removing(bench.file.orElseThrow()).applyTo(once)).isEqualTo(second);
+    }
+
+    @Test
     void heat_said_to_the_tool_that_rests_is_not_the_nozzles() {
         Bench bench = new Bench().start(1.6, Spools.CHALK).sliced(heatingByTool(false));
         assertThat(bench.ledger().swaps().get(0).door().orElseThrow().state().nozzleTemperature())
