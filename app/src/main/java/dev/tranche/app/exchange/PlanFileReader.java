@@ -17,6 +17,7 @@ import dev.tranche.app.storage.Json;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.stored.StoredMeasure;
 import dev.tranche.app.stored.StoredSpool;
+import dev.tranche.core.format.Archives;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.MeasuredPurge;
@@ -25,7 +26,6 @@ import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -73,9 +73,8 @@ public class PlanFileReader {
 
     /** Whether a file is a plan file, by its first entry. */
     public boolean isPlanFile(InputStream in) throws IOException {
-        // Names that matter are plain; others may be in any encoding.
-        try (ZipInputStream zip = new ZipInputStream(in, StandardCharsets.ISO_8859_1)) {
-            ZipEntry first = zip.getNextEntry();
+        try (ZipInputStream zip = Archives.open(in)) {
+            ZipEntry first = Archives.next(zip);
             return first != null && first.getName().equals(PlanFile.ENTRY);
         } catch (ZipException e) {
             return false;
@@ -85,14 +84,14 @@ public class PlanFileReader {
     /** @throws Refusal saying what is wrong with it and where */
     @Transactional
     public PlanState read(InputStream in) throws IOException {
-        ZipInputStream zip = new ZipInputStream(in, StandardCharsets.ISO_8859_1);
+        ZipInputStream zip = Archives.open(in);
         Set<String> there = new HashSet<>();
         JsonNode tree = null;
         Set<String> named = Set.of();
         int entries = 0;
         long size = 0;
         try {
-            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
+            for (ZipEntry entry = Archives.next(zip); entry != null; entry = Archives.next(zip)) {
                 if (++entries > MOST_ENTRIES) {
                     throw Refusal.of("The plan file holds over %d files; it is no plan file of Tranche.", MOST_ENTRIES);
                 }

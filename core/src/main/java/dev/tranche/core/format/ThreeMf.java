@@ -6,7 +6,6 @@ import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -50,7 +49,7 @@ final class ThreeMf {
         ThreeMf file = new ThreeMf(size, progress);
         Counting packed = new Counting(in);
         // Names that are not UTF-8 are read as they come: those that matter are plain letters.
-        try (ZipInputStream zip = new ZipInputStream(packed, StandardCharsets.ISO_8859_1)) {
+        try (ZipInputStream zip = Archives.open(packed)) {
             file.entries(zip, packed);
         } catch (ZipException | java.io.EOFException e) {
             throw new Refusal("The archive is damaged or cut short; copy or export the 3MF file again.");
@@ -71,7 +70,7 @@ final class ThreeMf {
             }
         };
         int entries = 0;
-        for (ZipEntry entry = next(zip); entry != null; entry = next(zip)) {
+        for (ZipEntry entry = Archives.next(zip); entry != null; entry = Archives.next(zip)) {
             if (++entries > MOST_ENTRIES) {
                 throw Refusal.of("The archive holds over %d files; it was not read.", MOST_ENTRIES);
             }
@@ -83,15 +82,6 @@ final class ThreeMf {
             }
             // What is passed over has to be unpacked too, and counts.
             unpacked.transferTo(OutputStream.nullOutputStream());
-        }
-    }
-
-    private static ZipEntry next(ZipInputStream zip) throws IOException {
-        try {
-            return zip.getNextEntry();
-        } catch (IllegalArgumentException e) {
-            // An entry that says its name is UTF-8, and is not.
-            throw new ZipException(e.getMessage());
         }
     }
 
