@@ -108,6 +108,43 @@ class FitTest {
     }
 
     @Test
+    void something_as_large_that_ends_lower_does_not_mislead() {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            double in = WIDTH / 2;
+            gcode.rise(0.2 * layer);
+            if (layer <= 6) {
+                gcode.outline(130 + in, 20 + in, 40 - WIDTH, 20 - WIDTH, FEED);
+            }
+            gcode.outline(60 + in, 70 + in, 40 - WIDTH, 20 - WIDTH, FEED);
+        }
+        assertThat(isAnother(plate(), gcode)).isFalse();
+    }
+
+    @ParameterizedTest
+    @CsvSource({"15, false", "11, true"})
+    void there_is_plastic_as_far_as_the_model_goes_on_every_layer(double width, boolean another) {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            double in = WIDTH / 2;
+            gcode.rise(0.2 * layer);
+            if (layer <= 11) {
+                gcode.outline(60 + in, 70 + in, 40 - WIDTH, 20 - WIDTH, FEED);
+            } else {
+                // Two pieces with a gap between, from end to end or not.
+                gcode.outline(60 + in, 70 + in, 15 - WIDTH, 20 - WIDTH, FEED);
+                gcode.outline(85 + in, 70 + in, width - WIDTH, 20 - WIDTH, FEED);
+            }
+        }
+        Bench bench = plate();
+        assertThat(isAnother(bench, gcode)).isEqualTo(another);
+        if (another) {
+            assertThat(bench.found("another-model").layer()).hasValue(12);
+            assertThat(bench.found("another-model").sentence()).contains("14.6 mm wide and 19.6 mm deep");
+        }
+    }
+
+    @Test
     void a_brim_is_no_wall() {
         SmallGcode gcode = new SmallGcode().rise(0.2);
         for (int i = 3; i >= 1; i--) {

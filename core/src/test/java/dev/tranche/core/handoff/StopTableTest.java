@@ -5,19 +5,24 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.tranche.core.check.Bench;
 import dev.tranche.core.check.Finding;
+import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.handoff.StopTable.Choice;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.OwnLine;
+import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spools;
+import dev.tranche.core.rig.Rack;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Severity;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
@@ -107,6 +112,58 @@ class StopTableTest {
         bench.said = Said.NOTHING.accepting(Set.of("stops-in-file"));
         assertThat(bench.found("stops-in-file").severity()).isEqualTo(Severity.WARN);
         assertThat(text(bench.reckoning().patch().applyTo(original)).lines()).contains("M600", "M0");
+    }
+
+    @Test
+    void each_swap_has_a_stop_of_its_own() {
+        SmallGcode gcode = new SmallGcode().grid(0.2, 0.2, 5);
+        gcode.line("M600").grid(1.2, 0.2, 5).line("M600").grid(2.2, 0.2, 5);
+        Bench bench =
+                new Bench().start(1, Spools.CHALK).start(2, Spools.BURGUNDY).sliced(gcode);
+        choosing(bench, Choice.ADOPT, 1);
+        choosing(bench, Choice.REPLACE, 0);
+        List<Swap> swaps = bench.ledger().swaps();
+        assertThat(table(bench).adopts(swaps.get(0))).isFalse();
+        assertThat(table(bench).adopts(swaps.get(1))).isTrue();
+        List<String> lines = text(written(bench, gcode.bytes())).lines().toList();
+        assertThat(lines).filteredOn("M0"::equals).hasSize(1);
+        assertThat(lines.indexOf("M0")).isLessThan(lines.indexOf("M600"));
+    }
+
+    private static byte[] written(Bench bench, byte[] original) {
+        try {
+            return bench.reckoning().patch().applyTo(original);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    @Test
+    void where_the_plan_halts_and_swaps_at_once_the_stop_is_the_swap() {
+        Bench bench = new Bench().start(2, Spools.CHALK).halt(2, "look").swapping(new Step.SelectExtruder());
+        bench.rack = Optional.of(Rack.of(bench.printer, 2));
+        bench.sliced(stopping("M600", "; nothing"));
+        assertThat(bench.ledger().pauses()).singleElement().matches(p -> p.dryRun()
+                .isPresent());
+        assertThat(table(bench).rows().get(0).meets().orElseThrow().what()).isEqualTo(BlockStamp.What.SWAP);
+    }
+
+    @Test
+    void a_swap_inside_a_layer_has_no_place_where_the_file_has_no_stop() {
+        Bench bench = new Bench()
+                .region(new Region(
+                        "core", new Shape.Zone(new Outline.Disc(6), 10, 10, 0, false), Spools.CHALK.id(), Range.ALL));
+        assertThat(bench.reckoning().layerWithoutPlace()).isEmpty();
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.layers(0.2 * layer);
+            if (layer != 4) {
+                gcode.line("M600").dab(95, 95);
+            }
+        }
+        assertThat(bench.sliced(gcode).reckoning().layerWithoutPlace()).hasValue(4);
+        assertThat(new Bench().start(2, Spools.CHALK).sliced(gcode).reckoning().layerWithoutPlace())
+                .isEmpty();
     }
 
     @Test
