@@ -12,7 +12,11 @@ import dev.tranche.app.exchange.PlanFileWriter;
 import dev.tranche.app.history.Broken;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.handoff.Said;
+import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.hostile.Hostile;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
@@ -61,6 +65,7 @@ import org.springframework.mock.web.MockMultipartFile;
 import org.springframework.test.context.TestPropertySource;
 import org.springframework.test.web.servlet.MockMvc;
 import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
+import org.springframework.util.unit.DataSize;
 
 /** Nothing that is stored, sent or asked breaks more than its own page. */
 @AutoConfigureMockMvc
@@ -435,6 +440,24 @@ class UnbreakableTest extends OnePlanTest {
         }
         assertThat(reader.read(new ByteArrayInputStream(out.toByteArray())).name())
                 .isEqualTo("Named otherwise");
+    }
+
+    @Test
+    void what_was_said_of_a_sliced_file_goes_with_its_plan_file() throws IOException {
+        PlanState plan = plan("Said");
+        byte[] sliced = sliced(new SmallGcode().line("T0")).bytes();
+        FileStore.Kept kept = files.keep(new ByteArrayInputStream(sliced), DataSize.ofMegabytes(1));
+        Said said = Said.NOTHING
+                .stops(List.of(0, 3), Optional.of(StopTable.Choice.REPLACE))
+                .accepting(List.of("another-model", "stops-in-file"));
+        plans.giveGcode(plan.id(), new PlanState.Gcode(kept.hash(), "said.gcode", said));
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        writer.write(plans.get(plan.id()), out);
+        PlanState read = reader.read(new ByteArrayInputStream(out.toByteArray()));
+        assertThat(read.gcode().orElseThrow().said()).isEqualTo(said);
+        // Another file, of which nothing has been said.
+        plans.giveGcode(read.id(), new PlanState.Gcode(kept.hash(), "again.gcode"));
+        assertThat(plans.get(read.id()).gcode().orElseThrow().said()).isEqualTo(Said.NOTHING);
     }
 
     /** Plan files damaged at random, always alike. */

@@ -12,6 +12,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.openqa.selenium.Keys;
 
 /** A sliced file with tools of its own, at the hand-off. */
 class ToolsOfFilesTest extends BrowserTest {
@@ -27,6 +28,14 @@ class ToolsOfFilesTest extends BrowserTest {
                     .layers(0.2 * layer);
         }
         return gcode.bytes();
+    }
+
+    /** What a machine does of a file. */
+    private static List<String> obeyed(byte[] file) {
+        return new String(file, StandardCharsets.ISO_8859_1)
+                .lines()
+                .filter(l -> !l.startsWith(";"))
+                .toList();
     }
 
     private PlanState mossAndBone(String name) {
@@ -55,12 +64,11 @@ class ToolsOfFilesTest extends BrowserTest {
 
         browser.choose("#stop-0", "it is that stop: add nothing");
         browser.until(() -> browser.find("#write-swaps").isEnabled());
+        browser.click("#changes > summary");
+        browser.see("#changes-list", "4 tool lines taken out");
         browser.click("#write-swaps");
         byte[] written = Files.readAllBytes(browser.download("stopping-with-swaps.gcode"));
-        List<String> obeyed = new String(written, StandardCharsets.ISO_8859_1)
-                .lines()
-                .filter(l -> !l.startsWith(";"))
-                .toList();
+        List<String> obeyed = obeyed(written);
         assertThat(obeyed).contains("M600 ; change").noneMatch(l -> l.equals("M0") || l.startsWith("T"));
 
         give("#gcode-file", browser.download("stopping-with-swaps.gcode"));
@@ -68,6 +76,36 @@ class ToolsOfFilesTest extends BrowserTest {
         browser.click("#take-swaps-out");
         assertThat(Files.readAllBytes(browser.download("stopping-without-swaps.gcode")))
                 .isEqualTo(original);
+    }
+
+    @Test
+    void another_model_is_told_and_accepted_and_no_longer_accepted() throws IOException {
+        PlanState plan = plan("another");
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        give(
+                "#gcode-file",
+                file("square.gcode", new SmallGcode().grid(0.2, 0.2, 25).bytes()));
+        browser.see("main", "On layer 1 the G-code prints something 20.0 mm wide and 20.0 mm deep");
+        browser.click("#accept-another-model");
+        browser.until(() -> browser.find("#write-swaps").isEnabled());
+        assertThat(plans.get(plan.id()).gcode().orElseThrow().said().accepted()).containsExactly("another-model");
+        browser.click("#refuse-another-model");
+        browser.until(() -> !browser.find("#write-swaps").isEnabled());
+    }
+
+    @Test
+    void a_slicing_program_gets_the_swaps_in_its_own_words() {
+        PlanState plan = mossAndBone("texts");
+        long printer = plan.content().printer();
+        browser.open("/printers/" + printer + "/macros");
+        browser.click("#hooks > summary");
+        browser.type("#hook-new", "[next]", Keys.TAB);
+        browser.until(
+                () -> workshop.get(printer).rig().macros().hookNames().next().equals("[next]"));
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        browser.click("#hook-texts");
+        browser.see("#change-0", "[next]");
+        browser.see("main", "Before a layer");
     }
 
     @Test
@@ -85,10 +123,7 @@ class ToolsOfFilesTest extends BrowserTest {
 
         browser.click("#write-swaps");
         byte[] written = Files.readAllBytes(browser.download("two-with-swaps.gcode"));
-        List<String> obeyed = new String(written, StandardCharsets.ISO_8859_1)
-                .lines()
-                .filter(l -> !l.startsWith(";"))
-                .toList();
+        List<String> obeyed = obeyed(written);
         assertThat(obeyed)
                 .noneMatch(l -> l.startsWith("T"))
                 .doesNotContain("M104 T0 S150")
