@@ -54,7 +54,10 @@ public record Hooks(List<Text> atToolChange, List<Text> atStart, List<Text> befo
                             swap.in().name()));
             if (!known.contains(pair)) {
                 known.add(pair);
-                changes.computeIfAbsent(text(rig, Event.SWAP, swap.moment()), k -> new ArrayList<>())
+                Moment anywhere = anywhere(rig, Event.SWAP, swap.moment());
+                changes.computeIfAbsent(
+                                HostScripts.text(rig.macros().atToolChange(rig.printer(), anywhere)),
+                                k -> new ArrayList<>())
                         .add(pair);
             }
         }
@@ -67,9 +70,12 @@ public record Hooks(List<Text> atToolChange, List<Text> atStart, List<Text> befo
     }
 
     /** Wherever the program leaves the print; what a file at hand holds there is nothing to it. */
+    private static Moment anywhere(Rig rig, Event event, Moment moment) {
+        return moment.at(rig.typical(event, moment.extruder()).entry());
+    }
+
     private static String text(Rig rig, Event event, Moment moment) {
-        Moment anywhere = moment.at(rig.typical(event, moment.extruder()).entry());
-        return HostScripts.text(rig.macros().hook(event, rig.printer(), anywhere));
+        return HostScripts.text(rig.macros().atMoment(event, rig.printer(), anywhere(rig, event, moment)));
     }
 
     private static List<Text> changes(Map<String, List<Pair>> changes, HookNames names) {

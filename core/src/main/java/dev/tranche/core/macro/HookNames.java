@@ -117,7 +117,13 @@ public record HookNames(
         return !ifLayer.isEmpty();
     }
 
-    Spelling spelling() {
+    /** Where one text is for one place of one plan, so that all but where the print is left is known. */
+    Spelling spellingOfPlaces() {
+        return new Spelling(x, y, e, "", mode, "", Map.of(MacroName.X, x, MacroName.Y, y, MacroName.Z, z));
+    }
+
+    /** Where the program knows by itself between which tools it is. */
+    Spelling spellingOfTools() {
         Map<MacroName, String> words = new EnumMap<>(MacroName.class);
         words.put(MacroName.OUT, old);
         words.put(MacroName.IN, next);

@@ -59,10 +59,19 @@ public record MacroBook(SwapMethod method, List<Macro> macros, HostNames hostNam
         return new MacroBook(method, macros, hostNames, names);
     }
 
-    /** Lines of the macro that answers {@code event}, as a slicing program runs them; none if no macro does. */
-    public List<RenderedLine> hook(Event event, Printer printer, Moment moment) {
+    /** Lines of the macro that swaps, as a slicing program runs them at any change of tools; none if no macro does. */
+    public List<RenderedLine> atToolChange(Printer printer, Moment moment) {
+        return hook(Event.SWAP, printer, moment, hookNames.spellingOfTools());
+    }
+
+    /** Lines of the macro that answers {@code event}, as a slicing program runs them at that very moment. */
+    public List<RenderedLine> atMoment(Event event, Printer printer, Moment moment) {
+        return hook(event, printer, moment, hookNames.spellingOfPlaces());
+    }
+
+    private List<RenderedLine> hook(Event event, Printer printer, Moment moment, Spelling names) {
         return answer(event)
-                .map(macro -> MacroRenderer.renderFor(macro, printer, moment, hookNames.spelling()))
+                .map(macro -> MacroRenderer.renderFor(macro, printer, moment, names))
                 .orElse(List.of());
     }
 

@@ -108,6 +108,11 @@ class HooksTest {
         assertThat(texts.get(0).lines().lines().filter(l -> l.startsWith("<if")))
                 .containsExactly("<if layer 5>", "<if layer 8>", "<if layer 10>", "<if layer 13>");
         assertThat(texts.get(0).lines()).contains("lay the nut in");
+        // A program that prints in one colour knows nothing of tools.
+        assertThat(hooks(bench(PLAIN)).beforeLayers().get(1).lines())
+                .contains("M117 Swap 2 of 3: load C Burgundy\n")
+                .contains("G1 X{x} Y{y} F")
+                .doesNotContain("{new}", "{old}", "{layer}");
         assertThat(hooks(bench(PLAIN)).beforeLayers())
                 .extracting(Hooks.Text::when)
                 .containsExactly("before layer 6", "before layer 11", "before layer 14");
@@ -118,7 +123,7 @@ class HooksTest {
         Bench bench = bench(PLAIN);
         bench.macros = bench.macros.replace(1, bench.macros.macro(1).turned(true));
         assertThat(hooks(bench).atStart()).hasSize(1);
-        assertThat(hooks(bench).atStart().get(0).lines()).contains("M117 Load {new}\n");
+        assertThat(hooks(bench).atStart().get(0).lines()).contains("M117 Load A Soot\n");
     }
 
     /** A program that fills its words in leaves the print where it was, in absolute and in relative files. */
