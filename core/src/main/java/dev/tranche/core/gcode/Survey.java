@@ -413,6 +413,10 @@ public final class Survey {
             // What was said to the tool that rests from here on was not said to the nozzle.
             controller.heat(heating.get(0).before());
         }
+        if (tool < 0 && run != null) {
+            // What has printed without being chosen is the first.
+            controller.choose(0);
+        }
         tool = number;
         ControllerState left = controller.state();
         controller.choose(number);

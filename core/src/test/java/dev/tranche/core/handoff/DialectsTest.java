@@ -40,6 +40,8 @@ class DialectsTest {
         NUMBERED,
         /** The upper colour has a tool of its own. */
         TOOLS,
+        /** The first tool is chosen before it prints. */
+        SAYS_FIRST,
         /** One side is an arc. */
         ARCS,
         /** Filament is counted by its volume. */
@@ -86,7 +88,7 @@ class DialectsTest {
             }
             line("M109 S210");
             line("G28");
-            if (d.does(Trait.TOOLS)) {
+            if (d.does(Trait.TOOLS) && d.does(Trait.SAYS_FIRST)) {
                 line("T0");
             }
             if (d.does(Trait.EARLY)) {

@@ -15,6 +15,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** What a file knows beside places and modes, and a block has to give back. */
 class OtherStateTest {
@@ -32,16 +34,22 @@ class OtherStateTest {
         return lines.subList(lines.indexOf(begin), lines.indexOf("; tranche end " + stamp));
     }
 
-    /** 1.6 mm with one tool, which is drawn back by 10 mm when it goes, and the rest with another. */
-    private static byte[] retractingTools() {
-        SmallGcode gcode = new SmallGcode().relativeExtrusion().line("T0");
+    /**
+     * 1.6 mm with one tool, which is drawn back by 10 mm when it goes, and the rest with another.
+     *
+     * @param first chooses the first tool, or leaves it to be understood
+     */
+    private static byte[] retractingTools(String first) {
+        SmallGcode gcode = new SmallGcode().relativeExtrusion().line(first);
         gcode.grid(0.2, 0.2, 8).line("G1 E-10 F1800").line("T1");
         return gcode.grid(1.8, 0.2, 7).bytes();
     }
 
-    @Test
-    void a_new_tool_prints_from_its_first_millimetre_however_far_the_old_one_was_drawn_back() throws IOException {
-        byte[] original = retractingTools();
+    @ParameterizedTest
+    @ValueSource(strings = {"T0", "; the first goes without saying"})
+    void a_new_tool_prints_from_its_first_millimetre_however_far_the_old_one_was_drawn_back(String first)
+            throws IOException {
+        byte[] original = retractingTools(first);
         Bench bench = new Bench().start(1.6, Spools.CHALK).sliced(original);
         List<String> swap = block(lines(bench.reckoning().patch().applyTo(original)), "swap=1");
         List<String> fed = swap.stream().filter(l -> l.startsWith("G1 E")).toList();
@@ -53,7 +61,7 @@ class OtherStateTest {
 
     @Test
     void tools_that_stand_for_one_spool_leave_nothing_drawn_back() throws IOException {
-        byte[] original = retractingTools();
+        byte[] original = retractingTools("T0");
         Bench bench = new Bench().sliced(original);
         bench.said = Said.NOTHING.tool(0, Optional.of(Spools.SOOT.id())).tool(1, Optional.of(Spools.SOOT.id()));
         assertThat(bench.ledger().swaps()).isEmpty();

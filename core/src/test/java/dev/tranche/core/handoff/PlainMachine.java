@@ -25,7 +25,7 @@ final class PlainMachine {
     /** Of the filament, where its volume is counted. */
     private double diameter;
     /** Machines with several draw each back by itself. */
-    private String tool = "";
+    private String tool = "T0";
 
     private boolean adds;
     private boolean addsFilament;
