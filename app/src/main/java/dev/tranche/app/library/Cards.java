@@ -27,7 +27,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 class Cards {
     /** Changes when figures are reckoned or drawn otherwise. */
-    private static final String MAKING = "1";
+    private static final String MAKING = "2";
 
     private final Plans plans;
     private final Workshop workshop;
