@@ -43,7 +43,7 @@ record PlanFile(
      *
      * @param tools spools that its owner gave to its tools, by their numbers
      * @param stops what becomes of its stops, by their index
-     * @param accepted keys of findings that he knows and accepts
+     * @param accepted findings that he knows and accepts, each by its key and how it read
      */
     record Sliced(
             String hash,

@@ -66,21 +66,19 @@ public class FileEdits {
     /** Takes a finding for known, or, without {@code known}, no longer. */
     void accept(String id, long seen, String key, boolean known) {
         say(id, seen, (work, said) -> {
-            if (!known) {
-                return said.refusing(key);
-            }
-            requireAcceptable(work, key);
-            return said.accepting(Set.of(key));
+            String word = acceptable(work, key).word();
+            return known ? said.accepting(Set.of(word)) : said.refusing(word);
         });
     }
 
     /** Takes findings for known, in the plan's present state. */
     public void accept(Workpiece work, List<String> keys) {
-        keys.forEach(key -> requireAcceptable(work, key));
-        plans.say(work.plan().id(), work.plan().edition(), (plan, said) -> said.accepting(keys));
+        List<String> words =
+                keys.stream().map(key -> acceptable(work, key).word()).toList();
+        plans.say(work.plan().id(), work.plan().edition(), (plan, said) -> said.accepting(words));
     }
 
-    private static void requireAcceptable(Workpiece work, String key) {
+    private static Finding acceptable(Workpiece work, String key) {
         Finding finding = work.findings().stream()
                 .filter(f -> f.key().equals(key))
                 .findFirst()
@@ -92,5 +90,6 @@ public class FileEdits {
         if (finding.acceptance().isEmpty()) {
             throw Refusal.of("“%s” cannot be accepted: %s", key, finding.sentence());
         }
+        return finding;
     }
 }

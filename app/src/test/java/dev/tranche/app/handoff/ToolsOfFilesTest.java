@@ -88,7 +88,10 @@ class ToolsOfFilesTest extends BrowserTest {
         browser.see("main", "On layer 1 the G-code prints something 20.0 mm wide and 20.0 mm deep");
         browser.click("#accept-another-model");
         browser.until(() -> browser.find("#write-swaps").isEnabled());
-        assertThat(plans.get(plan.id()).gcode().orElseThrow().said().accepted()).containsExactly("another-model");
+        assertThat(plans.get(plan.id()).gcode().orElseThrow().said().accepted())
+                .singleElement()
+                .asString()
+                .startsWith("another-model.");
         browser.click("#refuse-another-model");
         browser.until(() -> !browser.find("#write-swaps").isEnabled());
     }

@@ -49,7 +49,7 @@ public final class Checks {
     public static List<Finding> run(PlanFacts facts) {
         return RULES.stream()
                 .flatMap(rule -> rule.examine(facts).stream())
-                .map(f -> f.acceptance().isPresent() && facts.said().accepted().contains(f.key()) ? f.accept() : f)
+                .map(f -> f.acceptance().isPresent() && facts.said().accepted().contains(f.word()) ? f.accept() : f)
                 .sorted(Comparator.comparing(Finding::severity)
                         .thenComparingInt(f -> f.layer().orElse(Integer.MAX_VALUE)))
                 .toList();

@@ -23,6 +23,11 @@ public record Finding(
         Optional<String> acceptance,
         boolean accepted) {
 
+    /** What an owner accepts: this finding as it reads, and not another of its kind. */
+    public String word() {
+        return key + "." + Integer.toHexString(sentence.hashCode());
+    }
+
     static Finding of(Severity severity, String key, String sentence) {
         return new Finding(severity, key, sentence, OptionalInt.empty(), Optional.empty(), Optional.empty(), false);
     }

@@ -92,6 +92,9 @@ public final class Survey {
     private long rising;
     private int tool = -1;
     private boolean crlf;
+    /** The last line that called a place another. */
+    private long lastOrigin;
+
     private OptionalLong originMoved = OptionalLong.empty();
     private long blockFrom;
     private BlockStamp blockStamp;
@@ -326,8 +329,8 @@ public final class Survey {
             case NONE -> {
                 if (line.is('G', 28)) {
                     settle();
-                } else if (line.is('G', 92) && originMoved.isEmpty() && !controller.standsOnOrigin()) {
-                    originMoved = OptionalLong.of(line.line());
+                } else if (line.is('G', 92)) {
+                    lastOrigin = line.line();
                 }
                 if (line.letter() == 'M' && isStop(line.number())) {
                     stopFound();
@@ -499,6 +502,9 @@ public final class Survey {
             throw Refusal.of("The G-code changes tools over a million times by line %d; it is damaged.", line.line());
         }
         accounts++;
+        if (originMoved.isEmpty() && !controller.standsOnOrigin()) {
+            originMoved = OptionalLong.of(lastOrigin);
+        }
         stint = new Draft(Math.max(0, tool), accounts, toolDoor);
         run.stints.add(stint);
     }

@@ -15,13 +15,13 @@ import java.util.TreeSet;
  *
  * @param tools spools that its tools stand for, by the tools' numbers
  * @param stops what becomes of its stops, by their index
- * @param accepted keys of findings that he knows and accepts
+ * @param accepted findings that he knows and accepts, each by its key and how it read
  */
 public record Said(Map<Integer, SpoolId> tools, Map<Integer, StopTable.Choice> stops, Set<String> accepted) {
     private static final int MOST_TOOLS = 100;
     private static final int MOST_STOPS = 1_000;
-    private static final int MOST_ACCEPTED = 60;
-    private static final String KEY = "[A-Za-z0-9-]{1,60}";
+    private static final int MOST_ACCEPTED = 50;
+    private static final String KEY = "[A-Za-z0-9-]{1,60}(\\.[0-9a-f]{1,8})?";
 
     public static final Said NOTHING = new Said(Map.of(), Map.of(), Set.of());
 
@@ -56,16 +56,16 @@ public record Said(Map<Integer, SpoolId> tools, Map<Integer, StopTable.Choice> s
     }
 
     /** With findings accepted. */
-    public Said accepting(Collection<String> keys) {
+    public Said accepting(Collection<String> words) {
         Set<String> changed = new TreeSet<>(accepted);
-        changed.addAll(keys);
+        changed.addAll(words);
         return new Said(tools, stops, changed);
     }
 
     /** With a finding no longer accepted. */
-    public Said refusing(String key) {
+    public Said refusing(String word) {
         Set<String> changed = new TreeSet<>(accepted);
-        changed.remove(key);
+        changed.remove(word);
         return new Said(tools, stops, changed);
     }
 }

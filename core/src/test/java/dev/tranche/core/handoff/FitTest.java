@@ -65,8 +65,11 @@ class FitTest {
         Finding finding = bench.found("another-model");
         assertThat(finding.severity()).isEqualTo(Severity.STOP);
         assertThat(finding.sentence()).contains("On layer 1", "40.0 and 20.0 mm");
-        bench.said = Said.NOTHING.accepting(Set.of("another-model"));
+        bench.said = Said.NOTHING.accepting(Set.of(finding.word()));
         assertThat(bench.found("another-model").severity()).isEqualTo(Severity.WARN);
+        // What was accepted was this difference, and not whatever comes.
+        bench.sliced(walls(width + 3, depth, 0));
+        assertThat(bench.found("another-model").severity()).isEqualTo(Severity.STOP);
     }
 
     @Test

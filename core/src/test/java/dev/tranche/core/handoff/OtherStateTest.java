@@ -149,6 +149,15 @@ class OtherStateTest {
     }
 
     @Test
+    void an_origin_that_is_home_again_when_the_print_begins_is_no_matter() {
+        Bench bench = new Bench().start(2, Spools.CHALK);
+        byte[] before = ("G92 X10 Y10\n" + new SmallGcode().grid(0.2, 0.2, 15).text() + "G92 X5\n")
+                .getBytes(StandardCharsets.ISO_8859_1);
+        bench.sliced(before);
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("origin-moved");
+    }
+
+    @Test
     void a_file_that_moves_the_origin_is_told_of() {
         Bench bench = new Bench().start(2, Spools.CHALK);
         bench.sliced(new SmallGcode().line("G92 X10 Y0").grid(0.2, 0.2, 15));
