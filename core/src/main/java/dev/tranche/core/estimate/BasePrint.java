@@ -94,9 +94,9 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers,
     public static BasePrint from(GridMatch match, Filament filament, Envelope model) {
         double seconds = match.file().secondsBefore();
         double extruded = 0;
-        for (int i = 0; i < match.before(); i++) {
-            seconds += match.file().layers().get(i).seconds();
-            extruded += match.file().layers().get(i).extruded();
+        for (SlicedLayer run : match.beneath()) {
+            seconds += run.seconds();
+            extruded += run.extruded();
         }
         List<LayerWork> layers = new ArrayList<>();
         for (int layer = 1; layer <= match.grid().count(); layer++) {

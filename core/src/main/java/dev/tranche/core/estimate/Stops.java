@@ -15,6 +15,7 @@ import dev.tranche.core.purge.Purge;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Rig;
+import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Filament;
 import dev.tranche.core.units.Height;
@@ -42,20 +43,24 @@ record Stops(
     /**
      * How far a print has come.
      *
-     * @param layer that is printed next, and {@code nth} of its colours, from 0
+     * @param pass that is printed next
      * @param highest layer that has any plastic yet; 0 for none
      * @param swaps made so far
      * @param halts made so far
      * @param now seconds from the start
      */
-    record Point(int layer, int nth, int highest, int swaps, int halts, double now) {
+    record Point(Pass pass, int highest, int swaps, int halts, double now) {
+        int layer() {
+            return pass.layer();
+        }
+
         boolean within() {
-            return layer <= highest;
+            return layer() <= highest;
         }
     }
 
     Optional<FirstLoad> firstLoad(Spool spool) {
-        Point start = new Point(1, 0, 0, 0, 0, 0);
+        Point start = new Point(new Pass(1, spool.id(), 0, 1, 1, Optional.empty()), 0, 0, 0, 0);
         Moment usual = moment(start, 0, Optional.empty(), spool, 0);
         Moment moment = file.map(f -> usual.at(f.file().start().state())).orElse(usual);
         return rig.macros()
@@ -173,10 +178,10 @@ record Stops(
         return at.highest() == 0 ? Height.ZERO : grid.top(at.highest());
     }
 
-    /** Inside a layer there is a door only where the file changes tools itself. */
+    /** Where the file begins with what comes next; a plan without tools has places between layers only. */
     private Optional<Door> door(Point at) {
-        return file.filter(f -> !at.within() || f.file().changesTools())
-                .flatMap(f -> f.door(at.layer(), at.within() ? at.nth() : 0));
+        return at.pass().door().or(() -> file.filter(f -> !at.within())
+                .flatMap(f -> f.layer(at.layer()).door()));
     }
 
     /** The state at the door in the sliced file; without one, none is known. */

@@ -7,9 +7,7 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.units.Volume;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -21,7 +19,7 @@ final class Timeline {
     private final BasePrint base;
     private final TowerPrinting tower;
     private final Stops stops;
-    private final Deque<Halt> halts;
+    private final List<Halt> halts;
     private final int allHalts;
 
     private final List<Happening> happenings = new ArrayList<>();
@@ -29,6 +27,10 @@ final class Timeline {
     private Spool loaded;
     private int swaps;
     private int halted;
+    /** Halts that are still to come on the way up. */
+    private List<Halt> ahead;
+
+    private int last;
     /** The highest layer that has any plastic yet. */
     private int highest;
 
@@ -39,14 +41,16 @@ final class Timeline {
             BasePrint base,
             TowerPrinting tower,
             Stops stops,
-            List<Halt> halts) {
+            List<Halt> halts,
+            int allHalts) {
         this.grid = grid;
         this.shelf = shelf;
         this.base = base;
         this.tower = tower;
         this.stops = stops;
-        this.halts = new ArrayDeque<>(halts);
-        this.allHalts = halts.size();
+        this.halts = halts;
+        this.ahead = halts;
+        this.allHalts = allHalts;
     }
 
     static List<Happening> of(
@@ -57,29 +61,47 @@ final class Timeline {
             TowerPrinting tower,
             Stops stops,
             List<Halt> halts) {
-        Timeline timeline = new Timeline(grid, shelf, base, tower, stops, halts);
+        Timeline timeline = new Timeline(grid, shelf, base, tower, stops, halts, halting(passes, grid, halts));
         timeline.walk(passes);
         return List.copyOf(timeline.happenings);
+    }
+
+    /** How often a print halts on its ways up. */
+    private static int halting(List<Pass> passes, LayerGrid grid, List<Halt> halts) {
+        int all = 0;
+        int before = 0;
+        for (Pass pass : passes) {
+            int from = before;
+            if (halts.stream().map(h -> grid.snap(h.wished()).layer()).anyMatch(l -> l > from && l <= pass.layer())) {
+                all++;
+            }
+            before = pass.layer();
+        }
+        return all;
     }
 
     private void walk(List<Pass> passes) {
         loaded = shelf.get(passes.get(0).spool());
         happens(new Happening.Beginning(loaded, base.before(), stops.firstLoad(loaded)));
-        int nth = 0;
-        int last = 1;
         for (Pass pass : passes) {
-            nth = pass.layer() == last ? nth : 0;
+            comeDown(pass);
             if (pass.layer() > highest) {
                 raiseTower(pass.layer());
-                halt(pass, nth);
             }
+            halt(pass);
             if (changes(pass)) {
-                change(pass, nth);
+                change(pass);
             }
             print(pass);
-            last = pass.layer();
-            nth++;
         }
+    }
+
+    /** What comes down again may come to the same halts again. */
+    private void comeDown(Pass pass) {
+        if (pass.layer() < last) {
+            ahead = halts.stream().filter(h -> layer(h) > pass.layer()).toList();
+        }
+        last = pass.layer();
     }
 
     private void happens(Happening happening) {
@@ -99,17 +121,15 @@ final class Timeline {
     }
 
     /** Halts that fall on one layer are one stop. */
-    private void halt(Pass pass, int nth) {
-        if (halts.isEmpty() || layer(halts.peek()) > pass.layer()) {
+    private void halt(Pass pass) {
+        if (ahead.isEmpty() || layer(ahead.get(0)) > pass.layer()) {
             return;
         }
-        Point at = point(pass, nth);
+        Point at = point(pass);
         boolean somebodyComes = changes(pass) && somebodyComes(at, stops.swap(at, loaded, shelf.get(pass.spool())));
-        happens(new Happening.Halting(stops.pause(at, halts.peek(), allHalts, loaded, !somebodyComes)));
+        happens(new Happening.Halting(stops.pause(at, ahead.get(0), allHalts, loaded, !somebodyComes)));
         halted++;
-        while (!halts.isEmpty() && layer(halts.peek()) <= pass.layer()) {
-            halts.remove();
-        }
+        ahead = ahead.stream().filter(h -> layer(h) > pass.layer()).toList();
     }
 
     private boolean somebodyComes(Point at, Swap swap) {
@@ -120,14 +140,14 @@ final class Timeline {
         return grid.snap(halt.wished()).layer();
     }
 
-    private void change(Pass pass, int nth) {
-        Swap swap = stops.swap(point(pass, nth), loaded, shelf.get(pass.spool()));
-        Optional<SpoolId> gone = stops.inTheWay(point(pass, nth), swap);
+    private void change(Pass pass) {
+        Swap swap = stops.swap(point(pass), loaded, shelf.get(pass.spool()));
+        Optional<SpoolId> gone = stops.inTheWay(point(pass), swap);
         if (gone.isPresent()) {
             int of = allHalts + stops.refills();
-            happens(new Happening.Halting(stops.refill(point(pass, nth), swap, shelf.get(gone.get()), of, loaded)));
+            happens(new Happening.Halting(stops.refill(point(pass), swap, shelf.get(gone.get()), of, loaded)));
             halted++;
-            swap = stops.swap(point(pass, nth), loaded, swap.in());
+            swap = stops.swap(point(pass), loaded, swap.in());
         }
         happens(new Happening.Swapping(swap));
         swaps++;
@@ -146,7 +166,7 @@ final class Timeline {
         highest = Math.max(highest, pass.layer());
     }
 
-    private Point point(Pass pass, int nth) {
-        return new Point(pass.layer(), nth, highest, swaps, halted, now);
+    private Point point(Pass pass) {
+        return new Point(pass, highest, swaps, halted, now);
     }
 }

@@ -5,18 +5,33 @@ import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.TreeMap;
+import java.util.stream.IntStream;
 
 /**
- * A sliced file whose layers are those of a plan, one for one.
+ * A sliced file whose layers are those of a plan. A file that comes down again visits them several times.
  *
- * @param file layer by layer
+ * @param file whose heights are the plan's, and perhaps some beneath them
  * @param grid of the plan
- * @param before how many runs of the file come before layer 1: a priming line or a raft
+ * @param before how many heights of the file come before layer 1: a priming line or a raft
  * @param raft how far the raft lifts every layer; 0 without one
+ * @param visits what prints on the plan's layers, in the order of the file
+ * @param beneath what prints before them: a priming line or rafts
+ * @param layers of the plan from layer 1, each with all its visits
  */
-public record GridMatch(SlicedFile file, LayerGrid grid, int before, Height raft) {
+public record GridMatch(
+        SlicedFile file,
+        LayerGrid grid,
+        int before,
+        Height raft,
+        List<Visit> visits,
+        List<SlicedLayer> beneath,
+        List<SlicedLayer> layers) {
     /** Nearer than this two heights are one, µm. */
     private static final int NEAR = 20;
     /** A raft has at least as many layers. */
@@ -29,8 +44,8 @@ public record GridMatch(SlicedFile file, LayerGrid grid, int before, Height raft
      * @throws Refusal naming the first layer that differs, if the file was not sliced on this grid
      */
     public static GridMatch of(SlicedFile file, LayerGrid grid) {
-        file.requireLayerByLayer();
-        List<SlicedLayer> runs = file.layers();
+        file.requireLayers();
+        List<SlicedLayer> runs = levels(file, grid);
         int before = runs.size() - grid.count();
         boolean primed = isPrimed(runs, grid);
         int raft = before < LEAST_RAFT || primed
@@ -42,15 +57,60 @@ public record GridMatch(SlicedFile file, LayerGrid grid, int before, Height raft
             raft = 0;
         }
         if (before != (primed ? 1 : lifted ? before : 0)) {
-            throw differs(file, grid, primed ? 1 : 0);
+            throw differs(file, runs, grid, primed ? 1 : 0);
         }
         for (int layer = 1; layer <= grid.count(); layer++) {
             Height found = runs.get(before + layer - 1).z();
             if (!near(found, Height.ofMicrometres(raft + grid.top(layer).micrometres()))) {
-                throw differs(file, grid, lifted ? before : primed ? 1 : 0);
+                throw differs(file, runs, grid, lifted ? before : primed ? 1 : 0);
             }
         }
-        return new GridMatch(file, grid, before, Height.ofMicrometres(raft));
+        return matched(file, grid, before, Height.ofMicrometres(raft), primed);
+    }
+
+    /** One run for each height, rising but for a line that primes the nozzle. */
+    private static List<SlicedLayer> levels(SlicedFile file, LayerGrid grid) {
+        List<SlicedLayer> runs = file.layers();
+        if (file.order() == SlicedFile.Order.LAYER_BY_LAYER) {
+            return runs;
+        }
+        TreeMap<Integer, SlicedLayer> byHeight = new TreeMap<>();
+        boolean primed = isPrimed(runs, grid);
+        for (SlicedLayer run : runs.subList(primed ? 1 : 0, runs.size())) {
+            int z = run.z().micrometres();
+            Integer near = byHeight.ceilingKey(z - NEAR);
+            byHeight.putIfAbsent(near != null && near <= z + NEAR ? near : z, run);
+        }
+        List<SlicedLayer> levels = new ArrayList<>(primed ? List.of(runs.get(0)) : List.of());
+        levels.addAll(byHeight.values());
+        return levels;
+    }
+
+    private static GridMatch matched(SlicedFile file, LayerGrid grid, int before, Height raft, boolean primed) {
+        List<Visit> visits = new ArrayList<>();
+        List<SlicedLayer> beneath = new ArrayList<>();
+        List<List<SlicedLayer>> runs = new ArrayList<>();
+        IntStream.range(0, grid.count()).forEach(i -> runs.add(new ArrayList<>(1)));
+        for (int i = 0; i < file.layers().size(); i++) {
+            SlicedLayer run = file.layers().get(i);
+            boolean under = primed && i == 0 || !run.z().isAbove(raft);
+            int layer =
+                    under ? 0 : grid.firstAbove(Height.ofMicrometres(run.z().micrometres() - raft.micrometres())) - 1;
+            if (under) {
+                beneath.add(run);
+            } else {
+                visits.add(new Visit(layer, i, run));
+                runs.get(layer - 1).add(run);
+            }
+        }
+        return new GridMatch(
+                file,
+                grid,
+                before,
+                raft,
+                List.copyOf(visits),
+                List.copyOf(beneath),
+                runs.stream().map(SlicedLayer::together).toList());
     }
 
     /** A line that primes the nozzle is higher than the first layer, or a run of its own before it. */
@@ -85,8 +145,7 @@ public record GridMatch(SlicedFile file, LayerGrid grid, int before, Height raft
     }
 
     /** What differs first, and what to do that has not been done. */
-    private static Refusal differs(SlicedFile file, LayerGrid grid, int before) {
-        List<SlicedLayer> runs = file.layers();
+    private static Refusal differs(SlicedFile file, List<SlicedLayer> runs, LayerGrid grid, int before) {
         int count = runs.size() - before;
         String counts = Words.format("The G-code has %s and the plan %d", Words.count(count, "layer"), grid.count());
         for (int layer = 1; layer <= Math.min(count, grid.count()); layer++) {
@@ -119,20 +178,38 @@ public record GridMatch(SlicedFile file, LayerGrid grid, int before, Height raft
                         + " mm and layers of " + grid.layerHeight() + " mm.";
     }
 
-    /** The file's run for the plan's {@code layer}, from 1. */
-    public SlicedLayer layer(int layer) {
-        return file.layers().get(before + layer - 1);
+    /**
+     * Plastic of one layer without another height in between.
+     *
+     * @param layer of the plan, from 1
+     * @param index among the file's runs, from 0
+     */
+    public record Visit(int layer, int index, SlicedLayer run) {
+        /**
+         * Where lines may be put in before stint {@code nth}, from 0: before the line that chooses its tool, or before the
+         * way to this height.
+         */
+        public Optional<Door> door(int nth) {
+            Optional<Door> chosen = run.stints().get(nth).door();
+            return chosen.isPresent() || nth > 0 ? chosen : run.door();
+        }
     }
 
-    /**
-     * Where lines may be put in before stint {@code nth}, from 0, of {@code layer}: before the line that chooses its
-     * tool, or between two layers.
-     */
-    public Optional<Door> door(int layer, int nth) {
-        SlicedLayer run = layer(layer);
-        Optional<Door> chosen =
-                nth < run.stints().size() ? run.stints().get(nth).door() : Optional.empty();
-        return chosen.isPresent() || nth > 0 ? chosen : run.door();
+    /** All that the file prints on the plan's {@code layer}, from 1. */
+    public SlicedLayer layer(int layer) {
+        return layers.get(layer - 1);
+    }
+
+    /** The plan's layer that a run of the file prints, by its index; 0 for what lies beneath, one more than there are after the last. */
+    public int layerOf(int index) {
+        if (index >= file.layers().size()) {
+            return grid.count() + 1;
+        }
+        int at = Collections.binarySearch(
+                visits,
+                new Visit(0, index, file.layers().get(Math.max(0, index))),
+                Comparator.comparingInt(Visit::index));
+        return at < 0 ? 0 : visits.get(at).layer();
     }
 
     /** What the file's own comments call the plan's {@code layer}, if they number layers or give their heights. */

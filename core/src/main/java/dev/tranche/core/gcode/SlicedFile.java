@@ -41,7 +41,8 @@ public record SlicedFile(
     /** How a print is built up. */
     public enum Order {
         LAYER_BY_LAYER,
-        OBJECT_AFTER_OBJECT,
+        /** It comes down again: one object after another, or bands. */
+        SEVERAL_TIMES,
         SPIRAL
     }
 
@@ -178,13 +179,9 @@ public record SlicedFile(
     }
 
     /**
-     * @throws Refusal if swaps at layers make no sense in this file
+     * @throws Refusal if it has none
      */
-    public void requireLayerByLayer() {
-        if (order == Order.OBJECT_AFTER_OBJECT) {
-            throw new Refusal("The G-code prints one object after another, so a layer comes many times; "
-                    + "slice it again with all objects printed together, layer by layer.");
-        }
+    public void requireLayers() {
         if (order == Order.SPIRAL) {
             throw new Refusal("The G-code rises while it extrudes, in a spiral, so it has no layers to stop between; "
                     + "slice it again without the spiral.");

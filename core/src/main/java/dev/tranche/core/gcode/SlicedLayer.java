@@ -1,6 +1,7 @@
 package dev.tranche.core.gcode;
 
 import dev.tranche.core.units.Height;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import org.locationtech.jts.geom.Envelope;
@@ -58,6 +59,24 @@ public record SlicedLayer(Height z, List<Stint> stints, Envelope extent, List<Li
      * @param state of the controller there
      */
     public record Door(long offset, long line, ControllerState state) {}
+
+    /** What several visits to one height print, in their order; the first of them begins it. */
+    static SlicedLayer together(List<SlicedLayer> visits) {
+        if (visits.size() == 1) {
+            return visits.get(0);
+        }
+        Envelope extent = new Envelope();
+        visits.forEach(v -> extent.expandToInclude(v.extent()));
+        return new SlicedLayer(
+                visits.get(0).z(),
+                visits.stream().flatMap(v -> v.stints().stream()).toList(),
+                extent,
+                visits.stream()
+                        .flatMap(v -> v.lines().stream())
+                        .sorted(Comparator.comparingDouble(l -> -l.extent().getArea()))
+                        .toList(),
+                visits.get(0).door());
+    }
 
     /** mm of filament. */
     public double extruded() {

@@ -610,7 +610,7 @@ public final class Survey {
         }
         for (int i = 2; i < runs.size(); i++) {
             if (runs.get(i).micrometres < runs.get(i - 1).micrometres) {
-                return Order.OBJECT_AFTER_OBJECT;
+                return Order.SEVERAL_TIMES;
             }
         }
         return Order.LAYER_BY_LAYER;

@@ -75,7 +75,7 @@ public record StopTable(List<Row> rows) {
             Row open = new Row(
                     i,
                     stop,
-                    Math.max(0, stop.after() - match.before() + 1),
+                    match.layerOf(stop.after()),
                     stop.before() == stop.after(),
                     due.map(d -> new Meeting(d.what(), d.number())),
                     Optional.empty());
@@ -102,7 +102,7 @@ public record StopTable(List<Row> rows) {
      * there, if they are as many.
      */
     private static Optional<Due> nth(Stop stop, List<Due> dues, GridMatch match) {
-        int layer = stop.after() - match.before() + 1;
+        int layer = match.layerOf(stop.after());
         List<Due> swaps = dues.stream()
                 .filter(d ->
                         d.within() && d.moment().layer() == layer && d.door().isEmpty())

@@ -64,7 +64,7 @@ public record Reckoning(
                 .map(m -> ToolTable.of(m, brief.colouring(), brief.said().tools()));
         PrintOrder order = tools.filter(ToolTable::complete)
                 .map(t -> PrintOrder.sliced(match.orElseThrow(), t))
-                .orElseGet(orders::chosen);
+                .orElseGet(() -> layered(orders, match));
         Estimator estimator = new Estimator(brief.rig(), purges, footprint.centre(), brief.terms());
         Ledger ledger = estimator.ledger(brief.plan(), order, grid, brief.shelf(), base, match);
         SwapWriter writer = new SwapWriter(brief.planId(), brief.rig());
@@ -127,6 +127,12 @@ public record Reckoning(
 
     private Ledger ledger(Estimator by, PrintOrder order) {
         return by.ledger(brief.plan(), order, brief.colouring().model().grid(), brief.shelf(), base, facts.match());
+    }
+
+    private static PrintOrder layered(Orders orders, Optional<GridMatch> match) {
+        return match.filter(m -> m.file().order() == SlicedFile.Order.SEVERAL_TIMES)
+                .map(m -> PrintOrder.visited(m, orders.numbered()))
+                .orElseGet(orders::chosen);
     }
 
     private static Orders orders(Brief brief, PurgeModel purges) {

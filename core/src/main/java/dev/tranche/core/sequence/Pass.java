@@ -1,6 +1,8 @@
 package dev.tranche.core.sequence;
 
+import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.plan.SpoolId;
+import java.util.Optional;
 
 /**
  * One colour of one layer being printed.
@@ -9,8 +11,9 @@ import dev.tranche.core.plan.SpoolId;
  * @param from share of the layer's work that is done before, 0…1
  * @param to share that is done after it
  * @param plastic share of the layer's plastic that goes into it, 0…1
+ * @param door where a sliced file begins with it, if it has a place there for lines
  */
-public record Pass(int layer, SpoolId spool, double from, double to, double plastic) {
+public record Pass(int layer, SpoolId spool, double from, double to, double plastic, Optional<Door> door) {
     public Pass {
         if (layer < 1 || !(from >= 0 && to >= from && to <= 1)) {
             throw new IllegalArgumentException("layer " + layer + " from " + from + " to " + to);
@@ -19,7 +22,7 @@ public record Pass(int layer, SpoolId spool, double from, double to, double plas
 
     /** As much of the layer's plastic as of its work. */
     Pass(int layer, SpoolId spool, double from, double to) {
-        this(layer, spool, from, to, to - from);
+        this(layer, spool, from, to, to - from, Optional.empty());
     }
 
     /** Whether the layer begins with it. */

@@ -2,6 +2,7 @@ package dev.tranche.core.sequence;
 
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedLayer;
+import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
@@ -10,6 +11,8 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
 
 /**
  * The passes of a print in the order in which they are made.
@@ -23,29 +26,67 @@ public record PrintOrder(List<Pass> passes, boolean proven) {
     }
 
     /**
-     * What a sliced file with tools of its own does.
+     * What a sliced file with tools of its own does, visit by visit.
      *
      * @param tools in which each that prints stands for a spool
      */
     public static PrintOrder sliced(GridMatch match, ToolTable tools) {
-        List<Pass> passes = new ArrayList<>();
-        for (int layer = 1; layer <= match.grid().count(); layer++) {
-            SlicedLayer run = match.layer(layer);
-            double all = Math.max(1e-9, run.seconds());
-            double done = 0;
-            for (SlicedLayer.Stint stint : run.stints()) {
-                double from = Math.min(1, done / all);
-                done += stint.seconds();
-                boolean last = stint == run.stints().get(run.stints().size() - 1);
-                passes.add(new Pass(
-                        layer,
-                        tools.spool(stint.tool(), layer).orElseThrow(),
-                        from,
-                        last ? 1 : Math.min(1, done / all),
-                        run.extruded() == 0 ? 0 : stint.extruded() / run.extruded()));
+        Visits visits = new Visits(match);
+        for (GridMatch.Visit visit : match.visits()) {
+            for (int i = 0; i < visit.run().stints().size(); i++) {
+                SlicedLayer.Stint stint = visit.run().stints().get(i);
+                SpoolId spool = tools.spool(stint.tool(), visit.layer()).orElseThrow();
+                visits.pass(visit.layer(), spool, stint.seconds(), stint.extruded(), visit.door(i));
             }
         }
-        return new PrintOrder(passes, true);
+        return new PrintOrder(visits.passes, true);
+    }
+
+    /**
+     * What a file of one tool does that comes down again: each visit to a layer prints all its colours.
+     *
+     * @param layered the plan's own order, layer by layer
+     */
+    public static PrintOrder visited(GridMatch match, PrintOrder layered) {
+        Map<Integer, List<Pass>> byLayer = layered.passes().stream().collect(Collectors.groupingBy(Pass::layer));
+        Visits visits = new Visits(match);
+        for (GridMatch.Visit visit : match.visits()) {
+            for (Pass pass : byLayer.get(visit.layer())) {
+                visits.pass(
+                        visit.layer(),
+                        pass.spool(),
+                        pass.share() * visit.run().seconds(),
+                        pass.plastic() * visit.run().extruded(),
+                        pass.first() ? visit.door(0) : Optional.empty());
+            }
+        }
+        return new PrintOrder(visits.passes, layered.proven());
+    }
+
+    /** Passes of a file, whose layers may come several times. */
+    private static final class Visits {
+        final List<Pass> passes = new ArrayList<>();
+        private final GridMatch match;
+        private final double[] done;
+
+        Visits(GridMatch match) {
+            this.match = match;
+            this.done = new double[match.grid().count() + 1];
+        }
+
+        void pass(int layer, SpoolId spool, double seconds, double extruded, Optional<Door> door) {
+            SlicedLayer all = match.layer(layer);
+            double from = share(done[layer], all.seconds());
+            done[layer] += seconds;
+            passes.add(new Pass(
+                    layer, spool, from, share(done[layer], all.seconds()), share(extruded, all.extruded()), door));
+        }
+
+        private static double share(double part, double whole) {
+            // What is left of adding up seconds is no time.
+            double share = whole > 0 ? Math.min(1, part / whole) : 0;
+            return share > 1 - 1e-9 ? 1 : share;
+        }
     }
 
     /**
