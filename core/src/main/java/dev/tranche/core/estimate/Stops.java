@@ -130,18 +130,19 @@ record Stops(
     private Moment halting(Point at, String note, int of, Spool loaded) {
         int extruder = loading.stages().get(at.swaps()).extruder();
         return new Moment(
-                at.halts() + 1,
-                of,
-                at.layer(),
-                "",
-                "",
-                temperature(loaded, at.layer()),
-                rig.rack().temperature(extruder, loaded, at.layer()),
-                rig.rack().extruder(extruder).standby(),
-                0,
-                extruder,
-                note,
-                entry(at, loaded));
+                        at.halts() + 1,
+                        of,
+                        at.layer(),
+                        "",
+                        "",
+                        temperature(loaded, at.layer()),
+                        rig.rack().temperature(extruder, loaded, at.layer()),
+                        rig.rack().extruder(extruder).standby(),
+                        0,
+                        extruder,
+                        note,
+                        entry(at, loaded))
+                .beside(standing(at));
     }
 
     /** How many halts of that kind a print would need. */
@@ -155,18 +156,19 @@ record Stops(
     private Moment moment(Point at, int stage, Optional<Spool> out, Spool in, double purge) {
         int extruder = loading.stages().get(stage).extruder();
         return new Moment(
-                Math.max(1, stage),
-                stage == 0 ? 1 : loading.stages().size() - 1,
-                at.layer(),
-                out.map(s -> Estimator.label(plan, s)).orElse(""),
-                Estimator.label(plan, in),
-                out.map(s -> temperature(s, at.layer())).orElse(0),
-                rig.rack().temperature(extruder, in, at.layer()),
-                rig.rack().extruder(extruder).standby(),
-                purge,
-                extruder,
-                "",
-                entry(at, out.orElse(in)));
+                        Math.max(1, stage),
+                        stage == 0 ? 1 : loading.stages().size() - 1,
+                        at.layer(),
+                        out.map(s -> Estimator.label(plan, s)).orElse(""),
+                        Estimator.label(plan, in),
+                        out.map(s -> temperature(s, at.layer())).orElse(0),
+                        rig.rack().temperature(extruder, in, at.layer()),
+                        rig.rack().extruder(extruder).standby(),
+                        purge,
+                        extruder,
+                        "",
+                        entry(at, out.orElse(in)))
+                .beside(standing(at));
     }
 
     private static int temperature(Spool spool, int layer) {
@@ -176,6 +178,12 @@ record Stops(
     /** Where the nozzle stands: on the highest that was printed. */
     private Height top(Point at) {
         return at.highest() == 0 ? Height.ZERO : grid.top(at.highest());
+    }
+
+    /** How high plastic stands by then, as a file has it. */
+    private double standing(Point at) {
+        double raft = file.map(GridMatch::raft).orElse(plan.layers().raft()).millimetres();
+        return raft + top(at).millimetres();
     }
 
     /** Where the file begins with what comes next; a plan without tools has places between layers only. */

@@ -24,6 +24,9 @@ final class MacroRenderer {
     /** What is pushed out hangs down so far, mm; common practice. */
     private static final double CLEAR_OF_BED = 5;
 
+    /** Over what stands, mm; common practice. */
+    private static final double OVER = 1;
+
     private final Printer printer;
     private final Moment moment;
     private final ControllerState entry;
@@ -204,9 +207,11 @@ final class MacroRenderer {
                             "gears to nozzle %s mm and %s mm of the step",
                             Numerals.mm(printer.drive().gearsToNozzle()), Numerals.mm(l.extra())));
         } else if (s instanceof Step.Cut c) {
+            over();
             away = true;
             new Carriage(printer, out).cut(c);
         } else if (s instanceof Step.PressSwitch) {
+            over();
             away |= printer.selector()
                     .filter(box -> new Carriage(printer, out).press(box, moment.slot()))
                     .isPresent();
@@ -247,8 +252,10 @@ final class MacroRenderer {
                 retracted = 0;
             }
         } else if (s instanceof Step.Wipe w) {
+            over();
             away |= new Carriage(printer, out).wipe(w);
         } else if (s instanceof Step.FirmwareRoutine r) {
+            over();
             out.own(r.before(), moment, words());
             firmwareRoutine();
             out.own(r.after(), moment, words());
@@ -299,6 +306,14 @@ final class MacroRenderer {
                 out.liftFeed());
     }
 
+    /** No way leads through what stands higher than the layer that is being printed. */
+    private void over() {
+        double missing = moment.standing() + OVER - entry.z();
+        if (moment.standing() > entry.z() && missing > lifted) {
+            lift(missing, "over what stands there");
+        }
+    }
+
     /** Up or down by so much, for a host that cannot add. */
     private void rise(double by, String setting) {
         if (by != 0) {
@@ -312,6 +327,7 @@ final class MacroRenderer {
     private void park() {
         Optional<Point> spot = printer.parkSpot();
         if (spot.isPresent()) {
+            over();
             away = true;
             out.line(
                     "park",

@@ -15,6 +15,7 @@ import dev.tranche.core.gcode.ControllerState;
  * @param extruder virtual extruder that prints next, from 0
  * @param note what a halt is for
  * @param entry the controller's state when the macro begins
+ * @param standing how high plastic stands anywhere on the bed by then, mm as the file has heights
  */
 public record Moment(
         int number,
@@ -28,7 +29,38 @@ public record Moment(
         double purge,
         int extruder,
         String note,
-        ControllerState entry) {
+        ControllerState entry,
+        double standing) {
+
+    /** With nothing on the bed that stands higher than the nozzle. */
+    public Moment(
+            int number,
+            int of,
+            int layer,
+            String out,
+            String in,
+            int temperatureOut,
+            int temperatureIn,
+            int standby,
+            double purge,
+            int extruder,
+            String note,
+            ControllerState entry) {
+        this(
+                number,
+                of,
+                layer,
+                out,
+                in,
+                temperatureOut,
+                temperatureIn,
+                standby,
+                purge,
+                extruder,
+                note,
+                entry,
+                entry.z());
+    }
 
     /** Slot of a feeder or selector box: the extruders' filaments lie in it in their order. */
     public int slot() {
@@ -43,11 +75,53 @@ public record Moment(
 
     public Moment at(ControllerState other) {
         return new Moment(
-                number, of, layer, out, in, temperatureOut, temperatureIn, standby, purge, extruder, note, other);
+                number,
+                of,
+                layer,
+                out,
+                in,
+                temperatureOut,
+                temperatureIn,
+                standby,
+                purge,
+                extruder,
+                note,
+                other,
+                standing);
     }
 
     public Moment onto(int other) {
         return new Moment(
-                number, of, layer, out, in, temperatureOut, temperatureIn, standby, purge, other, note, entry);
+                number,
+                of,
+                layer,
+                out,
+                in,
+                temperatureOut,
+                temperatureIn,
+                standby,
+                purge,
+                other,
+                note,
+                entry,
+                standing);
+    }
+
+    /** Beside plastic that is as high, mm; the nozzle itself stands on some. */
+    public Moment beside(double height) {
+        return new Moment(
+                number,
+                of,
+                layer,
+                out,
+                in,
+                temperatureOut,
+                temperatureIn,
+                standby,
+                purge,
+                extruder,
+                note,
+                entry,
+                Math.max(height, entry.z()));
     }
 }

@@ -12,6 +12,8 @@ import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.machine.Command;
+import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Severity;
@@ -78,6 +80,28 @@ class DownAgainTest {
         assertThat(match.layer(3).extruded())
                 .isCloseTo(2 * match.visits().get(2).run().extruded(), within(1e-9));
         assertThat(bench.ledger().base().seconds()).isCloseTo(match.file().seconds(), within(1e-6));
+    }
+
+    @Test
+    void no_swap_of_the_second_tile_leads_through_the_first_which_stands_higher() {
+        Bench bench = new Bench()
+                .start(2.0, Spools.CHALK)
+                .swapping(new Step.Park(), new Step.WaitForPerson(Command.M0), new Step.Return())
+                .sliced(twoTiles());
+        List<Swap> swaps = bench.ledger().swaps();
+        double tallest = bench.grid.printedHeight().millimetres();
+        // Nothing stands higher than the first tile when it changes colour.
+        assertThat(highest(swaps.get(0))).isCloseTo(2.0, within(1e-6));
+        assertThat(highest(swaps.get(2))).isGreaterThan(tallest + 0.5);
+        assertThat(swaps.get(2).dryRun().exit().z())
+                .isEqualTo(swaps.get(2).moment().entry().z());
+    }
+
+    private static double highest(Swap swap) {
+        return swap.dryRun().path().stream()
+                .mapToDouble(l -> Math.max(l.fromZ(), l.toZ()))
+                .max()
+                .orElseThrow();
     }
 
     @Test
