@@ -18,7 +18,12 @@ public record BlockStamp(String plan, String state, What what, int number) {
             "; tranche begin plan=([\\w-]{1,64}) state=(\\w{1,64}) (swap|halt|load|tool|stop)=([1-9]\\d{0,6})");
     private static final String END = "; tranche end";
     /** Stands before a line of the file that is taken out. */
-    static final String TOOK = "; tranche took ";
+    public static final String TOOK = "; tranche took ";
+
+    /** Begins the line that says which piece of the file as it came follows. */
+    public static final String PIECE = "; tranche piece ";
+    /** Ends each line that was put in between pieces. */
+    public static final String ADDED = " ; tranche added";
 
     /** Kinds of block. */
     public enum What {
@@ -62,6 +67,10 @@ public record BlockStamp(String plan, String state, What what, int number) {
     /** Whether a line begins as Tranche's marks do. */
     static boolean isMark(String line) {
         return line.startsWith("; tranche ");
+    }
+
+    static boolean isPiece(String comment) {
+        return comment.startsWith(PIECE);
     }
 
     static boolean isEnd(String comment) {

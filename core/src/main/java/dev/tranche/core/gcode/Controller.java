@@ -55,6 +55,7 @@ public final class Controller {
     private double bedTarget = Heater.ROOM;
     private double speedFactor = 1;
     private double acceleration;
+    private Trim trim = Trim.NONE;
     /** Number of the last G0 to G3, with which a line without a command goes on; 1 for G0, too, and 0 for none. */
     private int lastMove;
     /** How far the file's places are from the machine's since G92, mm. */
@@ -68,6 +69,9 @@ public final class Controller {
     private double de;
     private double length;
     private double chord;
+    private double sweep;
+    private double centreX;
+    private double centreY;
     private double pause;
 
     /** A cold controller at the origin, absolute, in millimetres. */
@@ -89,6 +93,7 @@ public final class Controller {
         count(state.modes());
         nozzleTarget = state.nozzleTemperature();
         nozzleTemperature = Math.max(Heater.ROOM, nozzleTarget);
+        trim = state.trim();
     }
 
     public Effect execute(GcodeScanner line) {
@@ -162,6 +167,7 @@ public final class Controller {
         advance(line);
         length = Math.sqrt(dx * dx + dy * dy + dz * dz);
         chord = length;
+        sweep = 0;
         return Effect.MOVE;
     }
 
@@ -220,11 +226,14 @@ public final class Controller {
         double radius = Math.hypot(centreI, centreJ);
         double start = Math.atan2(-centreJ, -centreI);
         double end = Math.atan2(y - (fromY + centreJ), x - (fromX + centreI));
-        double sweep = clockwise ? start - end : end - start;
-        if (sweep <= 1e-12) {
-            sweep += 2 * Math.PI;
+        double turn = clockwise ? start - end : end - start;
+        if (turn <= 1e-12) {
+            turn += 2 * Math.PI;
         }
-        length = Math.hypot(sweep * radius, dz);
+        sweep = clockwise ? -turn : turn;
+        centreX = fromX + centreI;
+        centreY = fromY + centreJ;
+        length = Math.hypot(turn * radius, dz);
         chord = Math.sqrt(dx * dx + dy * dy + dz * dz);
         return Effect.MOVE;
     }
@@ -248,6 +257,9 @@ public final class Controller {
     }
 
     private Effect machine(GcodeScanner line) {
+        if (Trim.isAbout(line.number())) {
+            trim = trim.after(line);
+        }
         switch (line.number()) {
             case 82 -> count(modes.feeding(false));
             case 83 -> count(modes.feeding(true));
@@ -299,7 +311,7 @@ public final class Controller {
 
     public ControllerState state() {
         Draw now = draw();
-        return new ControllerState(x, y, z, e, now, now, feed, modes, units, nozzleTarget);
+        return new ControllerState(x, y, z, e, now, now, feed, modes, units, nozzleTarget, trim);
     }
 
     /** Whether the file's places are the machine's, to 1 µm. */
@@ -349,6 +361,30 @@ public final class Controller {
     /** From end to end of the last move, mm; less than {@link #length()} on an arc. */
     public double chord() {
         return chord;
+    }
+
+    /** mm/s, as the file asked for last. */
+    public double feed() {
+        return feed;
+    }
+
+    /** The extruder's count, mm. */
+    public double e() {
+        return e;
+    }
+
+    /** Angle that the last arc sweeps, radians, positive against the clock; 0 for a straight line. */
+    public double sweep() {
+        return sweep;
+    }
+
+    /** The last arc's centre, mm, as {@link #centreY()}. */
+    public double centreX() {
+        return centreX;
+    }
+
+    public double centreY() {
+        return centreY;
     }
 
     /** Speed of the last move with M220 applied, mm/s. */

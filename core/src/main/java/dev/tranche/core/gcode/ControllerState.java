@@ -12,6 +12,7 @@ package dev.tranche.core.gcode;
  * @param modes in which places and filament are counted
  * @param units in which numbers are given
  * @param nozzleTemperature last asked for, °C; {@link #UNKNOWN} if none was
+ * @param trim fans, accelerations, flow
  */
 public record ControllerState(
         double x,
@@ -23,7 +24,8 @@ public record ControllerState(
         double feed,
         Modes modes,
         Units units,
-        double nozzleTemperature) {
+        double nozzleTemperature,
+        Trim trim) {
 
     /** The temperature of a nozzle that the file never sets: whoever starts the print has heated it. */
     public static final double UNKNOWN = -1;
@@ -31,17 +33,33 @@ public record ControllerState(
     /** Hot, absolute, in millimetres, standing at a place. */
     public static ControllerState standingAt(double x, double y, double z, double nozzleTemperature) {
         return new ControllerState(
-                x, y, z, 0, Draw.NONE, Draw.NONE, 50, Modes.ABSOLUTE, Units.MILLIMETRES, nozzleTemperature);
+                x, y, z, 0, Draw.NONE, Draw.NONE, 50, Modes.ABSOLUTE, Units.MILLIMETRES, nozzleTemperature, Trim.NONE);
     }
 
     /** The same at another height. */
     public ControllerState at(double height) {
-        return new ControllerState(x, y, height, e, draw, awaited, feed, modes, units, nozzleTemperature);
+        return new ControllerState(x, y, height, e, draw, awaited, feed, modes, units, nozzleTemperature, trim);
     }
 
     /** The same before a file that takes filament to be drawn back otherwise. */
     ControllerState awaiting(Draw other) {
-        return new ControllerState(x, y, z, e, draw, other, feed, modes, units, nozzleTemperature);
+        return new ControllerState(x, y, z, e, draw, other, feed, modes, units, nozzleTemperature, trim);
+    }
+
+    /** The same, standing elsewhere. */
+    public ControllerState standing(double otherX, double otherY, double otherZ) {
+        return new ControllerState(
+                otherX, otherY, otherZ, e, draw, awaited, feed, modes, units, nozzleTemperature, trim);
+    }
+
+    /** With the filament drawn back as the file awaits it. */
+    public ControllerState asAwaited() {
+        return new ControllerState(x, y, z, e, awaited, awaited, feed, modes, units, nozzleTemperature, trim);
+    }
+
+    /** With filament drawn back otherwise, {@code now}, than what goes on takes it to be. */
+    public ControllerState drawn(Draw now, Draw after) {
+        return new ControllerState(x, y, z, e, now, after, feed, modes, units, nozzleTemperature, trim);
     }
 
     /** Whether filament has to be moved before the file can go on. */

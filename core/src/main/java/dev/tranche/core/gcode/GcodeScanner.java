@@ -3,6 +3,7 @@ package dev.tranche.core.gcode;
 import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
@@ -310,7 +311,7 @@ public final class GcodeScanner {
     }
 
     /** Whether the line goes on with the move before it, as it may where no command is said (NISTIR 6556 §3.4). */
-    boolean goesOn() {
+    public boolean goesOn() {
         if (letter != 0 || words == 0) {
             return false;
         }
@@ -372,6 +373,11 @@ public final class GcodeScanner {
     /** Offset of the byte after the line and its ending. */
     public long end() {
         return base + nextLine;
+    }
+
+    /** The line as it stands in the file, with its ending. */
+    public void writeTo(OutputStream out) throws IOException {
+        out.write(buffer, outset, nextLine - outset);
     }
 
     byte[] buffer() {

@@ -14,6 +14,8 @@ import java.util.OptionalLong;
  * @param layers in the order of printing; never empty
  * @param secondsBefore from the first line to the first plastic: heating, homing
  * @param start before the first plastic comes out, wherever that is: hot, at home, and before the way there
+ * @param printedTo offset after the line that lays the last plastic
+ * @param pieces marks of pieces that Tranche has put into another order; 0 for none
  * @param order how the print is built up
  * @param stops commands that stop the machine, wherever they stand
  * @param blocks that Tranche wrote earlier
@@ -29,6 +31,8 @@ public record SlicedFile(
         List<SlicedLayer> layers,
         double secondsBefore,
         Door start,
+        long printedTo,
+        int pieces,
         Order order,
         List<Stop> stops,
         List<Block> blocks,
@@ -147,6 +151,26 @@ public record SlicedFile(
      * @param firstNumber the number it holds; empty where it holds the height of the nozzle
      */
     public record Markers(String example, int firstRun, OptionalLong firstNumber) {}
+
+    /** The same with the comments by which another order of it numbers its layers. */
+    public SlicedFile markedAs(SlicedFile other) {
+        return new SlicedFile(
+                size,
+                lines,
+                layers,
+                secondsBefore,
+                start,
+                printedTo,
+                pieces,
+                order,
+                stops,
+                blocks,
+                toolLines,
+                other.markers,
+                crlf,
+                readingsDiffer,
+                originMoved);
+    }
 
     /** Seconds from the first line to the last. */
     public double seconds() {

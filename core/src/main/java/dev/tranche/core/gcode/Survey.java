@@ -88,6 +88,7 @@ public final class Survey {
     /** How many stops know what comes after them. */
     private int settledStops;
 
+    private int pieces;
     private long moves;
     private long rising;
     private int tool = -1;
@@ -241,11 +242,13 @@ public final class Survey {
                             : "The file moves but never extrudes, so it prints nothing; slice the model again and choose that file.");
         }
         return new SlicedFile(
-                size,
+                line.end(),
                 line.line(),
                 layers(),
                 clock.seconds(0),
                 start,
+                plasticTo,
+                pieces,
                 order(),
                 stops,
                 blocks,
@@ -288,6 +291,10 @@ public final class Survey {
                 throw Refusal.of(
                         "Line %d of the G-code is “%s”, and nothing that Tranche put in begins before it; use an undamaged copy of the file.",
                         line.line(), Words.quoted(line.comment()));
+            }
+            if (BlockStamp.isPiece(line.comment())) {
+                pieces++;
+                return;
             }
         }
         markers.comment(bytes, from, line.lineEnd(), runs.size(), runHeight);

@@ -101,14 +101,7 @@ final class MacroRenderer {
     }
 
     private void open() {
-        if (entry.units().inches()) {
-            out.line("the file is in inches; the macro is in millimetres", Word.of("G21"));
-        }
-        if (entry.units().countsVolume()) {
-            out.line("the file counts volume; the macro counts length", Word.of("M200"), Word.of("D0"));
-        }
-        out.line("places are absolute", Word.of("G90"));
-        out.line("filament is counted from where it is", Word.of("M83"));
+        new Frame(out).open(entry);
         if (printer.abilities().understands(Command.M400)) {
             out.line("let the last move end", Word.of("M400"));
         }
@@ -138,38 +131,7 @@ final class MacroRenderer {
         if (entry.awaited().byFirmware()) {
             out.line("the file will push it out again", Word.of("G10"));
         }
-        String feed = names.map(Spelling::f).orElse(Numerals.number(entry.feed() * 60, 1));
-        if (!feed.isEmpty()) {
-            out.line(
-                    "feed of the file",
-                    Word.of("G1"),
-                    Word.of("F" + feed, Numerals.number(entry.feed(), 1) + " mm/s before the macro"));
-        }
-        if (entry.units().inches()) {
-            out.line("the file is in inches", Word.of("G20"));
-        }
-        if (entry.units().countsVolume()) {
-            out.line(
-                    "the file counts volume",
-                    Word.of("M200"),
-                    Word.of("D" + Numerals.number(entry.units().diameter(), 3), "diameter in the file"));
-        }
-        for (String command :
-                names.map(n -> List.of(n.mode())).orElse(entry.modes().commands())) {
-            out.line(
-                    command.startsWith("M") ? "how the file counts filament" : "how the file counts places",
-                    Word.of(command));
-        }
-        String e = names.map(Spelling::e).orElse(count());
-        if (!e.isEmpty()) {
-            out.line("the extruder's count in the file", Word.of("G92"), Word.of("E" + e, "count before the macro"));
-        }
-    }
-
-    /** The extruder's count in the file's unit, to a hundredth of a micrometre of filament. */
-    private String count() {
-        double unit = entry.units().filament();
-        return Numerals.number(entry.e() / unit, 5 + (int) Math.max(0, Math.ceil(Math.log10(unit))));
+        new Frame(out).close(entry, names);
     }
 
     private void write(Step s) {

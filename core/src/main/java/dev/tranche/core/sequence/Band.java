@@ -24,6 +24,9 @@ public record Band(int first, int last, End end) {
         /** The print halts after it. */
         record Halt() implements End {}
 
+        /** In the sliced file the layer above lies over another colour of those beneath. */
+        record File() implements End {}
+
         /** The print is done. */
         record Top() implements End {}
     }

@@ -32,7 +32,12 @@ public final class Bands {
 
     /** @param reach of the nozzle beside standing plastic */
     public static Bands of(Colouring colouring, double lineWidth, Height reach) {
-        return new Maker(colouring, Rests.of(colouring, lineWidth), reach).bands();
+        return of(colouring, lineWidth, reach, Set.of());
+    }
+
+    /** @param apart layers, from 1, that cannot be begun before those beneath them are done, as the sliced file has them */
+    static Bands of(Colouring colouring, double lineWidth, Height reach, Set<Integer> apart) {
+        return new Maker(colouring, Rests.of(colouring, lineWidth), reach, apart).bands();
     }
 
     /** From the bed up, without gap or overlap. */
@@ -51,11 +56,13 @@ public final class Bands {
         private final Rests rests;
         private final Height reach;
         private final Set<Integer> halts;
+        private final Set<Integer> apart;
         private final int[] present;
         private final List<Band> bands = new ArrayList<>();
         private final List<Stage> stages = new ArrayList<>();
 
-        Maker(Colouring colouring, Rests rests, Height reach) {
+        Maker(Colouring colouring, Rests rests, Height reach, Set<Integer> apart) {
+            this.apart = apart;
             this.plan = colouring.plan();
             this.grid = colouring.model().grid();
             this.rests = rests;
@@ -89,6 +96,9 @@ public final class Bands {
         private End end(int first, int layer, int[] before, int[] under) {
             if (halts.contains(layer)) {
                 return new End.Halt();
+            }
+            if (apart.contains(layer)) {
+                return new End.File();
             }
             int high = grid.top(layer).micrometres() - grid.bottom(first).micrometres();
             if (high > reach.micrometres()) {

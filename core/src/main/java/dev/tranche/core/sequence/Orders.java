@@ -20,6 +20,7 @@ public final class Orders {
     private final BiFunction<SpoolId, SpoolId, Toll> toll;
     private final double lineWidth;
     private final Height reach;
+    private final Set<Integer> apart;
     private Bands bands;
 
     /**
@@ -29,10 +30,25 @@ public final class Orders {
      * @param reach of the nozzle beside standing plastic
      */
     public Orders(Colouring colouring, BiFunction<SpoolId, SpoolId, Toll> toll, double lineWidth, Height reach) {
+        this(colouring, toll, lineWidth, reach, Set.of());
+    }
+
+    private Orders(
+            Colouring colouring,
+            BiFunction<SpoolId, SpoolId, Toll> toll,
+            double lineWidth,
+            Height reach,
+            Set<Integer> apart) {
+        this.apart = Set.copyOf(apart);
         this.colouring = colouring;
         this.toll = toll;
         this.lineWidth = lineWidth;
         this.reach = reach;
+    }
+
+    /** The same where some layers, from 1, cannot be begun before those beneath them are done. */
+    public Orders apart(Set<Integer> layers) {
+        return layers.equals(apart) ? this : new Orders(colouring, toll, lineWidth, reach, layers);
     }
 
     public Colouring colouring() {
@@ -91,7 +107,7 @@ public final class Orders {
 
     public synchronized Bands bands() {
         if (bands == null) {
-            bands = Bands.of(colouring, lineWidth, reach);
+            bands = Bands.of(colouring, lineWidth, reach, apart);
         }
         return bands;
     }

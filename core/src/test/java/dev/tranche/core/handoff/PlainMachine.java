@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -14,12 +15,16 @@ import java.util.regex.Pattern;
  * Messina, NISTIR 6556 (2000), give it, and M82, M83, M200 and T as open firmware has them (common practice). Arcs are their ends. It shares no code
  * with the core's.
  */
-final class PlainMachine {
+public final class PlainMachine {
     private static final Pattern WORD = Pattern.compile("([A-Z])\\s*([-+]?[0-9.]+)");
 
     private final Map<Character, Double> axes = new HashMap<>(Map.of('X', 0.0, 'Y', 0.0, 'Z', 0.0, 'E', 0.0));
     private final List<Laid> laid = new ArrayList<>();
+    private final List<Move> moves = new ArrayList<>();
     private final boolean together;
+    /** Fans, accelerations, flow and heat as they were said last. */
+    private final TreeSet<String> trims = new TreeSet<>();
+
     private final Map<String, Double> drawn = new HashMap<>();
     private double scale = 1;
     /** Of the filament, where its volume is counted. */
@@ -62,6 +67,42 @@ final class PlainMachine {
         return machine.laid;
     }
 
+    /** Any move, Tranche's own as well. */
+    public record Move(
+            String tool,
+            double fromX,
+            double fromY,
+            double fromZ,
+            double toX,
+            double toY,
+            double toZ,
+            double filament,
+            double drawn,
+            String said) {
+        /** Whether it lays plastic. */
+        public boolean lays() {
+            return filament > 0 && (fromX != toX || fromY != toY);
+        }
+
+        /** How high the nozzle is at the lowest. */
+        public double lowest() {
+            return Math.min(fromZ, toZ);
+        }
+
+        public double length() {
+            return Math.hypot(toX - fromX, toY - fromY);
+        }
+    }
+
+    /** All that moves, in its order. */
+    public static List<Move> moves(byte[] file, boolean together) {
+        PlainMachine machine = new PlainMachine(together);
+        for (String line : new String(file, StandardCharsets.ISO_8859_1).split("\r?\n")) {
+            machine.obey(line);
+        }
+        return machine.moves;
+    }
+
     /** mm of filament that goes in, whatever for. */
     static double fed(byte[] file, boolean together) {
         return run(file, together).stream().mapToDouble(Laid::filament).sum();
@@ -87,6 +128,11 @@ final class PlainMachine {
         String command = line.split("\\s+")[0];
         if (command.matches("T\\d+")) {
             tool = command;
+        }
+        if (command.matches("M106|M107|M204|M221|M104|M109")) {
+            String about = command.replace("107", "106").replace("109", "104");
+            trims.removeIf(t -> t.startsWith(about));
+            trims.add(about + " " + (command.equals("M107") ? 0 : words.getOrDefault('S', 255.0)));
         }
         switch (command.matches("[XYZE].*") ? "G1" : command) {
             case "G0", "G1", "G2", "G3" -> move(words);
@@ -124,6 +170,17 @@ final class PlainMachine {
         }
         double filament = axes.get('E') - before.get('E');
         boolean goes = !axes.get('X').equals(before.get('X')) || !axes.get('Y').equals(before.get('Y'));
+        moves.add(new Move(
+                tool,
+                before.get('X'),
+                before.get('Y'),
+                before.get('Z'),
+                axes.get('X'),
+                axes.get('Y'),
+                axes.get('Z'),
+                filament,
+                drawn.getOrDefault(tool, 0.0),
+                String.join(",", trims)));
         if (words.containsKey('E') && goes && !inBlock) {
             laid.add(new Laid(
                     before.get('X'),

@@ -41,6 +41,31 @@ public final class Printers {
                 p.selector());
     }
 
+    /** Dips so far beside what stands, mm. */
+    public static Printer reaching(double reach) {
+        Printer p = plain();
+        Hotend h = p.hotend();
+        Hotend other = new Hotend(h.nozzle(), h.inputs(), h.hottest(), h.heaterLimit(), h.deadVolume(), reach);
+        return with(p, p.travel(), p.home(), other, p.parkSpot(), p.selector());
+    }
+
+    public static Printer withTube() {
+        Printer p = plain();
+        return new Printer(
+                p.name(),
+                p.bed(),
+                p.travel(),
+                p.maxHeight(),
+                p.home(),
+                p.hotend(),
+                p.filament(),
+                new Drive.Tube(500),
+                p.parkSpot(),
+                p.selector(),
+                p.motion(),
+                p.abilities());
+    }
+
     public static Printer with(
             Printer p, Travel travel, Corner home, Hotend hotend, Optional<Point> park, Optional<Selector> selector) {
         return new Printer(

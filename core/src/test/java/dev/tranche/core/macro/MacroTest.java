@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.gcode.Draw;
 import dev.tranche.core.gcode.Modes;
+import dev.tranche.core.gcode.Trim;
 import dev.tranche.core.gcode.Units;
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Axis;
@@ -95,7 +96,7 @@ class MacroTest {
     }
 
     private static ControllerState state(double x, double y, double z, double e, double r, Modes modes, Units units) {
-        return new ControllerState(x, y, z, e, Draw.of(r), Draw.of(r), 30, modes, units, 210);
+        return new ControllerState(x, y, z, e, Draw.of(r), Draw.of(r), 30, modes, units, 210, Trim.NONE);
     }
 
     @Test

@@ -1,0 +1,105 @@
+package dev.tranche.core.gcode;
+
+import dev.tranche.core.speech.Words;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
+import java.util.List;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.TreeSet;
+
+/**
+ * What a printer goes on with until it is told otherwise, besides moving and heating: fans (M106, M107), accelerations
+ * (M201, M204), speeds (M203, M220), jerk (M205, M566), pressure (M572, M900), shaping (M593) and flow (M221); common practice
+ * in open firmware.
+ *
+ * @param said the last number of each, by command and parameter, such as {@code M204 P}; of fans by their number
+ */
+public record Trim(SortedMap<String, Double> said) {
+    public static final Trim NONE = new Trim(Collections.emptySortedMap());
+
+    private static final String FAN = "M106 P";
+    private static final double FULL = 255;
+    private static final int MOST_FANS = 16;
+
+    public Trim {
+        said = Collections.unmodifiableSortedMap(new TreeMap<>(said));
+    }
+
+    /** Whether a command is about any of it. */
+    static boolean isAbout(int m) {
+        return switch (m) {
+            case 106, 107, 201, 203, 204, 205, 220, 221, 566, 572, 593, 900 -> true;
+            default -> false;
+        };
+    }
+
+    Trim after(GcodeScanner line) {
+        TreeMap<String, Double> now = new TreeMap<>(said);
+        int m = line.number();
+        if (m == 106 || m == 107) {
+            double fan = line.get('P', 0);
+            if (fan < 0 || fan > MOST_FANS || fan != Math.rint(fan)) {
+                return this;
+            }
+            now.put(FAN + (int) fan, m == 107 ? 0 : line.get('S', FULL));
+        } else {
+            for (char parameter = 'A'; parameter <= 'Z'; parameter++) {
+                if (parameter != 'M' && line.has(parameter)) {
+                    if (m == 204 && parameter == 'S') {
+                        // It is said of printing and of travel at once.
+                        now.keySet().removeIf(k -> k.startsWith("M204 "));
+                    }
+                    now.put("M" + m + " " + parameter, line.get(parameter));
+                }
+            }
+        }
+        return now.equals(said) ? this : new Trim(now);
+    }
+
+    /** The commands after which a printer that goes on as {@code now} goes on like this. */
+    public List<String> after(Trim now) {
+        List<String> commands = new ArrayList<>();
+        TreeSet<String> keys = new TreeSet<>(said.keySet());
+        keys.addAll(now.said.keySet());
+        // What is said of both comes before what is said of one.
+        List<String> ordered = new ArrayList<>(keys);
+        ordered.sort(Comparator.comparing((String k) -> !k.equals("M204 S")));
+        for (String key : ordered) {
+            Double was = now.said.get(key);
+            Double is = said.getOrDefault(key, otherwise(key));
+            if (is != null && !is.equals(was == null ? otherwise(key) : was) || is != null && isDrowned(key, now)) {
+                commands.add(command(key, is));
+            }
+        }
+        return commands;
+    }
+
+    /** Whether what is said of printing alone is lost when something else is said of printing and travel at once. */
+    private boolean isDrowned(String key, Trim now) {
+        Double both = said.get("M204 S");
+        return key.startsWith("M204 ")
+                && !key.endsWith("S")
+                && said.containsKey(key)
+                && both != null
+                && !both.equals(now.said.get("M204 S"));
+    }
+
+    /** What holds before anything is said; nothing where only the firmware knows. */
+    private static Double otherwise(String key) {
+        if (key.startsWith(FAN)) {
+            return 0.0;
+        }
+        return key.equals("M220 S") || key.equals("M221 S") ? Double.valueOf(100) : null;
+    }
+
+    private static String command(String key, double value) {
+        String number = Words.format("%.4f", value).replaceAll("\\.?0+$", "");
+        if (!key.startsWith(FAN)) {
+            return key + number;
+        }
+        String fan = key.equals(FAN + "0") ? "" : " P" + key.substring(FAN.length());
+        return value == 0 ? "M107" + fan : "M106" + fan + " S" + number;
+    }
+}

@@ -1,0 +1,394 @@
+package dev.tranche.core.rearrange;
+
+import dev.tranche.core.gcode.BlockStamp;
+import dev.tranche.core.gcode.Controller;
+import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.gcode.Draw;
+import dev.tranche.core.gcode.GcodeScanner;
+import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.machine.Dialect;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.macro.Joint;
+import dev.tranche.core.speech.Refusal;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.channels.SeekableByteChannel;
+import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalInt;
+import java.util.TreeSet;
+import org.locationtech.jts.geom.Envelope;
+
+/**
+ * The bytes of a file whose pieces have changed places, made while they are read. Nothing of the file is held but the lines
+ * between two lines of plastic, and how high plastic stands. Not for two threads.
+ */
+final class Composed extends InputStream {
+    /** Bytes made at a time. */
+    private static final int AT_LEAST = 1 << 16;
+    /** Nearer than this two heights are one, µm. */
+    private static final int NEAR = 20;
+
+    private final SeekableByteChannel file;
+    private final SlicedFile original;
+    private final List<Piece> order;
+    private final Dialect dialect;
+    private final Joint joint;
+    private final Terrain terrain;
+    private final double beside;
+    private final String ending;
+    private final Made out = new Made();
+    private final TreeSet<Integer> struck = new TreeSet<>();
+    private final Run run = new Run();
+    private final Map<Integer, Draw> draws = new HashMap<>();
+
+    /** Place in {@link #order} of the piece that comes next; −1 for what stands before all, and as many as there are for what comes after. */
+    private int next = -1;
+    /** What is being read, and {@code lines} of it where it is a piece. */
+    private InputStream plain = InputStream.nullInputStream();
+
+    private GcodeScanner lines;
+    private Controller controller;
+    private int tool;
+    /** How the file has it after its last plastic. */
+    private ControllerState last;
+
+    /** Whether the nozzle is not where the file has it, but at {@code at}. */
+    private boolean away;
+
+    private ControllerState at;
+    /** Filament drawn back further than the file has it, mm. */
+    private double owed;
+    /** Of all plastic, µm. */
+    private int highest;
+
+    private static final class Made extends ByteArrayOutputStream {
+        private int taken;
+
+        int take(byte[] into, int offset, int length) {
+            int n = Math.min(length, count - taken);
+            System.arraycopy(buf, taken, into, offset, n);
+            taken += n;
+            if (taken == count) {
+                reset();
+                taken = 0;
+            }
+            return n;
+        }
+    }
+
+    /** @param order of all pieces of {@code original}, whose bytes are {@code file}'s */
+    Composed(SeekableByteChannel file, SlicedFile original, Envelope extent, List<Piece> order, Printer printer) {
+        this.file = file;
+        this.original = original;
+        this.order = order;
+        this.dialect = printer.abilities().dialect();
+        this.joint = new Joint(printer);
+        this.terrain = new Terrain(extent);
+        this.beside = printer.nozzle();
+        this.ending = original.crlf() ? "\r\n" : "\n";
+        this.tool = toolBefore(pieceAt(1).bytes().from());
+    }
+
+    /** Heights of plastic, µm, under which more plastic was laid afterwards; complete when all has been read. */
+    TreeSet<Integer> struck() {
+        return struck;
+    }
+
+    @Override
+    public int read() throws IOException {
+        byte[] one = new byte[1];
+        return read(one, 0, 1) < 0 ? -1 : one[0] & 0xFF;
+    }
+
+    @Override
+    public int read(byte[] into, int offset, int length) throws IOException {
+        if (length == 0) {
+            return 0;
+        }
+        while (out.size() < Math.min(length, AT_LEAST) && more()) {
+            // More is made.
+        }
+        return out.size() == 0 ? -1 : out.take(into, offset, length);
+    }
+
+    private boolean more() throws IOException {
+        if (lines != null) {
+            if (lines.next()) {
+                line();
+            } else {
+                end();
+            }
+            return true;
+        }
+        byte[] bytes = plain.readNBytes(AT_LEAST);
+        if (bytes.length > 0) {
+            out.write(bytes, 0, bytes.length);
+            return true;
+        }
+        return begin();
+    }
+
+    /** The next part of the file; false if there is none. */
+    private boolean begin() throws IOException {
+        if (next < 0) {
+            plain = new Slice(file, 0, pieceAt(1).bytes().from());
+        } else if (next < order.size()) {
+            begin(order.get(next));
+        } else if (next == order.size()) {
+            finish();
+        } else {
+            return false;
+        }
+        next++;
+        return true;
+    }
+
+    /** The tool that is chosen before a place; the first where none has been. */
+    private int toolBefore(long offset) {
+        return original.toolLines().stream()
+                .filter(l -> !l.heats() && l.from() < offset)
+                .reduce((before, after) -> after)
+                .map(SlicedFile.ToolLine::tool)
+                .orElse(0);
+    }
+
+    private Piece pieceAt(int number) {
+        return order.stream().filter(p -> p.number() == number).findFirst().orElseThrow();
+    }
+
+    private int numberBefore() {
+        return next == 0 ? 0 : order.get(next - 1).number();
+    }
+
+    private void begin(Piece piece) {
+        if (numberBefore() + 1 != piece.number() || away) {
+            ControllerState now = next == 0 ? pieceAt(1).begins() : whereItIs();
+            join(now, piece);
+        }
+        controller = new Controller(piece.begins(), dialect);
+        tool = piece.tool();
+        long size = piece.bytes().to() - piece.bytes().from();
+        lines = new GcodeScanner(
+                new Slice(file, piece.bytes().from(), piece.bytes().to()), (int) Math.min(1 << 16, size + 64));
+    }
+
+    /** The nozzle with its filament, as they are. */
+    private ControllerState whereItIs() {
+        ControllerState now = controller.state();
+        Draw drawn =
+                new Draw(Math.max(0, now.draw().length() + owed), now.draw().byFirmware());
+        ControllerState there = away ? now.standing(at.x(), at.y(), at.z()) : now;
+        return there.drawn(drawn, drawn);
+    }
+
+    private void join(ControllerState now, Piece piece) {
+        OptionalInt other = tool == piece.tool() ? OptionalInt.empty() : OptionalInt.of(piece.tool());
+        double over = over(Math.max(now.z(), piece.begins().z()));
+        Draw drawn = draws.getOrDefault(piece.tool(), Draw.NONE);
+        markPiece(piece.number());
+        joint.up(now, piece.begins(), other, drawn, over).forEach(this::add);
+        draws.put(tool, joint.drawnUp(now.draw()));
+        Draw is = other.isPresent() ? drawn : joint.drawnUp(now.draw());
+        owed = Math.max(0, is.length() - piece.begins().draw().length());
+        at = now.standing(now.x(), now.y(), over);
+        away = true;
+    }
+
+    /** What comes after all pieces finds the nozzle where it would have been. */
+    private void finish() {
+        boolean follows = numberBefore() == order.size() && !away;
+        if (!follows) {
+            ControllerState now = whereItIs();
+            double over = over(Math.max(now.z(), last.z()));
+            markPiece(order.size() + 1);
+            joint.up(now, last, OptionalInt.empty(), Draw.NONE, over).forEach(this::add);
+            joint.across(
+                            now.standing(now.x(), now.y(), over).drawn(joint.drawnUp(now.draw()), last.draw()),
+                            last,
+                            over,
+                            0)
+                    .forEach(this::add);
+        }
+        plain = new Slice(file, original.printedTo(), original.size());
+    }
+
+    private double over(double z) {
+        return Math.max(highest / 1000.0, z) + Joint.OVER;
+    }
+
+    private void end() {
+        if (away || run.hits()) {
+            if (!away) {
+                at = run.entries().get(0).before();
+                away = true;
+            }
+            owed += run.fed();
+            run.entries().forEach(this::passOver);
+        } else {
+            run.entries().forEach(e -> out.writeBytes(e.raw()));
+        }
+        run.clear();
+        lines = null;
+        Piece piece = order.get(next - 1);
+        if (piece.number() == order.size()) {
+            last = controller.state();
+        }
+        ControllerState now = whereItIs();
+        draws.put(piece.tool(), now.draw());
+    }
+
+    private void line() throws IOException {
+        boolean held = away || !run.isEmpty();
+        boolean mayLay = lines.has('E') && (lines.has('X') || lines.has('Y'));
+        boolean mayMove = lines.letter() == 'G' || lines.goesOn();
+        ControllerState before = held || mayMove && !mayLay ? controller.state() : null;
+        if (controller.execute(lines) == Controller.Effect.MOVE) {
+            move(before, held);
+            return;
+        }
+        requireInPlace();
+        if (held) {
+            run.add(new Run.Entry(raw(), false, lines.is('G', 11), 0, before), lines.line());
+        } else {
+            lines.writeTo(out);
+        }
+    }
+
+    /** What calls a place another cannot be followed. */
+    private void requireInPlace() {
+        boolean homes = lines.is('G', 28) || lines.is('G', 29);
+        boolean renames = lines.is('G', 92) && (lines.has('X') || lines.has('Y') || lines.has('Z'));
+        if (homes || renames) {
+            throw Refusal.of(
+                    "The G-code says “%s” in the middle of the print, so its pieces cannot change places; slice it without.",
+                    lines.text().strip());
+        }
+    }
+
+    private byte[] raw() throws IOException {
+        ByteArrayOutputStream raw = new ByteArrayOutputStream(64);
+        lines.writeTo(raw);
+        return raw.toByteArray();
+    }
+
+    private void move(ControllerState before, boolean held) throws IOException {
+        Controller c = controller;
+        boolean goes = c.dx() != 0 || c.dy() != 0;
+        if (c.de() > 0 && goes) {
+            if (held) {
+                arrive(before);
+            }
+            plastic();
+            lines.writeTo(out);
+            return;
+        }
+        boolean travels = goes || c.dz() != 0;
+        if (travels && isInTheWay()) {
+            run.hit();
+        }
+        ControllerState was = before != null ? before : beforeMove();
+        run.add(new Run.Entry(raw(), travels, !travels && c.de() > 0, c.de(), was), lines.line());
+    }
+
+    /** How the file had it before the last move, where it was the first of a run. */
+    private ControllerState beforeMove() {
+        ControllerState now = controller.state();
+        return now.standing(now.x() - controller.dx(), now.y() - controller.dy(), now.z() - controller.dz());
+    }
+
+    private boolean isInTheWay() {
+        Controller c = controller;
+        int lowest = micrometres(Math.min(c.z(), c.z() - c.dz()));
+        return highest > lowest + NEAR
+                && terrain.near(c.x() - c.dx(), c.y() - c.dy(), c.x(), c.y(), beside) > lowest + NEAR;
+    }
+
+    private void plastic() {
+        Controller c = controller;
+        int z = micrometres(c.z());
+        if (c.sweep() == 0) {
+            plastic(c.x() - c.dx(), c.y() - c.dy(), c.x(), c.y(), z);
+        } else {
+            int parts = 2 + (int) Math.min(1000, Math.abs(c.sweep()) * 8);
+            double x = c.x() - c.dx();
+            double y = c.y() - c.dy();
+            double radius = Math.hypot(x - c.centreX(), y - c.centreY());
+            double from = Math.atan2(y - c.centreY(), x - c.centreX());
+            for (int i = 1; i <= parts; i++) {
+                double angle = from + c.sweep() * i / parts;
+                double toX = c.centreX() + radius * Math.cos(angle);
+                double toY = c.centreY() + radius * Math.sin(angle);
+                plastic(x, y, toX, toY, z);
+                x = toX;
+                y = toY;
+            }
+        }
+        highest = Math.max(highest, z);
+    }
+
+    private void plastic(double x0, double y0, double x1, double y1, int z) {
+        if (highest > z + NEAR) {
+            int over = terrain.under(x0, y0, x1, y1);
+            if (over > z + NEAR) {
+                struck.add(over);
+            }
+        }
+        terrain.lay(x0, y0, x1, y1, z);
+    }
+
+    /** The lines held back, and the nozzle where they lead. */
+    private void arrive(ControllerState there) {
+        if (!away && !run.hits()) {
+            run.entries().forEach(e -> out.writeBytes(e.raw()));
+            run.clear();
+            return;
+        }
+        List<Run.Entry> entries = run.entries();
+        ControllerState from = away ? at : entries.get(0).before();
+        int arrival = run.arrival();
+        entries.subList(0, arrival).forEach(this::passOver);
+        ControllerState now = arrival < entries.size() ? entries.get(arrival).before() : there;
+        joint.across(
+                        now.standing(from.x(), from.y(), from.z()),
+                        now.standing(there.x(), there.y(), there.z()),
+                        Math.max(from.z(), over(there.z())),
+                        owed + run.fed())
+                .forEach(this::add);
+        List<Run.Entry> after = entries.subList(arrival, entries.size());
+        after.forEach(this::passOver);
+        if (after.stream().anyMatch(Run.Entry::travels)) {
+            add(Joint.feed(there));
+        }
+        run.clear();
+        away = false;
+        owed = 0;
+    }
+
+    /** A line that leads anywhere is taken out; all others stay. */
+    private void passOver(Run.Entry entry) {
+        if (entry.travels()) {
+            write(BlockStamp.TOOK);
+        }
+        out.writeBytes(entry.raw());
+    }
+
+    private void markPiece(int number) {
+        write(BlockStamp.PIECE + number + ending);
+    }
+
+    private void add(String line) {
+        write(line + BlockStamp.ADDED + ending);
+    }
+
+    private void write(String text) {
+        out.writeBytes(text.getBytes(StandardCharsets.US_ASCII));
+    }
+
+    private static int micrometres(double mm) {
+        return (int) Math.rint(mm * 1000);
+    }
+}

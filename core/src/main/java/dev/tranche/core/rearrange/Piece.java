@@ -1,0 +1,71 @@
+package dev.tranche.core.rearrange;
+
+import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.GridMatch.Visit;
+import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.SlicedFile.Span;
+import dev.tranche.core.gcode.SlicedLayer.Door;
+import dev.tranche.core.speech.Refusal;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+
+/**
+ * A run of lines of a file that stays together: one tool on one layer, from its first way there to the next tool's or layer's.
+ *
+ * @param number in the file, from 1
+ * @param bytes of it
+ * @param layer of the plan, from 1
+ * @param tool by the file's number
+ * @param begins how the printer stands where it begins
+ */
+record Piece(int number, Span bytes, int layer, int tool, ControllerState begins) {
+
+    /**
+     * @throws Refusal if the file cannot be taken apart
+     */
+    static List<Piece> of(GridMatch match) {
+        SlicedFile file = match.file();
+        if (file.order() != SlicedFile.Order.LAYER_BY_LAYER) {
+            throw new Refusal(
+                    "The G-code comes down again by itself, so it is printed in its own order; slice it layer by layer to have it rearranged.");
+        }
+        List<Door> doors = new ArrayList<>();
+        List<Piece> open = new ArrayList<>();
+        for (Visit visit : match.visits()) {
+            for (int i = 0; i < visit.run().stints().size(); i++) {
+                Door door = (open.isEmpty() ? begins(visit) : visit.door(i))
+                        .orElseThrow(() -> Refusal.of(
+                                "Layer %d of the G-code begins without a travel, so it cannot be taken apart there; slice it again with travels between layers.",
+                                visit.layer()));
+                doors.add(door);
+                open.add(new Piece(
+                        doors.size(),
+                        new Span(door.offset(), door.offset()),
+                        visit.layer(),
+                        visit.run().stints().get(i).tool(),
+                        door.state().asAwaited()));
+            }
+        }
+        List<Piece> pieces = new ArrayList<>();
+        for (int i = 0; i < open.size(); i++) {
+            long to = i + 1 < doors.size() ? doors.get(i + 1).offset() : file.printedTo();
+            pieces.add(open.get(i).to(to));
+        }
+        return pieces;
+    }
+
+    /** What heats and homes before the first layer stays before it, though the tool may have been chosen earlier. */
+    private static Optional<Door> begins(Visit first) {
+        return Stream.of(first.door(0), first.run().door())
+                .flatMap(Optional::stream)
+                .max(Comparator.comparingLong(Door::offset));
+    }
+
+    private Piece to(long end) {
+        return new Piece(number, new Span(bytes.from(), end), layer, tool, begins);
+    }
+}
