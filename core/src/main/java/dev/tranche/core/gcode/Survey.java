@@ -203,7 +203,9 @@ public final class Survey {
     }
 
     private SlicedFile run(long size, Progress progress) throws IOException {
+        long end = 0;
         while (line.next()) {
+            end = line.end();
             if ((line.line() & REPORT_EVERY - 1) == 0) {
                 progress.at(Math.min(size, line.end()), size);
             }
@@ -242,7 +244,7 @@ public final class Survey {
                             : "The file moves but never extrudes, so it prints nothing; slice the model again and choose that file.");
         }
         return new SlicedFile(
-                line.end(),
+                end,
                 line.line(),
                 layers(),
                 clock.seconds(0),

@@ -166,7 +166,7 @@ final class Composed extends InputStream {
 
     private void begin(Piece piece) {
         if (numberBefore() + 1 != piece.number() || away) {
-            ControllerState now = next == 0 ? pieceAt(1).begins() : whereItIs();
+            ControllerState now = next == 0 ? pieceAt(1).left() : whereItIs();
             join(now, piece);
         }
         controller = new Controller(piece.begins(), dialect);

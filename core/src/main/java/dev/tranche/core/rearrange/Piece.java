@@ -20,9 +20,14 @@ import java.util.stream.Stream;
  * @param bytes of it
  * @param layer of the plan, from 1
  * @param tool by the file's number
- * @param begins how the printer stands where it begins
+ * @param left how the printer stands where it begins, as what comes before it in the file leaves it
  */
-record Piece(int number, Span bytes, int layer, int tool, ControllerState begins) {
+record Piece(int number, Span bytes, int layer, int tool, ControllerState left) {
+
+    /** How the printer stands where it begins, as it takes for granted: its own tool's filament may be drawn back otherwise. */
+    ControllerState begins() {
+        return left.asAwaited();
+    }
 
     /**
      * @throws Refusal if the file cannot be taken apart
@@ -47,7 +52,7 @@ record Piece(int number, Span bytes, int layer, int tool, ControllerState begins
                         new Span(door.offset(), door.offset()),
                         visit.layer(),
                         visit.run().stints().get(i).tool(),
-                        door.state().asAwaited()));
+                        door.state()));
             }
         }
         List<Piece> pieces = new ArrayList<>();
@@ -66,6 +71,6 @@ record Piece(int number, Span bytes, int layer, int tool, ControllerState begins
     }
 
     private Piece to(long end) {
-        return new Piece(number, new Span(bytes.from(), end), layer, tool, begins);
+        return new Piece(number, new Span(bytes.from(), end), layer, tool, left);
     }
 }

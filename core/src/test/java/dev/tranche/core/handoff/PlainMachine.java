@@ -26,6 +26,7 @@ public final class PlainMachine {
     private final TreeSet<String> trims = new TreeSet<>();
 
     private final Map<String, Double> drawn = new HashMap<>();
+    private final Map<String, Double> net = new HashMap<>();
     private double scale = 1;
     /** Of the filament, where its volume is counted. */
     private double diameter;
@@ -67,7 +68,7 @@ public final class PlainMachine {
         return machine.laid;
     }
 
-    /** Any move, Tranche's own as well. */
+    /** Any move, Tranche's own as well; {@code net} is what the tool has pushed and drawn back until then where it laid nothing. */
     public record Move(
             String tool,
             double fromX,
@@ -78,6 +79,7 @@ public final class PlainMachine {
             double toZ,
             double filament,
             double drawn,
+            double net,
             String said) {
         /** Whether it lays plastic. */
         public boolean lays() {
@@ -180,7 +182,11 @@ public final class PlainMachine {
                 axes.get('Z'),
                 filament,
                 drawn.getOrDefault(tool, 0.0),
+                net.getOrDefault(tool, 0.0),
                 String.join(",", trims)));
+        if (filament <= 0 || !goes) {
+            net.merge(tool, filament, Double::sum);
+        }
         if (words.containsKey('E') && goes && !inBlock) {
             laid.add(new Laid(
                     before.get('X'),

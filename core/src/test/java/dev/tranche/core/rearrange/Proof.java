@@ -53,6 +53,7 @@ final class Proof {
                             Math.abs(one.toZ() - other.toZ()) < NEAR,
                             Math.abs(one.filament() - other.filament()) < 2e-5 * 25.4,
                             Math.abs(one.drawn() - other.drawn()) < 2e-4,
+                            Math.abs(one.net() - other.net()) < 2e-3,
                             one.said().equals(other.said())))
                     .as("%s and %s", one, other)
                     .doesNotContain(false);

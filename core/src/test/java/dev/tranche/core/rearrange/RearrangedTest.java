@@ -103,8 +103,6 @@ class RearrangedTest {
         bench.printer = Printers.reaching(0.8);
         Made made = rearrange(bench, original);
         bench.sliced(made.bytes());
-        System.out.println(
-                bench.findings().stream().map(f -> f.key() + " " + f.sentence()).toList());
         assertThat(bench.ledger().swaps()).hasSize(10);
         assertThat(made.restored()).isEqualTo(original);
     }
@@ -122,6 +120,50 @@ class RearrangedTest {
         assertThat(made.rearranged().isChanged()).isTrue();
         Proof.holds(original, made.bytes());
         assertThat(made.restored()).isEqualTo(original);
+    }
+
+    @Property(tries = 120)
+    void any_stack_of_colours_is_printed_in_bands_and_nothing_before_what_lies_beneath(
+            @ForAll("patchworks") Patchwork patchwork, @ForAll("reaches") double reach) throws IOException {
+        byte[] original = patchwork.bytes();
+        Bench bench = patchwork.bench(Ordering.Rule.BANDS, reach);
+        int before = bench.sliced(original).ledger().swaps().size();
+        Made made = rearrange(bench, original);
+        Proof.holds(original, made.bytes());
+        assertThat(made.restored()).isEqualTo(original);
+        assertThat(bench.sliced(made.bytes()).ledger().swaps()).hasSizeLessThanOrEqualTo(before);
+        assertThat(bench.match()).isPresent();
+    }
+
+    @Property(tries = 60)
+    void the_best_order_inside_layers_is_printed_with_as_many_swaps_as_it_promised(
+            @ForAll("patchworks") Patchwork patchwork) throws IOException {
+        byte[] original = patchwork.bytes();
+        Bench bench = patchwork.bench(Ordering.Rule.BEST, 3);
+        int promised = bench.ledger().swaps().size();
+        Made made = rearrange(bench, original);
+        Proof.holds(original, made.bytes());
+        assertThat(made.restored()).isEqualTo(original);
+        assertThat(bench.sliced(made.bytes()).ledger().swaps()).hasSize(promised);
+    }
+
+    @Provide
+    Arbitrary<Patchwork> patchworks() {
+        return Arbitraries.integers()
+                .between(2, 5)
+                .flatMap(colours -> Arbitraries.integers()
+                        .between(0, colours - 1)
+                        .list()
+                        .ofSize(Patchwork.CELLS)
+                        .list()
+                        .ofMinSize(2)
+                        .ofMaxSize(6))
+                .map(Patchwork::new);
+    }
+
+    @Provide
+    Arbitrary<Double> reaches() {
+        return Arbitraries.of(0.4, 0.6, 0.8, 3.0);
     }
 
     @Provide
