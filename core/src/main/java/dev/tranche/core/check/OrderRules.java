@@ -30,7 +30,7 @@ final class OrderRules {
     static List<Finding> sideBySide(PlanFacts facts) {
         long mixed = facts.order().mixedLayers();
         int layers = facts.grid().count();
-        if (mixed < MANY || rule(facts) == Rule.BANDS || !planned(facts)) {
+        if (mixed < MANY || rule(facts) == Rule.BANDS) {
             return List.of();
         }
         double reach = facts.printer().hotend().reach();
@@ -48,16 +48,33 @@ final class OrderRules {
                                 p -> p.with(p.ordering().by(Rule.BANDS)))));
     }
 
-    /** A band is several prints on top of one another. */
-    static List<Finding> bandsAreNoFile(PlanFacts facts) {
-        return rule(facts) != Rule.BANDS || swaps(facts) == 0 || !planned(facts)
+    /** Orders that no slicing program prints are made from a file that changes tools on each layer. */
+    static List<Finding> ordersNeedTools(PlanFacts facts) {
+        return rule(facts) == Rule.NUMBERED || facts.order().mixedLayers() == 0 || !planned(facts)
                 ? List.of()
                 : List.of(Finding.of(
                                 Severity.NOTE,
-                                "bands-planned",
-                                "The plan counts on bands, and no slicing program prints them from one file: they are for comparison until Tranche can hand off separate jobs.")
+                                "order-needs-tools",
+                                Words.format(
+                                        "The plan prints %s: slice the coloured model with a tool for each spool and give that file at the hand-off; it is put into this order there.",
+                                        rule(facts).title()))
                         .mendedBy(new Fix(
-                                "Print layer by layer", p -> p.with(p.ordering().by(Rule.NUMBERED)))));
+                                "Print by number", p -> p.with(p.ordering().by(Rule.NUMBERED)))));
+    }
+
+    /** A file that cannot be put into the plan's order is printed in its own. */
+    static List<Finding> notRearranged(PlanFacts facts) {
+        return facts.rearranging().refusal().stream()
+                .map(why -> Finding.of(
+                                Severity.STOP,
+                                "not-rearranged",
+                                Words.format(
+                                        "The plan prints %s, and the file stays in its own order. %s",
+                                        rule(facts).title(), why))
+                        .mendedBy(new Fix(
+                                "Print it as it is sliced",
+                                p -> p.with(p.ordering().by(Rule.NUMBERED)))))
+                .toList();
     }
 
     /** Another numbering brings the numbered order nearer to the best there is. */

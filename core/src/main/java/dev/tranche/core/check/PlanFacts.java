@@ -15,6 +15,7 @@ import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
+import dev.tranche.core.rearrange.Rearranging;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
@@ -41,6 +42,7 @@ import org.locationtech.jts.geom.Envelope;
  * @param tools of such a file that changes them, and {@code stops} that it holds already
  * @param fit how what it prints lies on the model
  * @param said what its owner said of it
+ * @param rearranging what came of printing it in the plan's order
  */
 public record PlanFacts(
         String planId,
@@ -60,6 +62,7 @@ public record PlanFacts(
         Optional<StopTable> stops,
         Optional<Fit> fit,
         Said said,
+        Rearranging rearranging,
         Optional<Schedule> schedule,
         Optional<String> written) {
 

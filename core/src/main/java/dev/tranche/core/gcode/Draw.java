@@ -14,7 +14,7 @@ public record Draw(double length, boolean byFirmware) {
     }
 
     /** Whether a file can go on from one as from the other; to 1 µm. */
-    boolean isAs(Draw other) {
+    public boolean isAs(Draw other) {
         return Math.abs(length - other.length) < 0.001 && byFirmware == other.byFirmware;
     }
 }

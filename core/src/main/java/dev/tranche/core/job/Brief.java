@@ -10,6 +10,8 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.MeasuredPurge;
 import dev.tranche.core.purge.PurgeSettings;
+import dev.tranche.core.rearrange.Rearranged;
+import dev.tranche.core.rearrange.Rearranging;
 import dev.tranche.core.rig.Rig;
 import java.time.ZonedDateTime;
 import java.util.List;
@@ -26,6 +28,7 @@ import java.util.Optional;
  * @param rig that prints it
  * @param shelf every spool the plan names
  * @param file the sliced file, if there is one, and {@code said} what its owner said of it
+ * @param rearranging what came of printing it in the plan's order
  * @param terms copies and current
  * @param start by the clock, if it has one, and {@code quiet} when nobody is at the machine
  * @param written the state that the last file written for this plan holds
@@ -40,10 +43,23 @@ public record Brief(
         Map<SpoolId, Spool> shelf,
         Optional<SlicedFile> file,
         Said said,
+        Rearranging rearranging,
         Terms terms,
         Optional<ZonedDateTime> start,
         List<QuietTime> quiet,
         Optional<String> written) {
+
+    /** The same when it is known in which order the file is printed. */
+    public Brief with(Rearranging other) {
+        return new Brief(
+                planId, colouring, partNames, purge, measured, rig, shelf, file, said, other, terms, start, quiet,
+                written);
+    }
+
+    /** The file as it is printed. */
+    Optional<SlicedFile> printed() {
+        return rearranging.made().map(Rearranged::file).or(() -> file);
+    }
 
     ColourPlan plan() {
         return colouring.plan();

@@ -20,6 +20,7 @@ import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgeModel;
 import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.rearrange.Rearranged;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.Toll;
@@ -30,6 +31,7 @@ import dev.tranche.core.units.Volume;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 
@@ -50,16 +52,13 @@ public record Reckoning(
         CutModel model = brief.colouring().model();
         LayerGrid grid = model.grid();
         Printer printer = brief.rig().printer();
-        Optional<GridMatch> match = brief.file().flatMap(f -> match(f, grid));
+        Optional<GridMatch> match = brief.printed().flatMap(f -> match(f, grid));
         Envelope footprint = match.map(Reckoning::footprint).orElseGet(() -> centred(model.footprint(), printer));
         BasePrint base = match.map(m -> BasePrint.from(m, printer.filament(), model.footprint()))
                 .orElseGet(() -> BasePrint.from(model.sections(), grid, printer, PrintSettings.COMMON));
-        PurgeModel purges = new PurgeModel(
-                printer.deadVolume(),
-                brief.purge(),
-                brief.measured(),
-                !printer.hotend().blends());
-        Orders orders = orders(brief, purges);
+        PurgeModel purges = purges(brief);
+        Orders orders = orders(brief, purges)
+                .apart(brief.rearranging().made().map(Rearranged::apart).orElse(Set.of()));
         Optional<ToolTable> tools = match.filter(m -> m.file().changesTools())
                 .map(m -> ToolTable.of(m, brief.colouring(), brief.said().tools()));
         PrintOrder order = tools.filter(ToolTable::complete)
@@ -86,6 +85,7 @@ public record Reckoning(
                 match.map(m -> StopTable.of(m, ledger, brief.said().stops())),
                 match.map(m -> Fit.of(m, model.sections(), printer)),
                 brief.said(),
+                brief.rearranging(),
                 brief.start().map(s -> Schedule.of(ledger, s, printer.heaterLimit(), brief.quiet())),
                 brief.written());
         return new Reckoning(brief, facts, base, estimator, writer, Checks.run(facts));
@@ -99,11 +99,23 @@ public record Reckoning(
     public Patch patch() {
         GridMatch match = facts.match()
                 .orElseGet(() -> GridMatch.of(
-                        brief.file()
+                        brief.printed()
                                 .orElseThrow(() -> new Refusal(
                                         "There is no G-code yet; give the file your slicing program wrote.")),
                         brief.colouring().model().grid()));
         return writer.patch(match, facts.ledger(), facts.stops().orElseThrow());
+    }
+
+    /** The order of a file that changes tools, as it was sliced. */
+    public Optional<PrintOrder> asSliced() {
+        return brief.file()
+                .filter(SlicedFile::changesTools)
+                .flatMap(f -> match(f, brief.colouring().model().grid()))
+                .flatMap(m -> {
+                    ToolTable tools =
+                            ToolTable.of(m, brief.colouring(), brief.said().tools());
+                    return tools.complete() ? Optional.of(PrintOrder.sliced(m, tools)) : Optional.empty();
+                });
     }
 
     /** A layer with a swap inside for which the sliced file has no place, if there is one. */
@@ -135,6 +147,20 @@ public record Reckoning(
                 .orElseGet(orders::chosen);
     }
 
+    private static PurgeModel purges(Brief brief) {
+        Printer printer = brief.rig().printer();
+        return new PurgeModel(
+                printer.deadVolume(),
+                brief.purge(),
+                brief.measured(),
+                !printer.hotend().blends());
+    }
+
+    /** In which a plan can be printed. */
+    static Orders orders(Brief brief) {
+        return orders(brief, purges(brief));
+    }
+
     private static Orders orders(Brief brief, PurgeModel purges) {
         return new Orders(
                 brief.colouring(),
@@ -150,7 +176,7 @@ public record Reckoning(
         return new Toll(purge.cubicMillimetres(), money);
     }
 
-    private static Optional<GridMatch> match(SlicedFile file, LayerGrid grid) {
+    static Optional<GridMatch> match(SlicedFile file, LayerGrid grid) {
         try {
             return Optional.of(GridMatch.of(file, grid));
         } catch (Refusal said) {

@@ -13,7 +13,6 @@ import dev.tranche.core.speech.Refusal;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.channels.SeekableByteChannel;
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.List;
@@ -32,7 +31,7 @@ final class Composed extends InputStream {
     /** Nearer than this two heights are one, µm. */
     private static final int NEAR = 20;
 
-    private final SeekableByteChannel file;
+    private final Source file;
     private final SlicedFile original;
     private final List<Piece> order;
     private final Dialect dialect;
@@ -81,7 +80,7 @@ final class Composed extends InputStream {
     }
 
     /** @param order of all pieces of {@code original}, whose bytes are {@code file}'s */
-    Composed(SeekableByteChannel file, SlicedFile original, Envelope extent, List<Piece> order, Printer printer) {
+    Composed(Source file, SlicedFile original, Envelope extent, List<Piece> order, Printer printer) {
         this.file = file;
         this.original = original;
         this.order = order;
@@ -135,7 +134,7 @@ final class Composed extends InputStream {
     /** The next part of the file; false if there is none. */
     private boolean begin() throws IOException {
         if (next < 0) {
-            plain = new Slice(file, 0, pieceAt(1).bytes().from());
+            plain = file.open(0, pieceAt(1).bytes().from());
         } else if (next < order.size()) {
             begin(order.get(next));
         } else if (next == order.size()) {
@@ -165,7 +164,7 @@ final class Composed extends InputStream {
     }
 
     private void begin(Piece piece) {
-        if (numberBefore() + 1 != piece.number() || away) {
+        if (numberBefore() + 1 != piece.number() || away || isDrawnOtherwise(piece)) {
             ControllerState now = next == 0 ? pieceAt(1).left() : whereItIs();
             join(now, piece);
         }
@@ -173,7 +172,14 @@ final class Composed extends InputStream {
         tool = piece.tool();
         long size = piece.bytes().to() - piece.bytes().from();
         lines = new GcodeScanner(
-                new Slice(file, piece.bytes().from(), piece.bytes().to()), (int) Math.min(1 << 16, size + 64));
+                file.open(piece.bytes().from(), piece.bytes().to()), (int) Math.min(1 << 16, size + 64));
+    }
+
+    /** Whether the filament of its tool was moved where the file did not, while another printed. */
+    private boolean isDrawnOtherwise(Piece piece) {
+        return tool != piece.tool()
+                && draws.containsKey(piece.tool())
+                && !draws.get(piece.tool()).isAs(piece.begins().draw());
     }
 
     /** The nozzle with its filament, as they are. */
@@ -213,7 +219,7 @@ final class Composed extends InputStream {
                             0)
                     .forEach(this::add);
         }
-        plain = new Slice(file, original.printedTo(), original.size());
+        plain = file.open(original.printedTo(), original.size());
     }
 
     private double over(double z) {

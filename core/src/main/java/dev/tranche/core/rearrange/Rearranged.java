@@ -12,7 +12,6 @@ import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.channels.SeekableByteChannel;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
@@ -69,21 +68,21 @@ public final class Rearranged {
     }
 
     /** The bytes of it, made from those of the {@code original} while they are read. */
-    public InputStream open(SeekableByteChannel from) {
+    public InputStream open(Source from) {
         return new Composed(from, original, extent, order, printer);
     }
 
     /**
      * Puts the pieces of a file into another order.
      *
-     * @param bytes of the file
+     * @param bytes of the file, in which Tranche has put nothing
      * @param match of the file with the plan's layers
      * @param tools in which each that prints stands for a spool
      * @param wanted the order, in which given layers are not begun before all beneath them is printed
      * @throws Refusal if the file cannot be taken apart, or put together again
      */
     public static Rearranged of(
-            SeekableByteChannel bytes,
+            Source bytes,
             GridMatch match,
             ToolTable tools,
             Function<Set<Integer>, PrintOrder> wanted,

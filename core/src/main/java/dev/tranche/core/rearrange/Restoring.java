@@ -5,7 +5,6 @@ import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.nio.channels.SeekableByteChannel;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.TreeMap;
@@ -17,16 +16,16 @@ public final class Restoring {
     private static final byte[] ADDED = BlockStamp.ADDED.getBytes(StandardCharsets.US_ASCII);
     private static final int LONGEST_LINE = 1 << 20;
 
-    private final SeekableByteChannel file;
+    private final Source file;
     private final byte[] line = new byte[LONGEST_LINE];
     private int length;
 
-    private Restoring(SeekableByteChannel file) {
+    private Restoring(Source file) {
         this.file = file;
     }
 
-    /** @param rearranged without any swaps in it */
-    public static void copy(SeekableByteChannel rearranged, OutputStream out) throws IOException {
+    /** @param rearranged file, whose swaps are passed over */
+    public static void copy(Source rearranged, OutputStream out) throws IOException {
         new Restoring(rearranged).copy(out);
     }
 
@@ -37,7 +36,7 @@ public final class Restoring {
         int number = 0;
         long from = 0;
         long at = 0;
-        InputStream in = new BufferedInputStream(new Slice(file, 0, file.size()), 1 << 16);
+        InputStream in = new BufferedInputStream(file.open(), 1 << 16);
         while (next(in)) {
             if (begins(PIECE)) {
                 parts.put(number, new Part(from, at));
@@ -48,7 +47,7 @@ public final class Restoring {
         }
         parts.put(number, new Part(from, at));
         for (Part part : parts.values()) {
-            InputStream piece = new BufferedInputStream(new Slice(file, part.from(), part.to()), 1 << 16);
+            InputStream piece = new BufferedInputStream(file.open(part.from(), part.to()), 1 << 16);
             while (next(piece)) {
                 if (!ends()) {
                     int skip = begins(TOOK) ? TOOK.length : 0;

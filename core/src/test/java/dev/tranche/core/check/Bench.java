@@ -15,6 +15,7 @@ import dev.tranche.core.handoff.Said;
 import dev.tranche.core.handoff.SwapWriter;
 import dev.tranche.core.job.Brief;
 import dev.tranche.core.job.Reckoning;
+import dev.tranche.core.job.Wish;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Motion;
@@ -34,14 +35,22 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.purge.PurgeSettings;
+import dev.tranche.core.rearrange.Rearranging;
+import dev.tranche.core.rearrange.Source;
 import dev.tranche.core.rig.Rack;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.units.Height;
 import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.time.ZonedDateTime;
 import java.util.HashMap;
 import java.util.List;
@@ -59,6 +68,7 @@ public final class Bench {
     public Mesh mesh =
             new Shapes().box(0, 0, 0, 20, 20, 2).box(5, 5, 2, 10, 10, 1).mesh();
     public Optional<SlicedFile> file = Optional.empty();
+    private byte[] bytes = {};
     public Said said = Said.NOTHING;
     public Optional<ZonedDateTime> start = Optional.empty();
     public List<QuietTime> quiet = List.of();
@@ -79,6 +89,7 @@ public final class Bench {
     }
 
     public Bench sliced(byte[] bytes) {
+        this.bytes = bytes;
         try {
             file = Optional.of(Survey.read(
                     new ByteArrayInputStream(bytes),
@@ -132,7 +143,45 @@ public final class Bench {
 
     /** All of it reckoned, as pages and programs have it reckoned. */
     public Reckoning reckoning() {
-        return Reckoning.of(new Brief(
+        Brief brief = brief();
+        return Reckoning.of(brief.with(Wish.of(brief).map(this::fulfil).orElse(Rearranging.NONE)));
+    }
+
+    private Rearranging fulfil(Wish wish) {
+        try (Source source = source()) {
+            return wish.fulfil(source, printer, Progress.UNHEARD);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** The bytes of the sliced file as its program wrote it. */
+    public Source source() throws IOException {
+        Path kept = Files.createTempFile("sliced", ".gcode");
+        Files.write(kept, bytes);
+        return Source.of(
+                FileChannel.open(kept, StandardOpenOption.READ, StandardOpenOption.DELETE_ON_CLOSE),
+                file.orElseThrow());
+    }
+
+    /** The file as it will be printed, with the plan's stops in it. */
+    public byte[] written() throws IOException {
+        Reckoning reckoning = reckoning();
+        try (Source source = source();
+                InputStream in = reckoning
+                        .brief()
+                        .rearranging()
+                        .made()
+                        .map(m -> m.open(source))
+                        .orElseGet(source::open)) {
+            ByteArrayOutputStream out = new ByteArrayOutputStream();
+            reckoning.patch().copy(in, out, Progress.UNHEARD);
+            return out.toByteArray();
+        }
+    }
+
+    private Brief brief() {
+        return new Brief(
                 "plan-1",
                 colouring(),
                 IntStream.range(0, body().solids().size())
@@ -144,10 +193,11 @@ public final class Bench {
                 shelf,
                 file,
                 said,
+                Rearranging.NONE,
                 terms,
                 start,
                 quiet,
-                written));
+                written);
     }
 
     public Ledger ledger() {

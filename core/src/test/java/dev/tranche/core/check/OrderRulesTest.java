@@ -35,12 +35,12 @@ class OrderRulesTest {
     }
 
     @Test
-    void bands_are_offered_where_colours_lie_side_by_side_and_are_said_to_be_no_file() {
+    void bands_are_offered_where_colours_lie_side_by_side_and_need_a_file_with_tools() {
         Bench bench = halves();
         assertThat(bench.ledger().swaps()).hasSize(15);
         mend(bench, "side-by-side");
         assertThat(bench.ledger().swaps()).hasSizeLessThanOrEqualTo(5);
-        mend(bench, "bands-planned");
+        mend(bench, "order-needs-tools");
         assertThat(bench.ledger().swaps()).hasSize(15);
     }
 

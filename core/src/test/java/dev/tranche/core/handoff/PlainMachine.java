@@ -23,7 +23,7 @@ public final class PlainMachine {
     private final List<Move> moves = new ArrayList<>();
     private final boolean together;
     /** Fans, accelerations, flow and heat as they were said last. */
-    private final TreeSet<String> trims = new TreeSet<>();
+    private final TreeSet<String> trims = new TreeSet<>(List.of("M106 0.0"));
 
     private final Map<String, Double> drawn = new HashMap<>();
     private final Map<String, Double> net = new HashMap<>();

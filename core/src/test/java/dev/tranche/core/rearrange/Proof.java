@@ -31,6 +31,11 @@ final class Proof {
         }
     }
 
+    /** That nothing of a file, its swaps among it, leads through plastic. */
+    static void standsFree(byte[] file) {
+        nothingUnderPlastic(PlainMachine.moves(file, false));
+    }
+
     private static List<Move> laid(List<Move> moves) {
         return moves.stream().filter(Move::lays).toList();
     }

@@ -30,6 +30,8 @@ final class TwoTools {
         ARCS,
         /** Filament is drawn back along the last line. */
         WIPES,
+        /** Each change of tools is printed onto a tower. */
+        TOWER,
         /** The right stripe comes first. */
         FROM_OUTSIDE
     }
@@ -80,6 +82,9 @@ final class TwoTools {
                     tool = 1 - tool;
                     line("T" + tool);
                 }
+                if (nth == 1 && does(Way.TOWER)) {
+                    tower(layer);
+                }
                 if (does(Way.TRIMS)) {
                     line(layer == 1 ? "M107" : "M106 S" + (50 * tool + 100));
                     line("M204 S" + (500 + 100 * tool + 10 * layer));
@@ -125,6 +130,16 @@ final class TwoTools {
                 push(-1);
             }
         }
+    }
+
+    private void tower(int layer) {
+        travel(30, 60);
+        push(1);
+        for (int i = 1; i <= 6; i++) {
+            boolean along = layer % 2 == 0;
+            feed(along ? 30 + i % 2 * 6 : 30 + i, along ? 60 + i : 60 + i % 2 * 6);
+        }
+        push(-1);
     }
 
     private void travel(double toX, double toY) {

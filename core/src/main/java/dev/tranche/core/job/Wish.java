@@ -1,0 +1,59 @@
+package dev.tranche.core.job;
+
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.plan.Ordering.Rule;
+import dev.tranche.core.rearrange.Rearranged;
+import dev.tranche.core.rearrange.Rearranging;
+import dev.tranche.core.rearrange.Source;
+import dev.tranche.core.sequence.Orders;
+import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.sequence.ToolTable;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
+import java.io.IOException;
+import java.util.Optional;
+
+/**
+ * A sliced file that is to be printed in another order than its own.
+ *
+ * @param match of the file, in which Tranche has put nothing, with the plan's layers
+ * @param tools of it, each of which stands for a spool
+ * @param orders of the plan
+ * @param order it wants
+ */
+public record Wish(GridMatch match, ToolTable tools, Orders orders, PrintOrder order) {
+
+    /** What {@code brief} wishes of its file; nothing where the file's own order is the plan's, or there is none that could be put into it. */
+    public static Optional<Wish> of(Brief brief) {
+        if (brief.plan().ordering().rule() == Rule.NUMBERED) {
+            return Optional.empty();
+        }
+        Optional<GridMatch> match = brief.file()
+                .filter(SlicedFile::changesTools)
+                .flatMap(f -> Reckoning.match(f, brief.colouring().model().grid()));
+        return match.flatMap(m -> {
+            ToolTable tools = ToolTable.of(m, brief.colouring(), brief.said().tools());
+            Orders orders = Reckoning.orders(brief);
+            return tools.complete() && tools.agrees()
+                    ? Optional.of(new Wish(m, tools, orders, orders.chosen()))
+                    : Optional.empty();
+        });
+    }
+
+    /** Puts the file into that order. */
+    public Rearranging fulfil(Source bytes, Printer printer, Progress progress) throws IOException {
+        try {
+            return Rearranging.of(Rearranged.of(
+                    bytes,
+                    match,
+                    tools,
+                    apart -> apart.isEmpty() ? order : orders.apart(apart).chosen(),
+                    printer,
+                    progress));
+        } catch (Refusal said) {
+            return Rearranging.refused(said.getMessage());
+        }
+    }
+}
