@@ -1,15 +1,12 @@
 package dev.tranche.app.handoff;
 
-import dev.tranche.app.plans.PlanState;
-import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.gcode.Patch.Insertion;
+import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedFile.Span;
+import dev.tranche.core.rearrange.Rearranged;
 import dev.tranche.core.speech.Words;
-import java.io.IOException;
-import java.io.RandomAccessFile;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -22,19 +19,12 @@ class Changes {
     /** So many blocks are shown. */
     static final int MOST = 60;
 
-    private static final int LONGEST = 200;
-
-    private final FileStore files;
-
-    Changes(FileStore files) {
-        this.files = files;
-    }
-
     /**
      * @param summary how many of each kind, for people
      * @param more how many blocks are not shown
+     * @param moved how many runs of the file change their places
      */
-    record Listing(String summary, List<Block> blocks, int more) {}
+    record Listing(String summary, List<Block> blocks, int more, int moved) {}
 
     /**
      * One place in the file.
@@ -45,20 +35,23 @@ class Changes {
      */
     record Block(long line, String title, String out, List<String> in) {}
 
-    Listing of(Workpiece work) throws IOException {
+    Listing of(Workpiece work) {
         List<Insertion> all = work.reckoning().patch().insertions();
         Map<BlockStamp.What, Integer> counts = new TreeMap<>();
         all.forEach(i -> counts.merge(i.stamp().what(), 1, Integer::sum));
         List<Block> blocks = new ArrayList<>();
-        PlanState.Gcode gcode = work.plan().gcode().orElseThrow();
-        try (RandomAccessFile file =
-                new RandomAccessFile(files.path(gcode.hash()).toFile(), "r")) {
-            for (Insertion i : all.subList(0, Math.min(MOST, all.size()))) {
-                String out = i.took().isPresent() ? line(file, i.took().get()) : "";
-                blocks.add(new Block(i.line(), title(i.stamp()), out, i.lines()));
-            }
+        SlicedFile printed = work.match().orElseThrow().file();
+        for (Insertion i : all.subList(0, Math.min(MOST, all.size()))) {
+            String out = i.took().map(span -> line(printed, span)).orElse("");
+            blocks.add(new Block(i.line(), title(i.stamp()), out, i.lines()));
         }
-        return new Listing(summary(counts), blocks, Math.max(0, all.size() - MOST));
+        int moved = work.reckoning()
+                .brief()
+                .rearranging()
+                .made()
+                .map(Rearranged::moved)
+                .orElse(0);
+        return new Listing(summary(counts), blocks, Math.max(0, all.size() - MOST), moved);
     }
 
     private static String summary(Map<BlockStamp.What, Integer> counts) {
@@ -84,10 +77,16 @@ class Changes {
         };
     }
 
-    private static String line(RandomAccessFile file, Span span) throws IOException {
-        byte[] bytes = new byte[(int) Math.min(LONGEST, span.to() - span.from())];
-        file.seek(span.from());
-        file.readFully(bytes);
-        return new String(bytes, StandardCharsets.ISO_8859_1).strip();
+    /** What a file is known to say there: what chooses or heats a tool, or stops. */
+    private static String line(SlicedFile file, Span span) {
+        return file.toolLines().stream()
+                .filter(l -> l.from() == span.from())
+                .map(l -> l.heats() ? l.heat() + " T" + l.tool() : "T" + l.tool())
+                .findFirst()
+                .or(() -> file.stops().stream()
+                        .filter(s -> s.span().equals(span))
+                        .map(SlicedFile.Stop::text)
+                        .findFirst())
+                .orElse("");
     }
 }

@@ -80,15 +80,24 @@ public class GcodeFiles {
             kept = files.keep(in, properties.largestGcode());
         }
         return jobs.start("Reading " + name, progress -> {
+            SlicedFile survey;
             try {
-                sliced.survey(kept.hash(), printer, progress);
+                survey = sliced.survey(kept.hash(), printer, progress);
             } catch (RuntimeException | Error e) {
                 files.takeBack(kept);
                 throw e;
             }
-            plans.giveGcode(plan.id(), new PlanState.Gcode(kept.hash(), name));
+            String hash = survey.pieces() > 0 ? asItCame(kept.hash(), survey) : kept.hash();
+            plans.giveGcode(plan.id(), new PlanState.Gcode(hash, name));
             return "/plans/" + plan.id() + "/hand-off";
         });
+    }
+
+    /** A file that was rearranged here is kept as it came, and put into the plan's order anew. */
+    private String asItCame(String hash, SlicedFile survey) throws IOException {
+        try (InputStream in = sliced.restored(hash, survey)) {
+            return files.keep(in, properties.largestGcode()).hash();
+        }
     }
 
     /** Findings that forbid to write swaps into the file. */
@@ -122,23 +131,30 @@ public class GcodeFiles {
         if (!stops.isEmpty()) {
             throw new Refusal(notWritten(stops));
         }
-        return download(work, patch, "-with-swaps");
+        return download(work, patch, "-with-swaps", () -> sliced.printed(work));
     }
 
     Download withoutSwaps(Workpiece work) {
-        return download(work, Patch.removing(file(work)), "-without-swaps");
-    }
-
-    private static SlicedFile file(Workpiece work) {
-        return work.file()
+        SlicedFile file = work.file()
                 .orElseThrow(() -> new Refusal("There is no G-code yet; give the file your slicing program wrote."));
+        return download(
+                work,
+                Patch.removing(file),
+                "-without-swaps",
+                () -> Files.newInputStream(
+                        files.path(work.plan().gcode().orElseThrow().hash())));
     }
 
-    private Download download(Workpiece work, Patch patch, String suffix) {
+    /** Bytes that are there, or are made while they are read. */
+    private interface Bytes {
+        InputStream open() throws IOException;
+    }
+
+    private static Download download(Workpiece work, Patch patch, String suffix, Bytes bytes) {
         PlanState.Gcode gcode = work.plan().gcode().orElseThrow();
         String stem = FileNames.stem(gcode.name()).replaceAll("(-with-swaps|-without-swaps)$", "");
         return new Download(FileNames.safe(stem) + suffix + ".gcode", out -> {
-            try (InputStream in = Files.newInputStream(files.path(gcode.hash()))) {
+            try (InputStream in = bytes.open()) {
                 patch.copy(in, new BufferedOutputStream(out, 1 << 16), Progress.UNHEARD);
             }
         });

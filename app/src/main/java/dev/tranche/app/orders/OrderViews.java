@@ -16,6 +16,7 @@ import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
@@ -50,27 +51,24 @@ class OrderViews {
     String show(Workpiece work, Model model) {
         Orders orders = work.orders();
         Ordering ordering = work.colours().ordering();
-        boolean inFile = work.match().filter(m -> m.file().changesTools()).isPresent();
+        Optional<PrintOrder> sliced = work.reckoning().asSliced();
+        boolean inFile = sliced.isPresent();
         Orders.Numbering best = orders.bestNumbering();
         Bands bands = orders.bands();
         int from = firstMixed(work);
         List<Draft> drafts = new ArrayList<>();
-        drafts.add(new Draft(
-                "numbered",
-                "By number, as numbered now",
-                orders.numbered(),
-                numbers(work, work.colours().numbering())));
-        if (!best.spools().equals(work.colours().numbering())) {
-            drafts.add(new Draft(
-                    "numbering",
-                    best.proven() ? "By number, best numbering" : "By number, a better numbering",
-                    orders.numbered(ordering.numbered(best.spools())),
-                    numbers(work, best.spools())));
-        }
+        drafts.addAll(
+                inFile
+                        ? List.of(new Draft("sliced", "As it is sliced", sliced.get(), List.of()))
+                        : byNumber(work, best));
         PrintOrder free = orders.best();
         drafts.add(new Draft("best", free.proven() ? "Best order" : "A good order", free, List.of()));
         drafts.add(new Draft("bands", "In bands", orders.banded(), List.of()));
-        List<Ledger> ledgers = drafts.stream().map(d -> work.ledger(d.order())).toList();
+        Optional<String> refused = work.reckoning().brief().rearranging().refusal();
+        String chosen = key(ordering.rule(), inFile);
+        List<Ledger> ledgers = drafts.stream()
+                .map(d -> d.key().equals(chosen) && refused.isEmpty() ? work.ledger() : work.ledger(d.order()))
+                .toList();
         int fewest = ledgers.stream().mapToInt(l -> l.swaps().size()).min().orElse(0);
         List<Row> rows = new ArrayList<>();
         for (int i = 0; i < drafts.size(); i++) {
@@ -79,12 +77,12 @@ class OrderViews {
             rows.add(new Row(
                     d.key(),
                     d.name(),
-                    how(d.key()),
+                    how(d.key(), inFile),
                     d.numbers(),
                     SpoolMark.of(work, ledger.stretches().get(0).spool()),
                     ledger,
                     OrderDrawing.of(work, d.order(), d.key().equals("bands") ? bands.list() : List.of(), from, STRIP),
-                    !inFile && d.key().equals(key(ordering.rule())),
+                    d.key().equals(chosen),
                     ledger.swaps().size() == fewest,
                     d.order().proven()));
         }
@@ -98,6 +96,24 @@ class OrderViews {
         model.addAttribute("cuts", cuts(work, bands.list()));
         model.addAttribute("bandCount", bands.list().size());
         return "orders/order";
+    }
+
+    private static List<Draft> byNumber(Workpiece work, Orders.Numbering best) {
+        Orders orders = work.orders();
+        List<Draft> drafts = new ArrayList<>();
+        drafts.add(new Draft(
+                "numbered",
+                "By number, as numbered now",
+                orders.numbered(),
+                numbers(work, work.colours().numbering())));
+        if (!best.spools().equals(work.colours().numbering())) {
+            drafts.add(new Draft(
+                    "numbering",
+                    best.proven() ? "By number, best numbering" : "By number, a better numbering",
+                    orders.numbered(work.colours().ordering().numbered(best.spools())),
+                    numbers(work, best.spools())));
+        }
+        return drafts;
     }
 
     private record Draft(String key, String name, PrintOrder order, List<SpoolMark> numbers) {}
@@ -125,25 +141,37 @@ class OrderViews {
     }
 
     private static String reason(Workpiece work, Band band) {
-        return band.end() instanceof Band.End.Circle c
-                ? Words.format(
-                        "%s rests on %s at layer %d, and further down in the band it is the other way round",
-                        work.label(work.spool(c.upper())), work.label(work.spool(c.lower())), band.last() + 1)
-                : Words.format("the print halts before layer %d", band.last() + 1);
+        if (band.end() instanceof Band.End.Circle c) {
+            return Words.format(
+                    "%s rests on %s at layer %d, and further down in the band it is the other way round",
+                    work.label(work.spool(c.upper())), work.label(work.spool(c.lower())), band.last() + 1);
+        }
+        return Words.format(
+                band.end() instanceof Band.End.File
+                        ? "in the sliced file, layer %d lies over another colour of the layers beneath; if that is a tower, slice it without"
+                        : "the print halts before layer %d",
+                band.last() + 1);
     }
 
-    private static String how(String key) {
+    private static String how(String key, boolean inFile) {
         return switch (key) {
+            case "sliced" -> "The order in which the sliced file changes its tools.";
             case "numbered" -> "What a slicing program prints: the loaded spool first if the layer has it, then by number.";
             case "numbering" -> "The same, with the spools numbered so that it costs least.";
-            case "best" -> "The cheapest there is; few slicing programs let you set it layer by layer.";
-            default -> "Each colour several layers high before the next. For comparison: handing it off needs separate jobs, which Tranche does not write yet.";
+            case "best" -> "The cheapest order inside each layer." + made(inFile);
+            default -> "Each colour several layers high before the next." + made(inFile);
         };
     }
 
-    private static String key(Rule rule) {
+    private static String made(boolean inFile) {
+        return inFile
+                ? " The sliced file is put into this order when swaps are written into it."
+                : " It is made from a file that is sliced with a tool for each spool; give it at the hand-off.";
+    }
+
+    private static String key(Rule rule, boolean inFile) {
         return switch (rule) {
-            case NUMBERED -> "numbered";
+            case NUMBERED -> inFile ? "sliced" : "numbered";
             case BEST -> "best";
             case BANDS -> "bands";
         };

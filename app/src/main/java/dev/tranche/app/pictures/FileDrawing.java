@@ -73,10 +73,10 @@ public record FileDrawing(
         SlicedFile file = work.file().orElseThrow();
         LayerGrid grid = work.grid();
         double raft = work.match().map(m -> m.raft().millimetres()).orElse(0.0);
-        List<SlicedLayer> runs = file.layers();
+        List<SlicedLayer> runs = file.levels();
         double highest = Math.max(
                 raft + grid.printedHeight().millimetres(),
-                runs.get(runs.size() - 1).z().millimetres());
+                runs.stream().mapToDouble(r -> r.z().millimetres()).max().orElse(0));
         double scale = (height - TOP - FOOT) / highest;
         double bottom = height - FOOT;
         Scale y = new Scale(bottom, scale);
@@ -84,7 +84,7 @@ public record FileDrawing(
                 width,
                 height,
                 bottom,
-                fills(work, fileRows(work, file), FILE_LEFT, y),
+                fills(work, fileRows(work, runs), FILE_LEFT, y),
                 fills(work, planRows(work, raft), PLAN_LEFT, y),
                 swaps(work, raft, y),
                 stops(work, raft, y),
@@ -116,13 +116,13 @@ public record FileDrawing(
         return rows;
     }
 
-    private static List<Row> fileRows(Workpiece work, SlicedFile file) {
+    private static List<Row> fileRows(Workpiece work, List<SlicedLayer> runs) {
         List<Row> rows = new ArrayList<>();
         Optional<ToolTable> tools = work.tools();
         int before = work.match().map(GridMatch::before).orElse(0);
         double from = 0;
-        for (int run = 0; run < file.layers().size(); run++) {
-            SlicedLayer layer = file.layers().get(run);
+        for (int run = 0; run < runs.size(); run++) {
+            SlicedLayer layer = runs.get(run);
             int number = run - before + 1;
             Map<SpoolId, Double> fed = new TreeMap<>((a, b) -> Integer.compare(
                     work.colours().numbering().indexOf(a),

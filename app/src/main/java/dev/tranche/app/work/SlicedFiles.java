@@ -5,15 +5,27 @@ import com.github.benmanes.caffeine.cache.Caffeine;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.Survey;
+import dev.tranche.core.job.Wish;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.machine.Printer;
+import dev.tranche.core.rearrange.Rearranged;
+import dev.tranche.core.rearrange.Rearranging;
+import dev.tranche.core.rearrange.Restoring;
+import dev.tranche.core.rearrange.Source;
+import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.speech.Progress;
+import java.io.BufferedOutputStream;
+import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.io.UncheckedIOException;
+import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.Optional;
 import org.springframework.stereotype.Service;
 
 /** G-code files surveyed, kept by the hash of their content, the motion they were timed with and how they were read. */
@@ -28,6 +40,14 @@ public class SlicedFiles {
     }
 
     private record Key(String hash, Motion motion, Dialect dialect) {}
+
+    /** What a file is put into another order by. */
+    private record Order(Key key, Printer printer, PrintOrder wanted) {}
+
+    private final Cache<Order, Rearranging> rearranged =
+            Caffeine.newBuilder().maximumSize(20).build();
+    private final Cache<Key, SlicedFile> plain =
+            Caffeine.newBuilder().maximumSize(20).build();
 
     /** Surveys a kept file, or answers the survey at hand; {@code progress} hears bytes. */
     public SlicedFile survey(String hash, Printer printer, Progress progress) {
@@ -44,5 +64,73 @@ public class SlicedFiles {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+    }
+
+    /** The survey of a kept file as its program wrote it: with what Tranche put in passed over. */
+    SlicedFile plain(String hash, Printer printer, Progress progress) {
+        SlicedFile whole = survey(hash, printer, progress);
+        if (whole.blocks().isEmpty()) {
+            return whole;
+        }
+        Key key = new Key(hash, printer.motion(), printer.abilities().dialect());
+        SlicedFile known = plain.getIfPresent(key);
+        if (known != null) {
+            return known;
+        }
+        try (Source source = source(hash, whole);
+                InputStream in = source.open()) {
+            SlicedFile file = Survey.read(in, source.size(), key.motion(), key.dialect(), progress);
+            plain.put(key, file);
+            return file;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** Puts a kept file into the order that is wished, or answers what came of it before; {@code progress} hears bytes. */
+    Rearranging rearranged(String hash, Wish wish, Printer printer, Progress progress) {
+        Order order =
+                new Order(new Key(hash, printer.motion(), printer.abilities().dialect()), printer, wish.order());
+        Rearranging known = rearranged.getIfPresent(order);
+        if (known != null) {
+            return known;
+        }
+        try (Source source = source(hash, survey(hash, printer, progress))) {
+            Rearranging made = wish.fulfil(source, printer, progress);
+            rearranged.put(order, made);
+            return made;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private Source source(String hash, SlicedFile survey) throws IOException {
+        return Source.of(FileChannel.open(files.path(hash)), survey);
+    }
+
+    /** The bytes of a plan's file in the order in which it is printed. */
+    public InputStream printed(Workpiece work) throws IOException {
+        String hash = work.plan().gcode().orElseThrow().hash();
+        Optional<Rearranged> made = work.reckoning().brief().rearranging().made();
+        if (made.isEmpty()) {
+            return Files.newInputStream(files.path(hash));
+        }
+        Source source = source(hash, work.file().orElseThrow());
+        return new FilterInputStream(made.get().open(source)) {
+            @Override
+            public void close() throws IOException {
+                source.close();
+            }
+        };
+    }
+
+    /** The bytes of a kept file that Tranche rearranged, as it was before. */
+    public InputStream restored(String hash, SlicedFile survey) throws IOException {
+        Path restored = Files.createTempFile("restored", ".gcode");
+        try (Source source = source(hash, survey);
+                OutputStream out = new BufferedOutputStream(Files.newOutputStream(restored), 1 << 16)) {
+            Restoring.copy(source, out);
+        }
+        return Files.newInputStream(restored, StandardOpenOption.DELETE_ON_CLOSE);
     }
 }

@@ -15,9 +15,11 @@ import dev.tranche.core.format.Part;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.job.Brief;
 import dev.tranche.core.job.Reckoning;
+import dev.tranche.core.job.Wish;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.rearrange.Rearranging;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.util.List;
@@ -145,7 +147,8 @@ public class Workbench {
         Machine machine = stock.machine();
         ModelCuts.Cut cut = cuts.cut(plan.content(), progress);
         Colouring colouring = cuts.colouring(plan.content(), machine.printer().lineWidth(), progress);
-        Reckoning reckoning = Reckoning.of(new Brief(
+        Optional<String> hash = plan.gcode().map(PlanState.Gcode::hash);
+        Brief brief = new Brief(
                 plan.id(),
                 colouring,
                 names(plan),
@@ -153,16 +156,20 @@ public class Workbench {
                 machine.purges(),
                 machine.rig(),
                 stock.shelf(),
-                plan.gcode().map(g -> sliced.survey(g.hash(), machine.printer(), progress)),
+                hash.map(h -> sliced.survey(h, machine.printer(), progress)),
                 plan.gcode().map(PlanState.Gcode::said).orElse(Said.NOTHING),
+                Rearranging.NONE,
                 new Terms(
                         plan.content().copies(),
                         stock.settings().power(machine.printer().watts())),
                 // A start that has fallen into an hour that is skipped is an hour later.
                 plan.content().start().map(s -> s.atZone(stock.settings().zone())),
                 stock.settings().quiet(),
-                plan.written()));
-        return new Workpiece(plan, cut, machine, reckoning);
+                plan.written());
+        Rearranging rearranging = hash.flatMap(h -> Wish.of(brief, () -> sliced.plain(h, machine.printer(), progress))
+                        .map(wish -> sliced.rearranged(h, wish, machine.printer(), progress)))
+                .orElse(Rearranging.NONE);
+        return new Workpiece(plan, cut, machine, Reckoning.of(brief.with(rearranging)));
     }
 
     /** What the parts are called: by their owner, or else by their files. */

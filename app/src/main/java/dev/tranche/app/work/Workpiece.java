@@ -88,6 +88,11 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
         return reckoning.brief().file();
     }
 
+    /** The sliced file in the order in which it is printed. */
+    public Optional<SlicedFile> printed() {
+        return match().map(GridMatch::file).or(this::file);
+    }
+
     public Optional<GridMatch> match() {
         return reckoning.facts().match();
     }

@@ -87,7 +87,7 @@ class CostPagesTest extends BrowserTest {
         browser.until(() -> browser.all("#finding-side-by-side").isEmpty());
         int swaps = Integer.parseInt(browser.find("#ledger .opens output").getText());
         assertThat(swaps).isPositive().isLessThanOrEqualTo(40 / 3);
-        browser.see("#finding-bands-planned", "no slicing program prints them from one file");
+        browser.see("#finding-order-needs-tools", "slice the coloured model with a tool for each spool");
         assertThat(ordering(plan).rule()).isEqualTo(Ordering.Rule.BANDS);
     }
 

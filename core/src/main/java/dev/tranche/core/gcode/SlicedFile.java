@@ -2,9 +2,12 @@ package dev.tranche.core.gcode;
 
 import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.units.Height;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
 
 /**
  * What a G-code file turns out to hold. Blocks that Tranche wrote are told apart and count for nothing else.
@@ -151,6 +154,16 @@ public record SlicedFile(
      * @param firstNumber the number it holds; empty where it holds the height of the nozzle
      */
     public record Markers(String example, int firstRun, OptionalLong firstNumber) {}
+
+    /** What it prints at each height, with all visits to it; in the order of printing where each is visited once, else rising. */
+    public List<SlicedLayer> levels() {
+        if (order != Order.SEVERAL_TIMES) {
+            return layers;
+        }
+        TreeMap<Height, List<SlicedLayer>> levels =
+                layers.stream().collect(Collectors.groupingBy(SlicedLayer::z, TreeMap::new, Collectors.toList()));
+        return levels.values().stream().map(SlicedLayer::together).toList();
+    }
 
     /** The same with the comments by which another order of it numbers its layers. */
     public SlicedFile markedAs(SlicedFile other) {

@@ -14,6 +14,7 @@ import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
 import java.util.Optional;
+import java.util.function.Supplier;
 
 /**
  * A sliced file that is to be printed in another order than its own.
@@ -25,15 +26,18 @@ import java.util.Optional;
  */
 public record Wish(GridMatch match, ToolTable tools, Orders orders, PrintOrder order) {
 
-    /** What {@code brief} wishes of its file; nothing where the file's own order is the plan's, or there is none that could be put into it. */
-    public static Optional<Wish> of(Brief brief) {
-        if (brief.plan().ordering().rule() == Rule.NUMBERED) {
+    /**
+     * What {@code brief} wishes of its file; nothing where the file's own order is the plan's, or there is none that could be put
+     * into it.
+     *
+     * @param plain the file as its program wrote it
+     */
+    public static Optional<Wish> of(Brief brief, Supplier<SlicedFile> plain) {
+        if (brief.plan().ordering().rule() == Rule.NUMBERED
+                || !brief.file().map(SlicedFile::changesTools).orElse(false)) {
             return Optional.empty();
         }
-        Optional<GridMatch> match = brief.file()
-                .filter(SlicedFile::changesTools)
-                .flatMap(f -> Reckoning.match(f, brief.colouring().model().grid()));
-        return match.flatMap(m -> {
+        return Reckoning.match(plain.get(), brief.colouring().model().grid()).flatMap(m -> {
             ToolTable tools = ToolTable.of(m, brief.colouring(), brief.said().tools());
             Orders orders = Reckoning.orders(brief);
             return tools.complete() && tools.agrees()

@@ -67,6 +67,15 @@ public final class Rearranged {
         return file != original;
     }
 
+    /** How many runs of pieces have changed their places. */
+    public int moved() {
+        int moved = 0;
+        for (int i = 0; i < order.size(); i++) {
+            moved += order.get(i).number() == (i == 0 ? 1 : order.get(i - 1).number() + 1) ? 0 : 1;
+        }
+        return moved;
+    }
+
     /** The bytes of it, made from those of the {@code original} while they are read. */
     public InputStream open(Source from) {
         return new Composed(from, original, extent, order, printer);

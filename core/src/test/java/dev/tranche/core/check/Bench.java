@@ -144,7 +144,18 @@ public final class Bench {
     /** All of it reckoned, as pages and programs have it reckoned. */
     public Reckoning reckoning() {
         Brief brief = brief();
-        return Reckoning.of(brief.with(Wish.of(brief).map(this::fulfil).orElse(Rearranging.NONE)));
+        return Reckoning.of(
+                brief.with(Wish.of(brief, () -> plain()).map(this::fulfil).orElse(Rearranging.NONE)));
+    }
+
+    private SlicedFile plain() {
+        try (Source source = source();
+                InputStream in = source.open()) {
+            return Survey.read(
+                    in, source.size(), Motion.COMMON, printer.abilities().dialect(), Progress.UNHEARD);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     private Rearranging fulfil(Wish wish) {
