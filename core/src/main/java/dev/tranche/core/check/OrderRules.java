@@ -141,7 +141,10 @@ final class OrderRules {
                 Severity.NOTE,
                 "tools-are-swaps",
                 Words.format(
-                        "The G-code changes tools, and those changes are the plan's swaps: %s.",
+                        facts.rearranging().made().isPresent()
+                                ? "The G-code changes tools, and is printed "
+                                        + rule(facts).title() + ": %s."
+                                : "The G-code changes tools, and those changes are the plan's swaps: %s.",
                         tools.tools().stream()
                                 .map(t -> "T" + t.number() + " is "
                                         + t.turns().stream()

@@ -11,9 +11,9 @@ import java.util.Set;
  * Files of a bar, 40 × 10 mm with layers of 0.2 mm, of four stripes printed with T0, T1, T0 and T1, as programs write them: the
  * tool that is loaded begins each layer.
  */
-final class TwoTools {
+public final class TwoTools {
     /** What a program may do. */
-    enum Way {
+    public enum Way {
         /** Filament is counted from where it is. */
         ADDED,
         /** The nozzle rises a little for each travel, in relative places. */
@@ -45,7 +45,7 @@ final class TwoTools {
     private double y;
     private double z;
 
-    TwoTools(Set<Way> ways, int layers) {
+    public TwoTools(Set<Way> ways, int layers) {
         this.ways = ways;
         this.layers = layers;
         this.unit = does(Way.INCHES) ? 25.4 : 1;
@@ -55,7 +55,7 @@ final class TwoTools {
         return ways.contains(way);
     }
 
-    byte[] bytes() {
+    public byte[] bytes() {
         line("; made for tests");
         line("G21");
         line("G90");
