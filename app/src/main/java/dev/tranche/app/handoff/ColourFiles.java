@@ -25,7 +25,16 @@ class ColourFiles {
 
     /** One 3MF: every part with its name, and a material with the name and colour of its spool. */
     void threeMf(Workpiece work, OutputStream out) throws IOException {
-        List<ThreeMfWriter.Thing> things = solids(work).stream()
+        threeMf(work, solids(work), out);
+    }
+
+    /** As {@link #threeMf(Workpiece, OutputStream)}, but only a run of layers, at their height. */
+    void threeMf(Workpiece work, int first, int last, OutputStream out) throws IOException {
+        threeMf(work, ColourSolid.ofLayers(work.colouring(), first, last, Progress.UNHEARD), out);
+    }
+
+    private static void threeMf(Workpiece work, List<ColourSolid> solids, OutputStream out) throws IOException {
+        List<ThreeMfWriter.Thing> things = solids.stream()
                 .map(s -> new ThreeMfWriter.Thing(
                         s.name(),
                         work.label(work.spool(s.spool())),

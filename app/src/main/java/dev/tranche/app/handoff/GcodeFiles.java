@@ -15,6 +15,7 @@ import dev.tranche.core.check.Finding;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.handoff.JoinedJobs;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.speech.Progress;
@@ -26,6 +27,8 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
@@ -71,14 +74,32 @@ public class GcodeFiles {
     /** The first swap as it will stand in the file, or, without a file, as it would. */
     record Preview(Swap swap, List<RenderedLine> lines, Optional<Long> line) {}
 
+    /** Keeps jobs that were cut here, joined into one file again, which becomes the plan's. */
+    Job join(PlanState plan, List<MultipartFile> jobs) throws IOException {
+        Path joined = Files.createTempFile("joined", ".gcode");
+        try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(joined), 1 << 16)) {
+            JoinedJobs.copy(
+                    jobs.stream().map(f -> (JoinedJobs.File) f::getInputStream).toList(), out);
+        } catch (RuntimeException | IOException e) {
+            Files.delete(joined);
+            throw e;
+        }
+        String name = FileNames.shown(jobs.get(0).getOriginalFilename()).replaceAll("-job-\\d+", "");
+        try (InputStream in = Files.newInputStream(joined, StandardOpenOption.DELETE_ON_CLOSE)) {
+            return take(plan, in, name);
+        }
+    }
+
     /** Keeps a file and surveys it; it becomes the plan's when it is found to be a print. */
     Job take(PlanState plan, MultipartFile file) throws IOException {
-        Printer printer = workshop.get(plan.content().printer()).printer();
-        String name = FileNames.shown(file.getOriginalFilename());
-        FileStore.Kept kept;
         try (InputStream in = file.getInputStream()) {
-            kept = files.keep(in, properties.largestGcode());
+            return take(plan, in, FileNames.shown(file.getOriginalFilename()));
         }
+    }
+
+    private Job take(PlanState plan, InputStream in, String name) throws IOException {
+        Printer printer = workshop.get(plan.content().printer()).printer();
+        FileStore.Kept kept = files.keep(in, properties.largestGcode());
         return jobs.start("Reading " + name, progress -> {
             SlicedFile survey;
             try {

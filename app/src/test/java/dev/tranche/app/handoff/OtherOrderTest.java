@@ -17,7 +17,10 @@ import dev.tranche.core.units.Height;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
 
@@ -95,15 +98,20 @@ class OtherOrderTest extends BrowserTest {
         browser.see(".lead", "12 swaps");
     }
 
-    @Test
-    void plates_printed_one_after_another_swap_on_each_of_them() throws IOException {
-        PlanState plan = plan("one after another");
+    /** The nameplate, whose upper part is in another colour. */
+    private PlanState twoColours(String name) {
+        PlanState plan = plan(name);
         SpoolId upper = shelf.all().get(1).id();
-        plans.edit(
+        return plans.edit(
                 plan.id(),
                 plan.edition(),
                 "start",
                 p -> p.startAt(Height.parse("2.4"), upper, p.layers().on(Height.parse("5"))));
+    }
+
+    @Test
+    void plates_printed_one_after_another_swap_on_each_of_them() throws IOException {
+        PlanState plan = twoColours("one after another");
         byte[] two = sliced(sliced(new SmallGcode().centredAt(60, 60)).centredAt(130, 60))
                 .bytes();
         browser.open("/plans/" + plan.id() + "/hand-off");
@@ -113,5 +121,39 @@ class OtherOrderTest extends BrowserTest {
         browser.click("#write-swaps");
         assertThat(swaps(Files.readAllBytes(browser.download("two-with-swaps.gcode"))))
                 .isEqualTo(3);
+    }
+
+    @Test
+    void a_plate_is_cut_into_jobs_and_joined_again() throws IOException {
+        PlanState plan = twoColours("in jobs");
+        byte[] whole = sliced(new SmallGcode()).line("M104 S0").bytes();
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        give("#gcode-file", file("plate.gcode", whole));
+        browser.see(".file-facts h3", "plate.gcode");
+        browser.click("#to-jobs");
+        browser.type("#before", "99", Keys.ENTER);
+        browser.see("#refusal", "give layers from 2 to 25");
+        browser.type("#before", "13; 21", Keys.ENTER);
+        browser.see("#jobs-title", "3 jobs");
+        assertThat(browser.all("#jobs tbody tr").get(1).getText().replace('\n', ' '))
+                .contains("13–20", "2.40", "4.00", "0.00 mm", "load");
+        List<Path> jobs = new ArrayList<>();
+        for (int job = 0; job < 3; job++) {
+            browser.all("a.job-file").get(job).click();
+            jobs.add(browser.download("in-jobs-job-" + (job + 1) + ".gcode"));
+        }
+        assertThat(Files.readString(jobs.get(1), StandardCharsets.ISO_8859_1))
+                .contains("G28", "; tranche job 2 of 3 begins", "; tranche job 2 of 3 ends")
+                .endsWith("M104 S0\n");
+
+        browser.click("#join > summary");
+        browser.find("#job-files").sendKeys(jobs.get(2) + "\n" + jobs.get(0) + "\n" + jobs.get(1));
+        browser.see(".lead", "1 swap");
+        browser.see(".file-facts h3", "in-jobs.gcode");
+        browser.click("#write-swaps");
+        Files.delete(browser.download("in-jobs-with-swaps.gcode"));
+        assertThat(Files.readAllBytes(
+                        files.path(plans.get(plan.id()).gcode().orElseThrow().hash())))
+                .isEqualTo(whole);
     }
 }

@@ -22,6 +22,8 @@ public record BlockStamp(String plan, String state, What what, int number) {
 
     /** Begins the line that says which piece of the file as it came follows. */
     public static final String PIECE = "; tranche piece ";
+    /** Begins the lines round what is a job's own. */
+    public static final String JOB = "; tranche job ";
     /** Ends each line that was put in between pieces. */
     public static final String ADDED = " ; tranche added";
 

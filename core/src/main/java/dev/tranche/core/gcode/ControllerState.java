@@ -52,6 +52,12 @@ public record ControllerState(
                 otherX, otherY, otherZ, e, draw, awaited, feed, modes, units, nozzleTemperature, trim);
     }
 
+    /** The same just after plastic was laid to a place, with that count and feed. */
+    ControllerState asLaid(double toX, double toY, double toZ, double count, double laidAt) {
+        return new ControllerState(
+                toX, toY, toZ, count, Draw.NONE, Draw.NONE, laidAt, modes, units, nozzleTemperature, trim);
+    }
+
     /** With the filament drawn back as the file awaits it. */
     public ControllerState asAwaited() {
         return new ControllerState(x, y, z, e, awaited, awaited, feed, modes, units, nozzleTemperature, trim);

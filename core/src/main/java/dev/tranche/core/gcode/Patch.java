@@ -125,17 +125,38 @@ public final class Patch {
      * @param original the bytes the file was surveyed from
      */
     public void copy(InputStream original, OutputStream out, Progress progress) throws IOException {
+        copy(original, new SlicedFile.Span(0, file.size()), out, progress);
+        out.flush();
+    }
+
+    /**
+     * Copies a part of a file with the edits made in it.
+     *
+     * @param original the file's bytes from the beginning of {@code part} on
+     */
+    public void copy(InputStream original, SlicedFile.Span part, OutputStream out, Progress progress)
+            throws IOException {
         edits.sort(Comparator.comparingLong(Edit::offset).thenComparing(Edit::rank));
         byte[] chunk = new byte[CHUNK];
-        long at = 0;
+        long at = part.from();
         for (Edit edit : edits) {
-            at = pass(original, out, chunk, at, edit.offset(), progress);
-            out.write(edit.added());
-            original.skipNBytes(edit.removed());
-            at += edit.removed();
+            if (isIn(edit, part)) {
+                at = pass(original, out, chunk, at, edit.offset(), progress);
+                out.write(edit.added());
+                original.skipNBytes(edit.removed());
+                at += edit.removed();
+            }
         }
-        pass(original, out, chunk, at, file.size(), progress);
-        out.flush();
+        pass(original, out, chunk, at, part.to(), progress);
+    }
+
+    /** What ends at the end of a part is of it; what begins there is not, but at the end of the file. */
+    private boolean isIn(Edit edit, SlicedFile.Span part) {
+        if (edit.rank() == Rank.END) {
+            return edit.offset() > part.from() && edit.offset() <= part.to();
+        }
+        boolean last = part.to() == file.size();
+        return edit.offset() >= part.from() && (edit.offset() < part.to() || last && edit.offset() == part.to());
     }
 
     private long pass(InputStream in, OutputStream out, byte[] chunk, long from, long to, Progress progress)

@@ -18,6 +18,7 @@ import java.util.stream.Collectors;
  * @param secondsBefore from the first line to the first plastic: heating, homing
  * @param start before the first plastic comes out, wherever that is: hot, at home, and before the way there
  * @param printedTo offset after the line that lays the last plastic
+ * @param end how the printer stands there
  * @param pieces marks of pieces that Tranche has put into another order; 0 for none
  * @param order how the print is built up
  * @param stops commands that stop the machine, wherever they stand
@@ -35,6 +36,7 @@ public record SlicedFile(
         double secondsBefore,
         Door start,
         long printedTo,
+        ControllerState end,
         int pieces,
         Order order,
         List<Stop> stops,
@@ -174,6 +176,7 @@ public record SlicedFile(
                 secondsBefore,
                 start,
                 printedTo,
+                end,
                 pieces,
                 order,
                 stops,

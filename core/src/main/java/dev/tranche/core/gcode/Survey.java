@@ -85,6 +85,13 @@ public final class Survey {
     /** Offset after the last plastic. */
     private long plasticTo;
 
+    /** How the printer stands there, as soon as another command comes; {@code afterFor} the offset it belongs to. */
+    private ControllerState after;
+
+    private long afterFor;
+    /** Feed of the last plastic, mm/s. */
+    private double laidAt;
+
     /** How many stops know what comes after them. */
     private int settledStops;
 
@@ -250,6 +257,7 @@ public final class Survey {
                 clock.seconds(0),
                 start,
                 plasticTo,
+                afterFor == plasticTo ? after : controller.state(),
                 pieces,
                 order(),
                 stops,
@@ -316,6 +324,10 @@ public final class Survey {
         if (move && doorWanted && !line.has('E') && (line.has('X') || line.has('Y') || line.has('Z'))) {
             door = new Door(line.offset(), line.line(), controller.state());
             doorWanted = false;
+        }
+        if (drawing && afterFor != plasticTo && !(line.has('E') && (line.has('X') || line.has('Y')))) {
+            afterFor = plasticTo;
+            after = controller.state();
         }
         if (start == null && move && line.has('E')) {
             fed = new Door(line.offset(), line.line(), controller.state());
@@ -550,6 +562,7 @@ public final class Survey {
                 settleStops(line.offset());
             }
             plasticTo = line.end();
+            laidAt = c.feed();
             stint.extruded += de;
             toolDoor = null;
             if (!drawing) {
@@ -561,6 +574,10 @@ public final class Survey {
             trace.length += c.length();
             doorWanted = true;
         } else {
+            if (drawing && afterFor != plasticTo) {
+                afterFor = plasticTo;
+                after = c.state().asLaid(c.x() - dx, c.y() - dy, c.z() - c.dz(), c.e() - de, laidAt);
+            }
             lift();
         }
         relay.move(dx, dy, c.dz(), de, c.length(), c.chord(), c.speed(), c.acceleration(), accounts);

@@ -54,7 +54,29 @@ public record ColourSolid(String name, SpoolId spool, List<Mesh> meshes) {
             }
         }
         for (SpoolId spool : colouring.plan().palette()) {
-            List<Mesh> steps = steps(colouring, spool, whole.getOrDefault(spool, List.of()), progress);
+            List<Mesh> steps = steps(
+                    colouring,
+                    spool,
+                    whole.getOrDefault(spool, List.of()),
+                    1,
+                    model.grid().count(),
+                    progress);
+            if (!steps.isEmpty()) {
+                solids.add(new ColourSolid("Colour " + colouring.plan().letter(spool), spool, steps));
+            }
+        }
+        return solids;
+    }
+
+    /**
+     * The pieces of a run of layers, at the height at which they are in the model.
+     *
+     * @param first layer, from 1, and {@code last}
+     */
+    public static List<ColourSolid> ofLayers(Colouring colouring, int first, int last, Progress progress) {
+        List<ColourSolid> solids = new ArrayList<>();
+        for (SpoolId spool : colouring.plan().palette()) {
+            List<Mesh> steps = steps(colouring, spool, List.of(), first, last, progress);
             if (!steps.isEmpty()) {
                 solids.add(new ColourSolid("Colour " + colouring.plan().letter(spool), spool, steps));
             }
@@ -106,14 +128,14 @@ public record ColourSolid(String name, SpoolId spool, List<Mesh> meshes) {
         return best;
     }
 
-    private static List<Mesh> steps(Colouring colouring, SpoolId spool, List<Integer> whole, Progress progress) {
-        CutModel model = colouring.model();
-        LayerGrid grid = model.grid();
+    private static List<Mesh> steps(
+            Colouring colouring, SpoolId spool, List<Integer> whole, int first, int last, Progress progress) {
+        LayerGrid grid = colouring.model().grid();
         List<Mesh> steps = new ArrayList<>();
         MultiPolygon open = Areas.NOTHING;
-        int since = 1;
-        for (int layer = 1; layer <= grid.count() + 1; layer++) {
-            MultiPolygon here = layer > grid.count() ? Areas.NOTHING : left(colouring, spool, whole, layer);
+        int since = first;
+        for (int layer = first; layer <= last + 1; layer++) {
+            MultiPolygon here = layer > last ? Areas.NOTHING : left(colouring, spool, whole, layer);
             if (here != open && !here.equalsExact(open)) {
                 if (!open.isEmpty()) {
                     steps.addAll(Prism.of(open, grid.bottom(since), grid.top(layer - 1)));
@@ -121,7 +143,7 @@ public record ColourSolid(String name, SpoolId spool, List<Mesh> meshes) {
                 open = here;
                 since = layer;
             }
-            progress.at(Math.min(layer, grid.count()), grid.count());
+            progress.at(Math.min(layer, last), last);
         }
         return steps;
     }

@@ -26,6 +26,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 
 /**
@@ -41,7 +42,7 @@ public record SwapWriter(String planId, Rig rig) {
         return lines(Event.SWAP, swap.moment().at(door.state()));
     }
 
-    private List<RenderedLine> lines(Event event, Moment moment) {
+    List<RenderedLine> lines(Event event, Moment moment) {
         return rig.macros()
                 .answer(event)
                 .map(macro -> DryRun.lines(macro, rig.printer(), moment))
@@ -55,6 +56,11 @@ public record SwapWriter(String planId, Rig rig) {
      * @throws Refusal if a layer that begins with a stop begins without a travel, or a swap lies inside a layer
      */
     public Patch patch(GridMatch match, Ledger ledger, StopTable stops) {
+        return patch(match, ledger, stops, Set.of());
+    }
+
+    /** @param seams places in the file at which it is cut, so that nothing has to stop there */
+    Patch patch(GridMatch match, Ledger ledger, StopTable stops, Set<Long> seams) {
         Map<Long, TakeOut> toTake = toTake(match, stops);
         List<Patch.Insertion> insertions = new ArrayList<>();
         List<Long> swapped = new ArrayList<>();
@@ -65,7 +71,7 @@ public record SwapWriter(String planId, Rig rig) {
             if (due.what() == BlockStamp.What.SWAP) {
                 swapped.add(door.offset());
             }
-            if (adopted.isPresent()) {
+            if (adopted.isPresent() || seams.contains(door.offset())) {
                 continue;
             }
             Optional<TakeOut> took = Optional.ofNullable(toTake.remove(door.offset()));

@@ -12,6 +12,7 @@ import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.handoff.Fit;
+import dev.tranche.core.handoff.Jobs;
 import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.handoff.SwapWriter;
 import dev.tranche.core.layer.CutModel;
@@ -97,13 +98,33 @@ public record Reckoning(
      * @throws Refusal if there is no file whose layers are the plan's, or no place in it for one of the stops
      */
     public Patch patch() {
-        GridMatch match = facts.match()
+        return writer.patch(matched(), facts.ledger(), facts.stops().orElseThrow());
+    }
+
+    /**
+     * The sliced file in jobs.
+     *
+     * @param before layers, from 2, with which another job begins
+     * @throws Refusal if there is no file, or it cannot be cut there
+     */
+    public Jobs jobs(Set<Integer> before) {
+        return Jobs.of(
+                matched(),
+                facts.ledger(),
+                facts.order(),
+                brief.shelf(),
+                facts.stops().orElseThrow(),
+                writer,
+                before);
+    }
+
+    private GridMatch matched() {
+        return facts.match()
                 .orElseGet(() -> GridMatch.of(
                         brief.printed()
                                 .orElseThrow(() -> new Refusal(
                                         "There is no G-code yet; give the file your slicing program wrote.")),
                         brief.colouring().model().grid()));
-        return writer.patch(match, facts.ledger(), facts.stops().orElseThrow());
     }
 
     /** The order of a file that changes tools, as it was sliced. */

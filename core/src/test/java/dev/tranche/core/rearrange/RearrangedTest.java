@@ -32,9 +32,9 @@ import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 
 /** Files that are printed in another order than they were sliced in. */
-class RearrangedTest {
+public class RearrangedTest {
 
-    static Bench bar(int layers, Ordering.Rule rule) {
+    public static Bench bar(int layers, Ordering.Rule rule) {
         Bench bench = new Bench();
         bench.mesh = new Shapes().box(0, 0, 0, 40, 10, 0.2 * layers).mesh();
         bench.grid = bench.plan.layers().on(bench.mesh.height());
