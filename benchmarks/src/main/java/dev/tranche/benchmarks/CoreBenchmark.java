@@ -74,7 +74,7 @@ public class CoreBenchmark {
         return new LayerGrid(layer, layer, mesh.height());
     }
 
-    private static final Rig RIG = Beginning.SELECTOR.rig("Bench");
+    static final Rig RIG = Beginning.SELECTOR.rig("Bench");
     private static final Macro SIXTY = sixty();
     private static final byte[] SIXTY_LINES = String.join(
                     "\n", RenderedLine.texts(RIG.tryOut(SIXTY, 1).lines()))

@@ -132,4 +132,51 @@ final class Inputs {
         }
         return bytes.toByteArray();
     }
+
+    /** G-code of two tools that take turns on each layer, round outlines side by side. */
+    static Path twoTools(int megabytes) throws IOException {
+        Path file = Files.createTempFile("tranche-two-tools", ".gcode");
+        file.toFile().deleteOnExit();
+        long size = 0;
+        int loaded = 0;
+        try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(file), 1 << 20)) {
+            out.write("M109 S210\nG28\nG90\nM83\nT0\n".getBytes(StandardCharsets.US_ASCII));
+            for (int layer = 1; size < (long) megabytes << 20; layer++) {
+                StringBuilder text = new StringBuilder("; layer " + layer + "\n");
+                text.append(String.format(Locale.ROOT, "G1 Z%.2f F600\n", layer * 0.2));
+                for (int nth = 0; nth < 2; nth++) {
+                    if (nth == 1) {
+                        loaded = 1 - loaded;
+                        text.append("T").append(loaded).append('\n');
+                    }
+                    rings(text, 80 + 60 * loaded);
+                }
+                byte[] bytes = text.toString().getBytes(StandardCharsets.US_ASCII);
+                out.write(bytes);
+                size += bytes.length;
+            }
+            out.write("M104 S0\n".getBytes(StandardCharsets.US_ASCII));
+        }
+        return file;
+    }
+
+    private static void rings(StringBuilder text, double x) {
+        for (int ring = 0; ring < 40; ring++) {
+            double r = 28 - ring * 0.45;
+            text.append(String.format(Locale.ROOT, "G1 E-1 F1800\nG1 X%.3f Y110 F7200\nG1 E1 F1800\n", x + r));
+            for (int i = 1; i <= 180; i++) {
+                double turn = Math.PI * i / 90;
+                text.append("G1 X")
+                        .append(thousandths(x + r * Math.cos(turn)))
+                        .append(" Y")
+                        .append(thousandths(110 + r * Math.sin(turn)))
+                        .append(" E0.05321\n");
+            }
+        }
+    }
+
+    private static String thousandths(double value) {
+        long whole = Math.round(value * 1000);
+        return whole / 1000 + "." + String.format("%03d", whole % 1000);
+    }
 }

@@ -13,6 +13,7 @@ import dev.tranche.core.speech.Refusal;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.List;
@@ -43,6 +44,8 @@ final class Composed extends InputStream {
     private final TreeSet<Integer> struck = new TreeSet<>();
     private final Run run = new Run();
     private final Map<Integer, Draw> draws = new HashMap<>();
+    /** The lowest layer that is printed after each of {@link #order}. */
+    private final int[] lowestAfter;
 
     /** Place in {@link #order} of the piece that comes next; −1 for what stands before all, and as many as there are for what comes after. */
     private int next = -1;
@@ -50,6 +53,9 @@ final class Composed extends InputStream {
     private InputStream plain = InputStream.nullInputStream();
 
     private GcodeScanner lines;
+    /** Whether something lower is printed after it. */
+    private boolean dippedBeside;
+
     private Controller controller;
     private int tool;
     /** How the file has it after its last plastic. */
@@ -64,17 +70,42 @@ final class Composed extends InputStream {
     /** Of all plastic, µm. */
     private int highest;
 
-    private static final class Made extends ByteArrayOutputStream {
-        private int taken;
+    /** Bytes made and not yet read. */
+    private static final class Made extends OutputStream {
+        private byte[] bytes = new byte[2 * AT_LEAST];
+        private int from;
+        private int to;
+
+        @Override
+        public void write(int b) {
+            write(new byte[] {(byte) b}, 0, 1);
+        }
+
+        @Override
+        public void write(byte[] more, int offset, int length) {
+            if (to + length > bytes.length) {
+                byte[] room = to - from + length > bytes.length ? new byte[2 * (to - from + length)] : bytes;
+                System.arraycopy(bytes, from, room, 0, to - from);
+                to -= from;
+                from = 0;
+                bytes = room;
+            }
+            System.arraycopy(more, offset, bytes, to, length);
+            to += length;
+        }
+
+        void writeBytes(byte[] more) {
+            write(more, 0, more.length);
+        }
+
+        int size() {
+            return to - from;
+        }
 
         int take(byte[] into, int offset, int length) {
-            int n = Math.min(length, count - taken);
-            System.arraycopy(buf, taken, into, offset, n);
-            taken += n;
-            if (taken == count) {
-                reset();
-                taken = 0;
-            }
+            int n = Math.min(length, size());
+            System.arraycopy(bytes, from, into, offset, n);
+            from += n;
             return n;
         }
     }
@@ -89,6 +120,12 @@ final class Composed extends InputStream {
         this.terrain = new Terrain(extent);
         this.beside = printer.nozzle();
         this.ending = original.crlf() ? "\r\n" : "\n";
+        this.lowestAfter = new int[order.size()];
+        int lowest = Integer.MAX_VALUE;
+        for (int i = order.size() - 1; i >= 0; i--) {
+            lowestAfter[i] = lowest;
+            lowest = Math.min(lowest, order.get(i).layer());
+        }
         this.tool = toolBefore(pieceAt(1).bytes().from());
     }
 
@@ -170,6 +207,7 @@ final class Composed extends InputStream {
         }
         controller = new Controller(piece.begins(), dialect);
         tool = piece.tool();
+        dippedBeside = piece.layer() > lowestAfter[next];
         long size = piece.bytes().to() - piece.bytes().from();
         lines = new GcodeScanner(
                 file.open(piece.bytes().from(), piece.bytes().to()), (int) Math.min(1 << 16, size + 64));
@@ -337,13 +375,15 @@ final class Composed extends InputStream {
     }
 
     private void plastic(double x0, double y0, double x1, double y1, int z) {
-        if (highest > z + NEAR) {
+        if (highest > z + NEAR && !terrain.isFlat(x0, y0, x1, y1, z + NEAR)) {
             int over = terrain.under(x0, y0, x1, y1);
             if (over > z + NEAR) {
                 struck.add(over);
             }
         }
-        terrain.lay(x0, y0, x1, y1, z);
+        if (dippedBeside) {
+            terrain.lay(x0, y0, x1, y1, z);
+        }
     }
 
     /** The lines held back, and the nozzle where they lead. */

@@ -11,6 +11,8 @@ final class Terrain {
     private static final double CELL = 0.2;
 
     private static final int MOST_CELLS = 1 << 23;
+    /** Cells along the side of a tile, as a power of two. */
+    private static final int TILE = 5;
 
     private final double cell;
     private final double left;
@@ -19,6 +21,11 @@ final class Terrain {
     private final int rows;
     /** µm; 0 where nothing stands. */
     private final int[] heights;
+    /** The highest of each square of cells. */
+    private final int[] tiles;
+
+    private final int tileColumns;
+    private final int tileRows;
 
     /** @param extent of all plastic, mm */
     Terrain(Envelope extent) {
@@ -29,17 +36,58 @@ final class Terrain {
         columns = (int) Math.ceil(extent.getWidth() / cell) + 3;
         rows = (int) Math.ceil(extent.getHeight() / cell) + 3;
         heights = new int[columns * rows];
+        tileColumns = (columns >> TILE) + 1;
+        tileRows = (rows >> TILE) + 1;
+        tiles = new int[tileColumns * tileRows];
     }
 
     /** Plastic is laid from one place to another, mm, with the nozzle at {@code z}, µm. */
     void lay(double x0, double y0, double x1, double y1, int z) {
         int steps = steps(x0, y0, x1, y1);
+        double x = (x0 - left) / cell;
+        double y = (y0 - front) / cell;
+        double dx = (x1 - x0) / cell / steps;
+        double dy = (y1 - y0) / cell / steps;
         for (int i = 0; i <= steps; i++) {
-            int at = index(x0 + (x1 - x0) * i / steps, y0 + (y1 - y0) * i / steps);
-            if (at >= 0 && heights[at] < z) {
-                heights[at] = z;
+            int column = (int) x;
+            int row = (int) y;
+            if (column >= 0 && row >= 0 && column < columns && row < rows) {
+                int at = row * columns + column;
+                if (heights[at] < z) {
+                    heights[at] = z;
+                    raise(column >> TILE, row >> TILE, z);
+                }
+            }
+            x += dx;
+            y += dy;
+        }
+    }
+
+    private void raise(int column, int row, int z) {
+        int at = row * tileColumns + column;
+        if (tiles[at] < z) {
+            tiles[at] = z;
+        }
+    }
+
+    /** Whether nothing stands higher than {@code z}, µm, anywhere near a line; false where that is not known at once. */
+    boolean isFlat(double x0, double y0, double x1, double y1, int z) {
+        int left0 = tile(Math.min(x0, x1) - left, tileColumns);
+        int left1 = tile(Math.max(x0, x1) - left, tileColumns);
+        int front0 = tile(Math.min(y0, y1) - front, tileRows);
+        int front1 = tile(Math.max(y0, y1) - front, tileRows);
+        for (int row = front0; row <= front1; row++) {
+            for (int column = left0; column <= left1; column++) {
+                if (tiles[row * tileColumns + column] > z) {
+                    return false;
+                }
             }
         }
+        return true;
+    }
+
+    private int tile(double along, int most) {
+        return Math.max(0, Math.min(most - 1, (int) (along / cell) >> TILE));
     }
 
     /** The highest that stands under a line. */
