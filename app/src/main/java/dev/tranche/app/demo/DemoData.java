@@ -192,10 +192,15 @@ class DemoData implements ApplicationRunner {
                 plan.id(),
                 "best order",
                 c -> c.with(c.colours().with(c.colours().ordering().by(Rule.BEST))));
-        plans.variant(
+        PlanState bands = plans.variant(
                 plan.id(),
                 "in bands",
                 c -> c.with(c.colours().with(c.colours().ordering().by(Rule.BANDS))));
+        double lineWidth = workshop.get(printer).printer().lineWidth();
+        giveGcode(
+                bands,
+                DemoToolpaths.of(cuts.colouring(bands.content(), lineWidth, Progress.UNHEARD), 180, 180),
+                "leaf-panel.gcode");
         plans.variant(plan.id(), "four of them, with a tower", c -> c.with(
                         c.purge().into(new PurgePlace.OnTower(PurgePlace.OnTower.USUAL)))
                 .times(4));
@@ -210,10 +215,16 @@ class DemoData implements ApplicationRunner {
         PlanState plan = plans.create(
                 "Row marker, beans",
                 new PlanContent(keep(mesh, "row-marker-beans.stl"), colours, PurgeSettings.USUAL, printer));
-        String gcode = DemoToolpaths.of(CutModel.of(Body.of(mesh), grid, Progress.UNHEARD), 180, 180);
+        giveGcode(
+                plan,
+                DemoToolpaths.of(CutModel.of(Body.of(mesh), grid, Progress.UNHEARD), 180, 180),
+                "row-marker-beans.gcode");
+    }
+
+    private void giveGcode(PlanState plan, String gcode, String name) throws IOException {
         FileStore.Kept kept = files.keep(
                 new ByteArrayInputStream(gcode.getBytes(StandardCharsets.US_ASCII)), properties.largestGcode());
-        plans.giveGcode(plan.id(), new PlanState.Gcode(kept.hash(), "row-marker-beans.gcode"));
+        plans.giveGcode(plan.id(), new PlanState.Gcode(kept.hash(), name));
     }
 
     private ModelFile keep(Mesh mesh, String name) throws IOException {

@@ -3,7 +3,11 @@ package dev.tranche.app.demo;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.Span;
 import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.LayerColours;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Words;
+import java.util.ArrayList;
 import java.util.List;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
@@ -39,14 +43,48 @@ final class DemoToolpaths {
         paths.out.append("G1 Z0.3 F600\nG1 X5 Y5 F7200\nG1 X5 Y80 E4 F1500\nG92 E0\n");
         for (int layer = 1; layer <= model.grid().count(); layer++) {
             paths.thickness = model.grid().thickness(layer).millimetres();
-            paths.layer(model.section(layer), layer, model.grid().top(layer).toString());
+            paths.rise(layer, model.grid().top(layer).toString());
+            paths.layer(model.section(layer), layer);
         }
         paths.out.append("M104 S0\nM140 S0\nG1 X0 F7200\nM84\n");
         return paths.out.toString();
     }
 
-    private void layer(Section section, int number, String top) {
+    /** The same of a plan in its colours, with a tool for each spool; the loaded one begins each layer. */
+    static String of(Colouring colouring, double bedWidth, double bedDepth) {
+        CutModel model = colouring.model();
+        List<SpoolId> numbering = colouring.plan().numbering();
+        Coordinate centre = model.footprint().centre();
+        DemoToolpaths paths = new DemoToolpaths(bedWidth / 2 - centre.x, bedDepth / 2 - centre.y);
+        paths.out.append(
+                "; toolpaths of the Fernhollow demo\nM140 S60\nM104 S210\nG28\nM190 S60\nM109 S210\nG90\nM82\nG92 E0\n");
+        SpoolId loaded = null;
+        for (int layer = 1; layer <= model.grid().count(); layer++) {
+            paths.thickness = model.grid().thickness(layer).millimetres();
+            paths.rise(layer, model.grid().top(layer).toString());
+            LayerColours colours = colouring.layer(layer);
+            List<SpoolId> spools = new ArrayList<>(numbering);
+            spools.retainAll(colours.spools());
+            if (spools.remove(loaded)) {
+                spools.add(0, loaded);
+            }
+            for (SpoolId spool : spools) {
+                if (!spool.equals(loaded)) {
+                    paths.out.append("T").append(numbering.indexOf(spool)).append('\n');
+                    loaded = spool;
+                }
+                paths.layer(Section.of(colours.tint(spool).orElseThrow().area(), List.of()), layer);
+            }
+        }
+        paths.out.append("M104 S0\nM140 S0\nG1 X0 F7200\nM84\n");
+        return paths.out.toString();
+    }
+
+    private void rise(int number, String top) {
         out.append("; layer ").append(number).append("\nG1 Z").append(top).append(" F600\n");
+    }
+
+    private void layer(Section section, int number) {
         for (int wall = 0; wall < 2; wall++) {
             Geometry ring = section.outline().buffer(-LINE * (0.5 + wall), 4);
             for (int p = 0; p < ring.getNumGeometries(); p++) {

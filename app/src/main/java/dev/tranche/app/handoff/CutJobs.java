@@ -108,7 +108,7 @@ class CutJobs {
     }
 
     List<Row> rows(Workpiece work, Set<Integer> before) {
-        return jobs(work, before).list().stream()
+        return list(work, before).stream()
                 .map(j -> new Row(
                         j.number(),
                         j.first() + "–" + j.last(),
@@ -122,7 +122,14 @@ class CutJobs {
                 .toList();
     }
 
-    Jobs jobs(Workpiece work, Set<Integer> before) {
+    private static List<Jobs.Job> list(Workpiece work, Set<Integer> before) {
+        return work.file().isPresent()
+                ? work.reckoning().jobs(before).list()
+                : Jobs.planned(
+                        work.grid(), work.colours().layers().raft(), work.ledger(), work.order(), work.shelf(), before);
+    }
+
+    private static Jobs jobs(Workpiece work, Set<Integer> before) {
         return work.reckoning().jobs(before);
     }
 

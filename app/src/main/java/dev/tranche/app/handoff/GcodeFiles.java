@@ -101,14 +101,14 @@ public class GcodeFiles {
         Printer printer = workshop.get(plan.content().printer()).printer();
         FileStore.Kept kept = files.keep(in, properties.largestGcode());
         return jobs.start("Reading " + name, progress -> {
-            SlicedFile survey;
+            String hash;
             try {
-                survey = sliced.survey(kept.hash(), printer, progress);
+                SlicedFile survey = sliced.survey(kept.hash(), printer, progress);
+                hash = survey.pieces() > 0 ? asItCame(kept.hash(), survey) : kept.hash();
             } catch (RuntimeException | Error e) {
                 files.takeBack(kept);
                 throw e;
             }
-            String hash = survey.pieces() > 0 ? asItCame(kept.hash(), survey) : kept.hash();
             plans.giveGcode(plan.id(), new PlanState.Gcode(hash, name));
             return "/plans/" + plan.id() + "/hand-off";
         });

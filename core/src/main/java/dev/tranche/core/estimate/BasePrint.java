@@ -18,9 +18,10 @@ import org.locationtech.jts.geom.Envelope;
  * @param source where the figures come from
  * @param before time and plastic before layer 1: heating, a priming line, a raft
  * @param layers from layer 1
+ * @param waysOver how much of the time goes into ways over what stands, s, which the same print in its own order would not take
  * @param holdsTower whether a sliced file prints more beside the model than a skirt, so that it may hold a tower
  */
-public record BasePrint(Source source, LayerWork before, List<LayerWork> layers, boolean holdsTower) {
+public record BasePrint(Source source, LayerWork before, List<LayerWork> layers, double waysOver, boolean holdsTower) {
     /** Share of the time that printing takes with the way between lines. */
     static final double TRAVEL = 1.15;
 
@@ -83,7 +84,13 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers,
                         .map(l ->
                                 new LayerWork(l.seconds() * copies, l.plastic().times(copies)))
                         .toList(),
+                waysOver,
                 holdsTower);
+    }
+
+    /** The same print, put into another order than it was sliced in. */
+    public BasePrint insteadOf(BasePrint sliced) {
+        return new BasePrint(source, before, layers, Math.max(0, seconds() - sliced.seconds()), holdsTower);
     }
 
     /**
@@ -104,7 +111,11 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers,
             layers.add(new LayerWork(run.seconds(), filament.volume(run.extruded())));
         }
         return new BasePrint(
-                Source.SLICED, new LayerWork(seconds, filament.volume(extruded)), layers, reachesBeyond(match, model));
+                Source.SLICED,
+                new LayerWork(seconds, filament.volume(extruded)),
+                layers,
+                0,
+                reachesBeyond(match, model));
     }
 
     /** A skirt goes round the first layer only; whatever is wider above is more than the model. */
@@ -136,7 +147,7 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers,
             double along = plastic / (printer.lineWidth() * h * printer.motion().printSpeed());
             layers.add(new LayerWork(along * TRAVEL + SECONDS_PER_LAYER, new Volume(plastic)));
         }
-        return new BasePrint(Source.MODEL, new LayerWork(0, Volume.NONE), layers, false);
+        return new BasePrint(Source.MODEL, new LayerWork(0, Volume.NONE), layers, 0, false);
     }
 
     private static double covered(double[] areas, int layer, int reach) {

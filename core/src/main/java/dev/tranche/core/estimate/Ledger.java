@@ -48,11 +48,12 @@ public record Ledger(
         uses = List.copyOf(uses);
     }
 
-    /** Seconds that colours add: the first load, swaps, and the tower's own printing. */
+    /** Seconds that colours add: the first load, swaps, the tower's own printing, and ways over what stands. */
     public double addedSeconds() {
         return firstLoad.map(FirstLoad::seconds).orElse(0.0)
                 + swaps.stream().mapToDouble(Swap::seconds).sum()
-                + towerSeconds();
+                + towerSeconds()
+                + base.waysOver();
     }
 
     /** Seconds that the tower itself takes to print. */
@@ -62,7 +63,9 @@ public record Ledger(
 
     /** Seconds of the same print in one colour: printing and halts. */
     public double plainSeconds() {
-        return base.seconds() + pauses.stream().mapToDouble(Pause::seconds).sum();
+        return base.seconds()
+                - base.waysOver()
+                + pauses.stream().mapToDouble(Pause::seconds).sum();
     }
 
     public double totalSeconds() {
@@ -210,6 +213,13 @@ public record Ledger(
                 Words.format(
                         "%.0f mm³ at the printer's print speed, 15 %% travel, 1 s a layer",
                         t.plastic().cubicMillimetres()))));
+        if (base.waysOver() > 0) {
+            parts.add(Derivation.of(
+                    "Ways over what stands",
+                    base.waysOver(),
+                    Unit.SECONDS,
+                    "motion of the G-code as it is printed, less that as it was sliced"));
+        }
         return Derivation.sum("Added time", Unit.SECONDS, "swaps, machine and person, and the tower", parts);
     }
 
@@ -226,7 +236,7 @@ public record Ledger(
     /** The same print in one colour. */
     public Derivation plainTime() {
         List<Derivation> parts = new ArrayList<>();
-        parts.add(Derivation.of("Printing", base.seconds(), Unit.SECONDS, howPrinted()));
+        parts.add(Derivation.of("Printing", base.seconds() - base.waysOver(), Unit.SECONDS, howPrinted()));
         pauses.forEach(p ->
                 p.dryRun().ifPresent(run -> parts.add(stop("Halt: " + p.note(), run, "before layer " + p.layer()))));
         return Derivation.sum("In one colour", Unit.SECONDS, "printing and halts", parts);

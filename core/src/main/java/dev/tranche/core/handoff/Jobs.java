@@ -121,6 +121,82 @@ public final class Jobs {
         return new Jobs(match, ledger, writer, writer.patch(match, ledger, stops, offsets), seams, list);
     }
 
+    /**
+     * The jobs of a plan that is not sliced yet: as they will be, if each is sliced by itself.
+     *
+     * @param raft that lifts the print
+     */
+    public static List<Job> planned(
+            LayerGrid grid,
+            Height raft,
+            Ledger ledger,
+            PrintOrder order,
+            Map<SpoolId, Spool> shelf,
+            Set<Integer> before) {
+        List<Integer> firsts = new ArrayList<>(List.of(1));
+        for (int layer : new TreeSet<>(before)) {
+            requireLayer(grid, layer);
+            firsts.add(layer);
+        }
+        List<Job> list = new ArrayList<>();
+        for (int i = 0; i < firsts.size(); i++) {
+            int first = firsts.get(i);
+            int last = i + 1 < firsts.size() ? firsts.get(i + 1) - 1 : grid.count();
+            list.add(new Job(
+                    i + 1,
+                    first,
+                    last,
+                    first == 1 ? Height.ZERO : lifted(raft, grid.bottom(first)),
+                    lifted(raft, grid.top(last)),
+                    0,
+                    begins(order, shelf, first),
+                    stays(order, shelf, first),
+                    (int) ledger.swaps().stream()
+                            .filter(s -> s.layer() >= first && s.layer() <= last && (s.layer() > first || s.within()))
+                            .count(),
+                    seconds(ledger, first, last)));
+        }
+        return list;
+    }
+
+    private static Height lifted(Height raft, Height height) {
+        return Height.ofMicrometres(raft.micrometres() + height.micrometres());
+    }
+
+    private static Spool begins(PrintOrder order, Map<SpoolId, Spool> shelf, int first) {
+        return shelf.get(order.passes().stream()
+                .filter(p -> p.layer() >= first)
+                .findFirst()
+                .orElseThrow()
+                .spool());
+    }
+
+    /** Whether what is printed before layer {@code first} ends with the spool that begins it. */
+    private static boolean stays(PrintOrder order, Map<SpoolId, Spool> shelf, int first) {
+        return order.passes().stream()
+                .filter(p -> p.layer() < first)
+                .reduce((a, b) -> b)
+                .map(Pass::spool)
+                .filter(begins(order, shelf, first).id()::equals)
+                .isPresent();
+    }
+
+    private static double seconds(Ledger ledger, int first, int last) {
+        double starts = Double.MAX_VALUE;
+        double ends = 0;
+        for (int layer = first; layer <= last; layer++) {
+            starts = Math.min(starts, ledger.layers().begin(layer));
+            ends = Math.max(ends, ledger.layers().end(layer));
+        }
+        return ends - starts;
+    }
+
+    private static void requireLayer(LayerGrid grid, int layer) {
+        if (layer < 2 || layer > grid.count()) {
+            throw Refusal.of("A job that begins with layer %d is none; give layers from 2 to %d.", layer, grid.count());
+        }
+    }
+
     private record Range(int number, int first, int last, long from, long to) {}
 
     private static Job job(GridMatch match, Ledger ledger, PrintOrder order, Map<SpoolId, Spool> shelf, Range r) {
@@ -130,23 +206,6 @@ public final class Jobs {
                     "Between layers %d and %d the G-code leaves %.2f mm, so a job cannot begin there.",
                     r.first() - 1, r.first(), gap);
         }
-        Spool begins = shelf.get(order.passes().stream()
-                .filter(p -> p.layer() >= r.first())
-                .findFirst()
-                .orElseThrow()
-                .spool());
-        boolean stays = order.passes().stream()
-                .filter(p -> p.layer() < r.first())
-                .reduce((a, b) -> b)
-                .map(Pass::spool)
-                .filter(begins.id()::equals)
-                .isPresent();
-        double starts = Double.MAX_VALUE;
-        double ends = 0;
-        for (int layer = r.first(); layer <= r.last(); layer++) {
-            starts = Math.min(starts, ledger.layers().begin(layer));
-            ends = Math.max(ends, ledger.layers().end(layer));
-        }
         return new Job(
                 r.number(),
                 r.first(),
@@ -154,10 +213,10 @@ public final class Jobs {
                 r.first() == 1 ? Height.ZERO : match.layer(r.first() - 1).z(),
                 match.layer(r.last()).z(),
                 gap,
-                begins,
-                stays,
+                begins(order, shelf, r.first()),
+                stays(order, shelf, r.first()),
                 (int) ledger.swaps().stream().filter(s -> isIn(s, r)).count(),
-                ends - starts);
+                seconds(ledger, r.first(), r.last()));
     }
 
     private static boolean isIn(Swap swap, Range r) {
@@ -174,11 +233,7 @@ public final class Jobs {
     }
 
     private static Door seam(GridMatch match, int layer) {
-        if (layer < 2 || layer > match.grid().count()) {
-            throw Refusal.of(
-                    "A job that begins with layer %d is none; give layers from 2 to %d.",
-                    layer, match.grid().count());
-        }
+        requireLayer(match.grid(), layer);
         List<GridMatch.Visit> visits = match.visits();
         int at = 0;
         while (visits.get(at).layer() < layer) {

@@ -55,7 +55,9 @@ public record Reckoning(
         Printer printer = brief.rig().printer();
         Optional<GridMatch> match = brief.printed().flatMap(f -> match(f, grid));
         Envelope footprint = match.map(Reckoning::footprint).orElseGet(() -> centred(model.footprint(), printer));
-        BasePrint base = match.map(m -> BasePrint.from(m, printer.filament(), model.footprint()))
+        BasePrint base = brief.file()
+                .flatMap(f -> match(f, grid))
+                .map(m -> BasePrint.from(m, printer.filament(), model.footprint()))
                 .orElseGet(() -> BasePrint.from(model.sections(), grid, printer, PrintSettings.COMMON));
         PurgeModel purges = purges(brief);
         Orders orders = orders(brief, purges)
@@ -66,7 +68,13 @@ public record Reckoning(
                 .map(t -> PrintOrder.sliced(match.orElseThrow(), t))
                 .orElseGet(() -> layered(orders, match));
         Estimator estimator = new Estimator(brief.rig(), purges, footprint.centre(), brief.terms());
-        Ledger ledger = estimator.ledger(brief.plan(), order, grid, brief.shelf(), base, match);
+        BasePrint printed = brief.rearranging()
+                .made()
+                .flatMap(made -> match)
+                .map(m ->
+                        BasePrint.from(m, printer.filament(), model.footprint()).insteadOf(base))
+                .orElse(base);
+        Ledger ledger = estimator.ledger(brief.plan(), order, grid, brief.shelf(), printed, match);
         SwapWriter writer = new SwapWriter(brief.planId(), brief.rig());
         PlanFacts facts = new PlanFacts(
                 brief.planId(),

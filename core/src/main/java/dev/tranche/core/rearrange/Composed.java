@@ -118,7 +118,7 @@ final class Composed extends InputStream {
         this.dialect = printer.abilities().dialect();
         this.joint = new Joint(printer);
         this.terrain = new Terrain(extent);
-        this.beside = printer.nozzle();
+        this.beside = printer.nozzle() / 2;
         this.ending = original.crlf() ? "\r\n" : "\n";
         this.lowestAfter = new int[order.size()];
         int lowest = Integer.MAX_VALUE;
@@ -233,7 +233,7 @@ final class Composed extends InputStream {
         OptionalInt other = tool == piece.tool() ? OptionalInt.empty() : OptionalInt.of(piece.tool());
         double over = over(Math.max(now.z(), piece.begins().z()));
         Draw drawn = draws.getOrDefault(piece.tool(), Draw.NONE);
-        markPiece(piece.number());
+        markPiece(piece.number(), piece.bytes().from());
         joint.up(now, piece.begins(), other, drawn, over).forEach(this::add);
         draws.put(tool, joint.drawnUp(now.draw()));
         Draw is = other.isPresent() ? drawn : joint.drawnUp(now.draw());
@@ -248,7 +248,7 @@ final class Composed extends InputStream {
         if (!follows) {
             ControllerState now = whereItIs();
             double over = over(Math.max(now.z(), last.z()));
-            markPiece(order.size() + 1);
+            markPiece(order.size() + 1, original.printedTo());
             joint.up(now, last, OptionalInt.empty(), Draw.NONE, over).forEach(this::add);
             joint.across(
                             now.standing(now.x(), now.y(), over).drawn(joint.drawnUp(now.draw()), last.draw()),
@@ -422,8 +422,9 @@ final class Composed extends InputStream {
         out.writeBytes(entry.raw());
     }
 
-    private void markPiece(int number) {
-        write(BlockStamp.PIECE + number + ending);
+    /** Which piece follows, and where it was, so that a loss is noticed when it goes back. */
+    private void markPiece(int number, long offset) {
+        write(BlockStamp.PIECE + number + " at " + offset + " of " + original.size() + ending);
     }
 
     private void add(String line) {

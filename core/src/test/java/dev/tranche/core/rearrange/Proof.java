@@ -82,7 +82,7 @@ final class Proof {
         for (Move m : moves) {
             for (Move s : stands) {
                 boolean lower = m.lowest() < s.toZ() - 0.01;
-                boolean meets = lower && meets(m, s, m.lays() ? OVER : 0.3);
+                boolean meets = lower && meets(m, s, m.lays() ? OVER : 0.2);
                 assertThat(meets).as("%s leads through %s", m, s).isFalse();
             }
             if (m.lays()) {

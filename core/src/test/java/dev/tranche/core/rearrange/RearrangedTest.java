@@ -1,9 +1,11 @@
 package dev.tranche.core.rearrange;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.check.Bench;
 import dev.tranche.core.check.Finding;
+import dev.tranche.core.estimate.Derivation;
 import dev.tranche.core.estimate.Pause;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.geometry.Shapes;
@@ -16,10 +18,12 @@ import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.rearrange.TwoTools.Way;
 import dev.tranche.core.sequence.Band;
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Severity;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
@@ -77,6 +81,14 @@ public class RearrangedTest {
         Bench bench = bar(12, Ordering.Rule.BANDS).sliced(original);
         assertThat(bench.ledger().swaps()).extracting(Swap::layer).containsExactly(1);
         assertThat(bench.findings()).extracting(Finding::severity).doesNotContain(Severity.STOP);
+        // In one colour it takes as long as it was sliced; the ways over what stands are the colours'.
+        assertThat(bench.ledger().plainSeconds())
+                .isCloseTo(bench.file.orElseThrow().seconds(), within(1e-6));
+        assertThat(bench.ledger().addedTime().value())
+                .isCloseTo(bench.ledger().totalSeconds() - bench.ledger().plainSeconds(), within(1e-6));
+        assertThat(bench.ledger().addedTime().parts())
+                .extracting(Derivation::label)
+                .contains("Ways over what stands");
         byte[] written = bench.written();
         Proof.standsFree(written);
         assertThat(new String(written, StandardCharsets.US_ASCII).lines())
@@ -139,6 +151,26 @@ public class RearrangedTest {
         assertThat(restored(written)).isEqualTo(original);
         assertThat(bar(12, Ordering.Rule.BANDS).sliced(restored(written)).written())
                 .isEqualTo(written);
+    }
+
+    @Property(tries = 60)
+    void a_rearranged_file_that_lost_a_line_is_not_taken_for_whole(@ForAll @IntRange(max = 5000) int which)
+            throws IOException {
+        byte[] original = new TwoTools(EnumSet.of(Way.ADDED), 12).bytes();
+        List<String> lines = new ArrayList<>(
+                new String(bar(12, Ordering.Rule.BANDS).sliced(original).written(), StandardCharsets.US_ASCII)
+                        .lines()
+                        .toList());
+        String lost = lines.remove(which % lines.size());
+        byte[] damaged = (String.join("\n", lines) + "\n").getBytes(StandardCharsets.US_ASCII);
+        try {
+            // What was put in may be lost without harm.
+            byte[] restored = restored(damaged);
+            assertThat(restored.length == original.length).as(lost).isTrue();
+            assertThat(restored).isEqualTo(original);
+        } catch (Refusal said) {
+            assertThat(said.getMessage()).contains("undamaged copy");
+        }
     }
 
     @Property(tries = 150)
