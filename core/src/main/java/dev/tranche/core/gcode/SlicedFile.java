@@ -167,8 +167,12 @@ public record SlicedFile(
         return levels.values().stream().map(SlicedLayer::together).toList();
     }
 
-    /** The same with the comments by which another order of it numbers its layers. */
-    public SlicedFile markedAs(SlicedFile other) {
+    /**
+     * The same with the comments by which another order of it numbers its layers, and with its stops in that order.
+     *
+     * @param stopsAs the stops of this file as they come in {@code other}
+     */
+    public SlicedFile namedAs(SlicedFile other, List<Stop> stopsAs) {
         return new SlicedFile(
                 size,
                 lines,
@@ -179,7 +183,7 @@ public record SlicedFile(
                 end,
                 pieces,
                 order,
-                stops,
+                stopsAs,
                 blocks,
                 toolLines,
                 other.markers,

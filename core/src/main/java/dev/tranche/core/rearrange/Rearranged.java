@@ -119,7 +119,7 @@ public final class Rearranged {
             composed.struck().forEach(z -> struck.add(layerAt(match, z)));
             struck.removeAll(apart);
             if (composed.struck().isEmpty()) {
-                return new Rearranged(original, extent, order, printer, file.markedAs(original), apart);
+                return new Rearranged(original, extent, order, printer, named(file, original, order), apart);
             }
             if (struck.isEmpty()) {
                 break;
@@ -128,6 +128,36 @@ public final class Rearranged {
         }
         throw new Refusal(
                 "The G-code lays plastic of one colour over another on layer after layer, as a tower does, so its pieces cannot change places; slice it without a tower.");
+    }
+
+    /** What its owner said of a stop is kept by its place in the file that came in. */
+    private static SlicedFile named(SlicedFile file, SlicedFile original, List<Piece> order) {
+        List<Integer> places = new ArrayList<>();
+        for (Piece piece : order) {
+            for (int i = 0; i < original.stops().size(); i++) {
+                long at = original.stops().get(i).place().offset();
+                if (at >= piece.bytes().from() && at < piece.bytes().to()) {
+                    places.add(i);
+                }
+            }
+        }
+        long begin = order.stream().mapToLong(p -> p.bytes().from()).min().orElseThrow();
+        for (int i = original.stops().size() - 1; i >= 0; i--) {
+            long at = original.stops().get(i).place().offset();
+            if (at < begin) {
+                places.add(0, i);
+            }
+        }
+        for (int i = 0; i < original.stops().size(); i++) {
+            if (original.stops().get(i).place().offset() >= original.printedTo()) {
+                places.add(i);
+            }
+        }
+        SlicedFile.Stop[] stops = new SlicedFile.Stop[places.size()];
+        for (int i = 0; i < stops.length; i++) {
+            stops[places.get(i)] = file.stops().get(i);
+        }
+        return file.namedAs(original, List.of(stops));
     }
 
     private static int layerAt(GridMatch match, int micrometres) {

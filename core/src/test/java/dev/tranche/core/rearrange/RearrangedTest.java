@@ -8,6 +8,7 @@ import dev.tranche.core.check.Finding;
 import dev.tranche.core.estimate.Derivation;
 import dev.tranche.core.estimate.Pause;
 import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.machine.Printers;
 import dev.tranche.core.plan.Ordering;
@@ -151,6 +152,31 @@ public class RearrangedTest {
         assertThat(restored(written)).isEqualTo(original);
         assertThat(bar(12, Ordering.Rule.BANDS).sliced(restored(written)).written())
                 .isEqualTo(written);
+    }
+
+    @Test
+    void what_was_said_of_a_stop_holds_in_any_order_of_the_file() throws IOException {
+        String text = new String(new TwoTools(EnumSet.of(Way.ADDED), 12).bytes(), StandardCharsets.US_ASCII);
+        byte[] original = text.replaceFirst("; layer 3\n", "; layer 3\nM0 third\n")
+                .replaceFirst("T0\n; layer 9\n", "T0\n; layer 9\n")
+                .replaceFirst("; layer 8\n", "; layer 8\nM0 eighth\n")
+                .replaceFirst("; the end\n", "; the end\nM0 last\n")
+                .getBytes(StandardCharsets.US_ASCII);
+        for (Ordering.Rule rule : Ordering.Rule.values()) {
+            Bench bench = bar(12, rule).sliced(original);
+            assertThat(bench.match().orElseThrow().file().stops())
+                    .extracting(SlicedFile.Stop::text)
+                    .containsExactly("M0 third", "M0 eighth", "M0 last");
+        }
+    }
+
+    @Test
+    void a_layer_that_begins_without_a_travel_keeps_the_file_as_it_is() {
+        byte[] original = new String(new TwoTools(EnumSet.of(Way.ADDED), 12).bytes(), StandardCharsets.US_ASCII)
+                .replaceFirst("; layer 7\nG1 Z1.4 F600\nG0 X[^\n]*\nG1 E1[^\n]*\n", "; layer 7\nG1 X61 Y61 Z1.4 E0.1\n")
+                .getBytes(StandardCharsets.US_ASCII);
+        Bench bench = bar(12, Ordering.Rule.BANDS).sliced(original);
+        assertThat(bench.found("not-rearranged").sentence()).contains("Layer 7 of the G-code begins without a travel");
     }
 
     @Property(tries = 60)
