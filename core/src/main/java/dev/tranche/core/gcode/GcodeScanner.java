@@ -326,6 +326,11 @@ public final class GcodeScanner {
                 && (isDigit((byte) next) || next == '-' || next == '+' || next == '.');
     }
 
+    /** Whether the line begins with a number of its own, N and digits. */
+    public boolean isNumbered() {
+        return to - from > 1 && (buffer[from] & ~0x20) == 'N' && isDigit(buffer[from + 1]);
+    }
+
     private static boolean isDigit(byte c) {
         return c >= '0' && c <= '9';
     }

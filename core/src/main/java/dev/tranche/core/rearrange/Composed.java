@@ -15,6 +15,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -213,11 +214,18 @@ final class Composed extends InputStream {
                 file.open(piece.bytes().from(), piece.bytes().to()), (int) Math.min(1 << 16, size + 64));
     }
 
+    /** How far a tool's filament is drawn back: as it was left last, or as the file has it when it comes to that tool first. */
+    private Draw drawn(int of) {
+        return draws.computeIfAbsent(of, t -> order.stream()
+                .filter(p -> p.tool() == t)
+                .min(Comparator.comparingInt(Piece::number))
+                .map(p -> p.begins().draw())
+                .orElse(Draw.NONE));
+    }
+
     /** Whether the filament of its tool was moved where the file did not, while another printed. */
     private boolean isDrawnOtherwise(Piece piece) {
-        return tool != piece.tool()
-                && draws.containsKey(piece.tool())
-                && !draws.get(piece.tool()).isAs(piece.begins().draw());
+        return tool != piece.tool() && !drawn(piece.tool()).isAs(piece.begins().draw());
     }
 
     /** The nozzle with its filament, as they are. */
@@ -232,7 +240,7 @@ final class Composed extends InputStream {
     private void join(ControllerState now, Piece piece) {
         OptionalInt other = tool == piece.tool() ? OptionalInt.empty() : OptionalInt.of(piece.tool());
         double over = over(Math.max(now.z(), piece.begins().z()));
-        Draw drawn = draws.getOrDefault(piece.tool(), Draw.NONE);
+        Draw drawn = drawn(piece.tool());
         markPiece(piece.number(), piece.bytes().from());
         joint.up(now, piece.begins(), other, drawn, over).forEach(this::add);
         draws.put(tool, joint.drawnUp(now.draw()));
@@ -290,7 +298,7 @@ final class Composed extends InputStream {
         boolean mayLay = lines.has('E') && (lines.has('X') || lines.has('Y'));
         boolean mayMove = lines.letter() == 'G' || lines.goesOn();
         ControllerState before = held || mayMove && !mayLay ? controller.state() : null;
-        if (controller.execute(lines) == Controller.Effect.MOVE) {
+        if (!isSaidToAnother() && controller.execute(lines) == Controller.Effect.MOVE) {
             move(before, held);
             return;
         }
@@ -302,8 +310,17 @@ final class Composed extends InputStream {
         }
     }
 
-    /** What calls a place another cannot be followed. */
+    /** Whether it heats a tool that rests. */
+    private boolean isSaidToAnother() {
+        return (lines.is('M', 104) || lines.is('M', 109)) && lines.has('T') && lines.get('T') != tool;
+    }
+
+    /** What calls a place another cannot be followed, nor can numbers that have to rise. */
     private void requireInPlace() {
+        if (lines.isNumbered()) {
+            throw new Refusal(
+                    "The G-code numbers its lines, so they cannot change places; slice it without line numbers.");
+        }
         boolean homes = lines.is('G', 28) || lines.is('G', 29);
         boolean renames = lines.is('G', 92) && (lines.has('X') || lines.has('Y') || lines.has('Z'));
         if (homes || renames) {

@@ -155,6 +155,30 @@ public class RearrangedTest {
     }
 
     @Test
+    void a_file_that_holds_swaps_already_is_rearranged_as_if_it_held_none() throws IOException {
+        byte[] original = new TwoTools(EnumSet.of(Way.HOPS, Way.CRLF), 12).bytes();
+        byte[] written = bar(12, Ordering.Rule.NUMBERED).sliced(original).written();
+        Bench bench = bar(12, Ordering.Rule.BANDS).sliced(written);
+        assertThat(bench.ledger().swaps()).hasSize(1);
+        assertThat(restored(bench.written())).isEqualTo(original);
+        Proof.standsFree(bench.written());
+    }
+
+    @Test
+    void lines_with_numbers_cannot_change_places() {
+        StringBuilder numbered = new StringBuilder();
+        int number = 1;
+        for (String line :
+                new String(new TwoTools(EnumSet.of(Way.ADDED), 12).bytes(), StandardCharsets.US_ASCII).split("\n")) {
+            numbered.append(line.startsWith(";") ? "" : "N" + number++ + " ")
+                    .append(line)
+                    .append('\n');
+        }
+        Bench bench = bar(12, Ordering.Rule.BANDS).sliced(numbered.toString().getBytes(StandardCharsets.US_ASCII));
+        assertThat(bench.found("not-rearranged").sentence()).contains("numbers its lines");
+    }
+
+    @Test
     void what_was_said_of_a_stop_holds_in_any_order_of_the_file() throws IOException {
         String text = new String(new TwoTools(EnumSet.of(Way.ADDED), 12).bytes(), StandardCharsets.US_ASCII);
         byte[] original = text.replaceFirst("; layer 3\n", "; layer 3\nM0 third\n")

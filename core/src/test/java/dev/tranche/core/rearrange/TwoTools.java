@@ -30,6 +30,10 @@ public final class TwoTools {
         ARCS,
         /** Filament is drawn back along the last line. */
         WIPES,
+        /** Both tools are primed before the print, and the second is drawn back far until it is needed. */
+        PRIMES,
+        /** A tool that rests is let cool, and heated again when it is chosen. */
+        COOLS,
         /** Each change of tools is printed onto a tower. */
         TOWER,
         /** The right stripe comes first. */
@@ -67,6 +71,9 @@ public final class TwoTools {
         }
         line(does(Way.ADDED) ? "M83" : "M82");
         line("G92 E0");
+        if (does(Way.PRIMES)) {
+            primes();
+        }
         line("T0");
         int tool = 0;
         for (int layer = 1; layer <= layers; layer++) {
@@ -79,8 +86,15 @@ public final class TwoTools {
             }
             for (int nth = 0; nth < 2; nth++) {
                 if (nth == 1) {
+                    if (does(Way.COOLS)) {
+                        line("M104 T" + tool + " S150");
+                        line("M109 T" + (1 - tool) + " S210");
+                    }
                     tool = 1 - tool;
                     line("T" + tool);
+                    if (tool == 1 && layer == 1 && does(Way.PRIMES)) {
+                        line("G1 " + filament(10) + " F" + number(1800 / unit));
+                    }
                 }
                 if (nth == 1 && does(Way.TOWER)) {
                     tower(layer);
@@ -100,6 +114,21 @@ public final class TwoTools {
         line("G1 X0 Y" + number(150 / unit));
         line("M104 S0");
         return out.toString().getBytes(StandardCharsets.US_ASCII);
+    }
+
+    private void primes() {
+        line("G1 Z" + number(0.3 / unit) + " F" + number(600 / unit));
+        z = 0.3;
+        for (int tool = 1; tool >= 0; tool--) {
+            line("T" + tool);
+            line("G0 X" + number(5 / unit) + " Y" + number((5 + 5 * tool) / unit) + " F" + number(7200 / unit));
+            x = 5;
+            y = 5 + 5 * tool;
+            feed(45, y);
+            if (tool == 1) {
+                line("G1 " + filament(-10) + " F" + number(1800 / unit));
+            }
+        }
     }
 
     /** Its two stripes, one outline in another; the way from one stripe to the next leads over the other tool's. */
