@@ -7,4 +7,5 @@ import "./desk/zones.js";
 import "./desk/cursor.js";
 import "./desk/section.js";
 import "./desk/menus.js";
+import "./plate/plate.js";
 import "./printers/macro.js";

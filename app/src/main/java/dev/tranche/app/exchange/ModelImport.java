@@ -20,6 +20,7 @@ import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plate.Plate;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
@@ -179,7 +180,7 @@ public class ModelImport {
                 machines.get(0).id(),
                 Placement.AS_IS,
                 PartNotes.NONE,
-                1,
+                Plate.ONE,
                 Optional.empty());
     }
 

@@ -1,10 +1,10 @@
 package dev.tranche.app.plans;
 
-import dev.tranche.core.estimate.Terms;
 import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plate.Plate;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.speech.Words;
 import java.time.LocalDateTime;
@@ -21,7 +21,7 @@ import java.util.Optional;
  * @param printer id of the printer that will print it
  * @param placement how the model is scaled and which way it lies
  * @param parts names, and which are left out
- * @param copies on the plate
+ * @param plate how many copies, and where they stand
  * @param start of the print by the clock, where the machine stands
  */
 public record PlanContent(
@@ -31,46 +31,53 @@ public record PlanContent(
         long printer,
         Placement placement,
         PartNotes parts,
-        int copies,
+        Plate plate,
         Optional<LocalDateTime> start) {
     public PlanContent {
         files = List.copyOf(files);
-        new Terms(copies, Optional.empty());
     }
 
     /** A model as its file has it. */
     public PlanContent(ModelFile file, ColourPlan colours, PurgeSettings purge, long printer) {
-        this(List.of(file), colours, purge, printer, Placement.AS_IS, PartNotes.NONE, 1, Optional.empty());
+        this(List.of(file), colours, purge, printer, Placement.AS_IS, PartNotes.NONE, Plate.ONE, Optional.empty());
     }
 
     public PlanContent with(ColourPlan changed) {
-        return new PlanContent(files, changed, purge, printer, placement, parts, copies, start);
+        return new PlanContent(files, changed, purge, printer, placement, parts, plate, start);
     }
 
     public PlanContent with(PurgeSettings changed) {
-        return new PlanContent(files, colours, changed, printer, placement, parts, copies, start);
+        return new PlanContent(files, colours, changed, printer, placement, parts, plate, start);
     }
 
     public PlanContent with(PartNotes changed) {
-        return new PlanContent(files, colours, purge, printer, placement, changed, copies, start);
+        return new PlanContent(files, colours, purge, printer, placement, changed, plate, start);
     }
 
     public PlanContent plus(ModelFile file) {
         List<ModelFile> more = new ArrayList<>(files);
         more.add(file);
-        return new PlanContent(more, colours, purge, printer, placement, parts, copies, start);
+        return new PlanContent(more, colours, purge, printer, placement, parts, plate, start);
     }
 
     public PlanContent on(long otherPrinter) {
-        return new PlanContent(files, colours, purge, otherPrinter, placement, parts, copies, start);
+        return new PlanContent(files, colours, purge, otherPrinter, placement, parts, plate, start);
     }
 
     public PlanContent times(int other) {
+        return with(plate.times(other));
+    }
+
+    public PlanContent with(Plate other) {
         return new PlanContent(files, colours, purge, printer, placement, parts, other, start);
     }
 
+    public int copies() {
+        return plate.copies();
+    }
+
     public PlanContent startingAt(Optional<LocalDateTime> other) {
-        return new PlanContent(files, colours, purge, printer, placement, parts, copies, other);
+        return new PlanContent(files, colours, purge, printer, placement, parts, plate, other);
     }
 
     /**
@@ -84,7 +91,7 @@ public record PlanContent(
         if (zonesFollow(other)) {
             moved = moved.along(factor, other.turn() - placement.turn());
         }
-        return new PlanContent(files, moved, purge, printer, other, parts, copies, start);
+        return new PlanContent(files, moved, purge, printer, other, parts, plate, start);
     }
 
     private boolean heightsFollow(Placement other) {

@@ -4,6 +4,8 @@ import dev.tranche.app.stored.Format;
 import dev.tranche.app.stored.StoredColours;
 import dev.tranche.app.stored.StoredPlacement;
 import dev.tranche.app.stored.StoredPurge;
+import dev.tranche.core.plate.Plate;
+import dev.tranche.core.plate.Spot;
 import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Map;
@@ -20,7 +22,8 @@ public record StoredPlan(
         StoredPlacement placement,
         Parts parts,
         int copies,
-        Optional<LocalDateTime> start) {
+        Optional<LocalDateTime> start,
+        Optional<Places> plate) {
     public static final Format<PlanContent, StoredPlan> FORMAT =
             new Format<>(StoredPlan.class, 1, StoredPlan::of, StoredPlan::plan, plan -> plan.files().stream()
                     .map(ModelFile::hash)
@@ -35,7 +38,8 @@ public record StoredPlan(
                 StoredPlacement.of(plan.placement()),
                 Parts.of(plan.parts()),
                 plan.copies(),
-                plan.start());
+                plan.start(),
+                Places.of(plan.plate()));
     }
 
     public PlanContent plan() {
@@ -46,9 +50,33 @@ public record StoredPlan(
                 printer,
                 placement.placement(),
                 parts.all(),
-                copies,
+                plate.map(p -> p.plate(copies)).orElseGet(() -> Plate.ONE.times(copies)),
                 start);
     }
+
+    /** Where copies stand, if somebody has said so, and how far apart. */
+    record Places(double gap, List<Place> copies) {
+        static Optional<Places> of(Plate plate) {
+            boolean usual = plate.byHand().isEmpty() && plate.gap() == Plate.USUAL_GAP;
+            return usual
+                    ? Optional.empty()
+                    : Optional.of(new Places(
+                            plate.gap(),
+                            plate.byHand().stream()
+                                    .map(s -> new Place(s.x(), s.y(), s.turn()))
+                                    .toList()));
+        }
+
+        Plate plate(int number) {
+            return new Plate(
+                    number,
+                    gap,
+                    copies.stream().map(p -> new Spot(p.x(), p.y(), p.turn())).toList());
+        }
+    }
+
+    /** Where one stands: mm on the bed, and degrees. */
+    record Place(double x, double y, double turn) {}
 
     /** A model file. */
     record File(String hash, String name, long size) {

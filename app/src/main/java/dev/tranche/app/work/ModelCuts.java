@@ -17,6 +17,7 @@ import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.UprightCut;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plate.Footprint;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.units.Height;
 import java.io.IOException;
@@ -84,8 +85,8 @@ public class ModelCuts {
         }
     }
 
-    /** A model in layers, from above and from the front. */
-    public record Cut(CutModel model, UprightCut upright) {
+    /** A model in layers, from the front, and what it covers of a bed. */
+    public record Cut(CutModel model, UprightCut upright, Footprint footprint) {
         int points() {
             return ModelCuts.points(model.sections());
         }
@@ -105,7 +106,7 @@ public class ModelCuts {
         Body body = body(content.files(), content.placement(), progress);
         LayerGrid grid = content.colours().layers().on(CutModel.height(body, key.hidden()));
         CutModel cut = CutModel.of(body, key.hidden(), grid, progress);
-        Cut made = new Cut(cut, UprightCut.mostTelling(cut));
+        Cut made = new Cut(cut, UprightCut.mostTelling(cut), Footprint.of(cut));
         cuts.put(key, made);
         latest = new Latest(key, made, null);
         return made;

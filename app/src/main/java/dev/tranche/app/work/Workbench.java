@@ -162,6 +162,8 @@ public class Workbench {
                 new Terms(
                         plan.content().copies(),
                         stock.settings().power(machine.printer().watts())),
+                plan.content().plate(),
+                cut.footprint(),
                 // A start that has fallen into an hour that is skipped is an hour later.
                 plan.content().start().map(s -> s.atZone(stock.settings().zone())),
                 stock.settings().quiet(),

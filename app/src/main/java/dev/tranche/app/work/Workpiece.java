@@ -18,6 +18,7 @@ import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
+import dev.tranche.core.plate.Layout;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
@@ -63,6 +64,11 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
 
     public PrintOrder order() {
         return reckoning.facts().order();
+    }
+
+    /** Where its copies stand, unless a sliced file says so itself. */
+    public Layout layout() {
+        return reckoning.facts().layout();
     }
 
     /** From the bed up. */

@@ -11,7 +11,7 @@ public final class Checks {
             BorderRules::colourWithoutLayer,
             ModelRules::openMesh,
             ModelRules::tooLarge,
-            ModelRules::tooMany,
+            ModelRules::plate,
             ModelRules::floating,
             RegionRules::buried,
             RegionRules::nowhere,

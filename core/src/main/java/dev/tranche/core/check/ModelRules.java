@@ -3,6 +3,7 @@ package dev.tranche.core.check;
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.plate.Layout;
 import dev.tranche.core.purge.Tower;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
@@ -74,24 +75,48 @@ final class ModelRules {
         return findings;
     }
 
-    /** More copies than the bed has room for, even if they lay edge to edge; a sliced file knows better. */
-    static List<Finding> tooMany(PlanFacts facts) {
-        int copies = facts.ledger().terms().copies();
-        Envelope one = facts.footprint();
-        double room = facts.printer().bed().squareMillimetres();
-        int most = (int) Math.floor(room / Math.max(1e-6, one.getArea()));
-        return copies == 1 || copies <= most || facts.match().isPresent()
-                ? List.of()
-                : List.of(Finding.of(
-                        Severity.STOP,
-                        "too-many-copies",
-                        Words.format(
-                                "%d copies of %.0f × %.0f mm do not fit on the bed of %s, which has room for %d at most; print them in several goes.",
-                                copies,
-                                one.getWidth(),
-                                one.getHeight(),
-                                facts.printer().name(),
-                                most)));
+    /** Copies that have no room, reach beyond the bed, or stand in one another's way. */
+    static List<Finding> plate(PlanFacts facts) {
+        // A model that is larger than the bed is told by itself.
+        if (facts.match().isPresent() || !tooLarge(facts).isEmpty()) {
+            return List.of();
+        }
+        Layout layout = facts.layout();
+        List<Finding> findings = new ArrayList<>();
+        if (layout.withoutRoom() > 0) {
+            int all = layout.copies().size() + layout.withoutRoom();
+            findings.add(Finding.of(
+                    Severity.STOP,
+                    "too-many-copies",
+                    Words.format(
+                            "The bed of %s has room for %d of %d copies in rows; print them in several goes, or closer together.",
+                            facts.printer().name(), layout.copies().size(), all)));
+        }
+        long beyond = layout.copies().stream().filter(Layout.Copy::beyond).count();
+        if (beyond > 0) {
+            findings.add(Finding.of(
+                    Severity.STOP,
+                    "copies-beyond",
+                    Words.format(
+                            "%s beyond the bed of %s; move what is marked on the plate, or arrange all anew.",
+                            beyond == 1 ? "A copy reaches" : beyond + " copies reach",
+                            facts.printer().name())));
+        }
+        if (!layout.tooNear().isEmpty()) {
+            Layout.Pair pair = layout.tooNear().get(0);
+            findings.add(Finding.of(
+                    Severity.STOP,
+                    "copies-too-near",
+                    Words.format(
+                            "Copies %d and %d %s%s; move one of them on the plate, or arrange all anew.",
+                            pair.one() + 1,
+                            pair.other() + 1,
+                            pair.apart() == 0
+                                    ? "stand in one another"
+                                    : Words.format("are %.1f mm apart, nearer than the gap you want", pair.apart()),
+                            layout.tooNear().size() == 1 ? "" : ", and so on")));
+        }
+        return findings;
     }
 
     private static int lowest(List<Section> sections) {

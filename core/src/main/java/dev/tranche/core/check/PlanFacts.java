@@ -9,12 +9,14 @@ import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
+import dev.tranche.core.plate.Layout;
 import dev.tranche.core.rearrange.Rearranging;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Orders;
@@ -34,7 +36,8 @@ import org.locationtech.jts.geom.Envelope;
  * @param partNames what the parts are called, one a part
  * @param orders in which its colours could be printed, and {@code order} the one in which they are
  * @param tranches of the plan on its grid
- * @param footprint where the part stands on the bed, mm
+ * @param footprint where the part, or the first copy of it, stands on the bed, mm
+ * @param layout where all copies stand, unless a sliced file says so itself
  * @param shelf the spools the plan names
  * @param schedule of the print, if it has a start
  * @param written the state that the last file written for this plan holds
@@ -53,6 +56,7 @@ public record PlanFacts(
         PrintOrder order,
         List<Tranche> tranches,
         Envelope footprint,
+        Layout layout,
         Rig rig,
         Map<SpoolId, Spool> shelf,
         Ledger ledger,
@@ -65,6 +69,11 @@ public record PlanFacts(
         Rearranging rearranging,
         Optional<Schedule> schedule,
         Optional<String> written) {
+
+    /** Whether something is printed at a place, as far as that is known. */
+    boolean isOver(Point place) {
+        return match.isPresent() ? footprint.contains(place.x(), place.y()) : layout.covers(place);
+    }
 
     ColourPlan plan() {
         return colouring.plan();

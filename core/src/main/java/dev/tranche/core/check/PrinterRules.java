@@ -37,7 +37,7 @@ final class PrinterRules {
                             facts.printer().name())));
         }
         Point spot = facts.printer().parkSpot().get();
-        if (facts.footprint().contains(spot.x(), spot.y())) {
+        if (facts.isOver(spot)) {
             boolean purges = facts.ledger().swaps().stream()
                     .anyMatch(s -> s.moment().purge() > 0
                             && s.dryRun().pushed() > s.dryRun().pulled());

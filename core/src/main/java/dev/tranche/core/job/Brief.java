@@ -8,6 +8,8 @@ import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plate.Footprint;
+import dev.tranche.core.plate.Plate;
 import dev.tranche.core.purge.MeasuredPurge;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.rearrange.Rearranged;
@@ -30,6 +32,7 @@ import java.util.Optional;
  * @param file the sliced file, if there is one, and {@code said} what its owner said of it
  * @param rearranging what came of printing it in the plan's order
  * @param terms copies and current
+ * @param plate where the copies stand, and {@code footprint} what one of them covers
  * @param start by the clock, if it has one, and {@code quiet} when nobody is at the machine
  * @param written the state that the last file written for this plan holds
  */
@@ -45,6 +48,8 @@ public record Brief(
         Said said,
         Rearranging rearranging,
         Terms terms,
+        Plate plate,
+        Footprint footprint,
         Optional<ZonedDateTime> start,
         List<QuietTime> quiet,
         Optional<String> written) {
@@ -52,8 +57,8 @@ public record Brief(
     /** The same when it is known in which order the file is printed. */
     public Brief with(Rearranging other) {
         return new Brief(
-                planId, colouring, partNames, purge, measured, rig, shelf, file, said, other, terms, start, quiet,
-                written);
+                planId, colouring, partNames, purge, measured, rig, shelf, file, said, other, terms, plate, footprint,
+                start, quiet, written);
     }
 
     /** The file as it is printed. */

@@ -19,6 +19,7 @@ import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plate.Layout;
 import dev.tranche.core.purge.PurgeModel;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rearrange.Rearranged;
@@ -33,7 +34,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
-import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -54,7 +54,9 @@ public record Reckoning(
         LayerGrid grid = model.grid();
         Printer printer = brief.rig().printer();
         Optional<GridMatch> match = brief.printed().flatMap(f -> match(f, grid));
-        Envelope footprint = match.map(Reckoning::footprint).orElseGet(() -> centred(model.footprint(), printer));
+        Layout layout = Layout.of(brief.plate(), brief.footprint(), printer.bed());
+        Envelope footprint = match.map(Reckoning::footprint)
+                .orElseGet(() -> layout.copies().get(0).outline().getEnvelopeInternal());
         BasePrint base = brief.file()
                 .flatMap(f -> match(f, grid))
                 .map(m -> BasePrint.from(m, printer.filament(), model.footprint()))
@@ -85,6 +87,7 @@ public record Reckoning(
                 order,
                 brief.plan().tranches(grid),
                 footprint,
+                layout,
                 brief.rig(),
                 brief.shelf(),
                 ledger,
@@ -223,12 +226,5 @@ public record Reckoning(
             all.expandToInclude(match.layer(layer).extent());
         }
         return all;
-    }
-
-    private static Envelope centred(Envelope model, Printer printer) {
-        Coordinate bed = printer.bed().bounds().centre();
-        double w = model.getWidth() / 2;
-        double d = model.getHeight() / 2;
-        return new Envelope(bed.x - w, bed.x + w, bed.y - d, bed.y + d);
     }
 }

@@ -34,6 +34,8 @@ import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
+import dev.tranche.core.plate.Footprint;
+import dev.tranche.core.plate.Plate;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.rearrange.Rearranging;
 import dev.tranche.core.rearrange.Source;
@@ -75,6 +77,7 @@ public final class Bench {
     public Optional<String> written = Optional.empty();
     public PurgeSettings purge = PurgeSettings.USUAL;
     public Terms terms = Terms.ONE;
+    public Optional<Plate> plate = Optional.empty();
     public LayerGrid grid = plan.layers().on(mesh.height());
     /** Taken instead of the mesh where a test wants several solids. */
     public Optional<Body> body = Optional.empty();
@@ -206,6 +209,8 @@ public final class Bench {
                 said,
                 Rearranging.NONE,
                 terms,
+                plate.orElseGet(() -> Plate.ONE.times(terms.copies())),
+                Footprint.of(colouring().model()),
                 start,
                 quiet,
                 written);

@@ -11,8 +11,11 @@ import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.Spools;
+import dev.tranche.core.plate.Plate;
+import dev.tranche.core.plate.Spot;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.PurgeSettings;
+import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
@@ -99,11 +102,28 @@ class OrderRulesTest {
     @Test
     void more_copies_than_the_bed_holds_are_stopped_at_the_desk() {
         Bench bench = new Bench();
-        // Tiles of 20 × 20 mm: the bed of 220 × 220 holds 121 of them, edge to edge.
-        bench.terms = new Terms(121, Optional.empty());
+        // Tiles of 20 × 20 mm, 2 mm apart: a bed of 220 × 220 holds ten times ten of them.
+        bench.terms = new Terms(100, Optional.empty());
         assertThat(bench.findings()).extracting(Finding::key).doesNotContain("too-many-copies");
-        bench.terms = new Terms(122, Optional.empty());
-        assertThat(bench.found("too-many-copies").sentence()).contains("room for 121 at most");
+        bench.terms = new Terms(101, Optional.empty());
+        assertThat(bench.found("too-many-copies").sentence()).contains("room for 100 of 101 copies");
+        // Edge to edge, eleven times eleven.
+        bench.plate = Optional.of(new Plate(121, 0, List.of()));
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("too-many-copies", "copies-too-near");
+    }
+
+    @Test
+    void copies_over_the_rim_or_in_one_another_are_stopped_and_a_sliced_file_knows_better() {
+        Bench bench = new Bench();
+        bench.terms = new Terms(2, Optional.empty());
+        bench.plate = Optional.of(new Plate(2, 2, List.of(new Spot(5, 100, 0), new Spot(100, 100, 0))));
+        assertThat(bench.found("copies-beyond").sentence()).startsWith("A copy reaches beyond the bed");
+        bench.plate = Optional.of(new Plate(2, 2, List.of(new Spot(100, 100, 0), new Spot(121, 100, 0))));
+        assertThat(bench.found("copies-too-near").sentence()).startsWith("Copies 1 and 2 are 1.0 mm apart");
+        bench.plate = Optional.of(new Plate(2, 2, List.of(new Spot(100, 100, 0), new Spot(110, 100, 30))));
+        assertThat(bench.found("copies-too-near").sentence()).startsWith("Copies 1 and 2 stand in one another");
+        bench.sliced(new SmallGcode().grid(0.2, 0.2, 15));
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("copies-too-near");
     }
 
     @Test

@@ -1,0 +1,89 @@
+package dev.tranche.app.plate;
+
+import dev.tranche.app.pictures.PlateDrawing;
+import dev.tranche.app.pictures.SpoolMark;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.work.PlanPages;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+/** The bed from above. */
+@Controller
+class PlateController {
+    private static final int WIDTH = 720;
+    private static final int HEIGHT = 560;
+
+    private final Plans plans;
+    private final PlanPages pages;
+    private final PlateEdits edits;
+
+    PlateController(Plans plans, PlanPages pages, PlateEdits edits) {
+        this.plans = plans;
+        this.pages = pages;
+        this.edits = edits;
+    }
+
+    @GetMapping("/plans/{id}/plate")
+    String show(@PathVariable String id, Model model) {
+        return show(plans.get(id), model);
+    }
+
+    /** So many copies, so far apart, arranged anew. */
+    @PostMapping("/plans/{id}/plate")
+    String arrange(
+            @PathVariable String id,
+            @RequestParam long seen,
+            @RequestParam String copies,
+            @RequestParam String gap,
+            Model model) {
+        return show(edits.arrange(id, seen, copies, gap), model);
+    }
+
+    /** One copy to a place. */
+    @PostMapping("/plans/{id}/plate/{copy}")
+    String place(
+            @PathVariable String id,
+            @PathVariable int copy,
+            @RequestParam long seen,
+            @RequestParam String x,
+            @RequestParam String y,
+            @RequestParam String turn,
+            Model model) {
+        return show(edits.place(id, seen, copy, x, y, turn), model);
+    }
+
+    /** One copy by so much. */
+    @PostMapping("/plans/{id}/plate/{copy}/by")
+    String move(
+            @PathVariable String id,
+            @PathVariable int copy,
+            @RequestParam long seen,
+            @RequestParam(defaultValue = "0") double dx,
+            @RequestParam(defaultValue = "0") double dy,
+            @RequestParam(defaultValue = "0") double dturn,
+            Model model) {
+        return show(edits.move(id, seen, copy, dx, dy, dturn), model);
+    }
+
+    private String show(PlanState plan, Model model) {
+        return pages.show(plan, "plate", model, work -> {
+            model.addAttribute("drawing", PlateDrawing.of(work, WIDTH, HEIGHT));
+            model.addAttribute("layout", work.layout());
+            model.addAttribute("marks", SpoolMark.palette(work));
+            model.addAttribute("plate", plan.content().plate());
+            model.addAttribute(
+                    "wrong",
+                    work.findings().stream()
+                            .filter(f -> f.key().startsWith("copies-")
+                                    || f.key().equals("too-many-copies")
+                                    || f.key().equals("park-over-part"))
+                            .toList());
+            return "plate/plate";
+        });
+    }
+}

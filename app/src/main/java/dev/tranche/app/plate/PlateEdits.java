@@ -1,0 +1,55 @@
+package dev.tranche.app.plate;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.web.Numbers;
+import dev.tranche.app.work.Workbench;
+import dev.tranche.core.plate.Plate;
+import dev.tranche.core.plate.Spot;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import org.springframework.stereotype.Component;
+
+/** What was typed or dragged on the plate becomes an edit of its plan. */
+@Component
+class PlateEdits {
+    private final Plans plans;
+    private final Workbench workbench;
+
+    PlateEdits(Plans plans, Workbench workbench) {
+        this.plans = plans;
+        this.workbench = workbench;
+    }
+
+    PlanState arrange(String id, long seen, String copies, String gap) {
+        int number = Numbers.whole("number of copies", copies);
+        double apart = Numbers.decimal("gap", gap);
+        return edit(
+                id,
+                seen,
+                number == 1 ? "put one copy in the middle" : "arrange " + number + " copies",
+                plate -> plate.arranged(number, apart));
+    }
+
+    PlanState place(String id, long seen, int copy, String x, String y, String turn) {
+        Spot spot = new Spot(Numbers.decimal("X", x), Numbers.decimal("Y", y), Numbers.decimal("turn", turn));
+        return with(id, seen, copy, before -> spot);
+    }
+
+    PlanState move(String id, long seen, int copy, double dx, double dy, double dTurn) {
+        return with(id, seen, copy, before -> before.by(dx, dy, dTurn));
+    }
+
+    /** The others stay where they stand, though nobody may have said so yet. */
+    private PlanState with(String id, long seen, int copy, UnaryOperator<Spot> change) {
+        List<Spot> now = workbench.openNow(plans.get(id)).layout().spots();
+        return edit(id, seen, "move copy " + (copy + 1), plate -> {
+            Plate standing = plate.byHand().isEmpty() ? plate.standing(now) : plate;
+            return standing.with(copy, change);
+        });
+    }
+
+    private PlanState edit(String id, long seen, String label, UnaryOperator<Plate> change) {
+        return plans.editAll(id, seen, label, c -> c.with(change.apply(c.plate())));
+    }
+}

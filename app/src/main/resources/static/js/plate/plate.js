@@ -1,0 +1,49 @@
+// --- Copies on the bed: dragged, nudged, turned --------------------------------------------------------------
+const plate = () => document.getElementById("plate");
+const steps = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+const post = (copy, values) => htmx.ajax("POST", `/plans/${plate().dataset.plan}/plate/${copy}/by`, {
+  source: "#content", target: "#content", select: "#content", swap: "outerHTML", values: { ...values, seen: plate().dataset.seen },
+});
+
+/** Where a pointer is, in mm on the bed: the drawing's own matrix knows. */
+const millimetres = (event) => new DOMPoint(event.clientX, event.clientY).matrixTransform(plate().querySelector(".mm").getScreenCTM().inverse());
+
+let dragged = null;
+
+document.addEventListener("pointerdown", (event) => {
+  const copy = event.target.closest?.(".plate .copy");
+  if (!copy) return;
+  dragged = { copy, from: millimetres(event), start: { x: event.clientX, y: event.clientY } };
+  copy.focus();
+  event.preventDefault();
+});
+
+document.addEventListener("pointermove", (event) => {
+  if (!dragged) return;
+  const scale = plate().getScreenCTM().a;
+  dragged.copy.setAttribute("transform", `translate(${(event.clientX - dragged.start.x) / scale} ${(event.clientY - dragged.start.y) / scale})`);
+});
+
+document.addEventListener("pointerup", (event) => {
+  if (!dragged) return;
+  const { copy, from } = dragged;
+  dragged = null;
+  const to = millimetres(event);
+  const dx = (to.x - from.x).toFixed(2);
+  const dy = (to.y - from.y).toFixed(2);
+  if (Math.hypot(dx, dy) >= 0.1) post(copy.dataset.copy, { dx, dy });
+  else copy.removeAttribute("transform");
+});
+
+document.addEventListener("keydown", (event) => {
+  const copy = event.target.closest?.(".plate .copy");
+  if (!copy || event.ctrlKey || event.metaKey) return;
+  const by = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+  if (steps[event.key]) {
+    const [dx, dy] = steps[event.key];
+    post(copy.dataset.copy, { dx: dx * by, dy: dy * by });
+  } else if (event.key === "t" || event.key === "T") {
+    post(copy.dataset.copy, { dturn: event.shiftKey ? -15 : 15 });
+  } else return;
+  event.preventDefault();
+});

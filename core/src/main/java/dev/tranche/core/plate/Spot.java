@@ -1,0 +1,28 @@
+package dev.tranche.core.plate;
+
+import dev.tranche.core.speech.Refusal;
+
+/**
+ * Where a copy stands.
+ *
+ * @param x of the middle of the model's rectangle, mm on the bed, as {@code y}
+ * @param turn degrees against the clock, 0 or more and below 360
+ */
+public record Spot(double x, double y, double turn) {
+    private static final double FARTHEST = 5000;
+
+    public Spot {
+        if (!(Math.abs(x) <= FARTHEST && Math.abs(y) <= FARTHEST)) {
+            throw Refusal.of("A copy at X %s Y %s mm is on no bed; give millimetres on the bed.", x, y);
+        }
+        if (!(Math.abs(turn) < 1e6)) {
+            throw Refusal.of("A turn of %s degrees is none; give 0 to 360.", turn);
+        }
+        turn = turn - 360 * Math.floor(turn / 360);
+    }
+
+    /** Moved and turned by so much. */
+    public Spot by(double dx, double dy, double dTurn) {
+        return new Spot(x + dx, y + dy, turn + dTurn);
+    }
+}
