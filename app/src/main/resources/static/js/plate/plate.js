@@ -2,7 +2,7 @@
 const plate = () => document.getElementById("plate");
 const steps = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
 const post = (copy, values) => htmx.ajax("POST", `/plans/${plate().dataset.plan}/plate/${copy}/by`, {
-  source: "#content", target: "#content", select: "#content", swap: "outerHTML", values: { ...values, seen: plate().dataset.seen },
+  source: "#plate", target: "#content", select: "#content", swap: "outerHTML", values,
 });
 
 /** Where a pointer is, in mm on the bed: the drawing's own matrix knows. */

@@ -1,5 +1,6 @@
 package dev.tranche.app.plans;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.tranche.app.stored.Format;
 import dev.tranche.app.stored.StoredColours;
 import dev.tranche.app.stored.StoredPlacement;
@@ -23,7 +24,7 @@ public record StoredPlan(
         Parts parts,
         int copies,
         Optional<LocalDateTime> start,
-        Optional<Places> plate) {
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Places> plate) {
     public static final Format<PlanContent, StoredPlan> FORMAT =
             new Format<>(StoredPlan.class, 1, StoredPlan::of, StoredPlan::plan, plan -> plan.files().stream()
                     .map(ModelFile::hash)

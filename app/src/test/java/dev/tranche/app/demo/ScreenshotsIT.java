@@ -81,7 +81,8 @@ class ScreenshotsIT {
             shoot(browser, plan("Row marker") + "/hand-off", "hand-off");
             start(browser, "Row marker", "2027-04-09T18:30");
             shoot(browser, plan("Row marker") + "/swap-list", "swap-list");
-            shoot(browser, plan("Leaf panel") + "/order", "order");
+            shoot(browser, plan("in bands") + "/order", "order");
+            shoot(browser, plan("four of them") + "/plate", "plate");
             shoot(browser, plan("Relief tile") + "/purge", "purge");
             start(browser, "Relief tile", "2027-04-09T21:50");
             save(browser, "clock");

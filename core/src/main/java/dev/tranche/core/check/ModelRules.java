@@ -92,15 +92,21 @@ final class ModelRules {
                             "The bed of %s has room for %d of %d copies in rows; print them in several goes, or closer together.",
                             facts.printer().name(), layout.copies().size(), all)));
         }
-        long beyond = layout.copies().stream().filter(Layout.Copy::beyond).count();
-        if (beyond > 0) {
+        List<String> beyond = IntStream.range(0, layout.copies().size())
+                .filter(i -> layout.copies().get(i).beyond())
+                .mapToObj(i -> String.valueOf(i + 1))
+                .toList();
+        if (!beyond.isEmpty()) {
             findings.add(Finding.of(
                     Severity.STOP,
                     "copies-beyond",
                     Words.format(
-                            "%s beyond the bed of %s; move what is marked on the plate, or arrange all anew.",
-                            beyond == 1 ? "A copy reaches" : beyond + " copies reach",
-                            facts.printer().name())));
+                            "%s beyond the bed of %s; move %s on the plate, or arrange all anew.",
+                            beyond.size() == 1
+                                    ? "Copy " + beyond.get(0) + " reaches"
+                                    : beyond.size() + " copies, from number " + beyond.get(0) + " on, reach",
+                            facts.printer().name(),
+                            beyond.size() == 1 ? "it" : "them")));
         }
         if (!layout.tooNear().isEmpty()) {
             Layout.Pair pair = layout.tooNear().get(0);

@@ -117,7 +117,7 @@ class OrderRulesTest {
         Bench bench = new Bench();
         bench.terms = new Terms(2, Optional.empty());
         bench.plate = Optional.of(new Plate(2, 2, List.of(new Spot(5, 100, 0), new Spot(100, 100, 0))));
-        assertThat(bench.found("copies-beyond").sentence()).startsWith("A copy reaches beyond the bed");
+        assertThat(bench.found("copies-beyond").sentence()).startsWith("Copy 1 reaches beyond the bed");
         bench.plate = Optional.of(new Plate(2, 2, List.of(new Spot(100, 100, 0), new Spot(121, 100, 0))));
         assertThat(bench.found("copies-too-near").sentence()).startsWith("Copies 1 and 2 are 1.0 mm apart");
         bench.plate = Optional.of(new Plate(2, 2, List.of(new Spot(100, 100, 0), new Spot(110, 100, 30))));

@@ -1,0 +1,95 @@
+package dev.tranche.app.plate;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.support.BrowserTest;
+import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.plate.Plate;
+import dev.tranche.core.plate.Spot;
+import java.io.IOException;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.interactions.Actions;
+
+/** The bed from above. */
+class PlatePageTest extends BrowserTest {
+    private Plate plate(PlanState plan) {
+        return plans.get(plan.id()).content().plate();
+    }
+
+    @Test
+    void twelve_are_arranged_and_one_is_moved_by_key_by_pointer_and_by_number() {
+        PlanState plan = plan("twelve");
+        browser.open("/plans/" + plan.id() + "/plate");
+        assertThat(browser.all(".plate .copy")).hasSize(1);
+        browser.type("#plate-copies", "12");
+        browser.type("#plate-gap", "4");
+        browser.click("#arrange");
+        browser.until(() -> browser.all(".plate .copy").size() == 12);
+        assertThat(plate(plan)).isEqualTo(new Plate(12, 4, List.of()));
+        assertThat(browser.all("#plate-wrong")).isEmpty();
+
+        double x = Double.parseDouble(browser.find("#x-0").getDomProperty("value"));
+        double y = Double.parseDouble(browser.find("#y-0").getDomProperty("value"));
+        browser.script("document.getElementById('copy-0').focus()");
+        browser.press(Keys.ARROW_LEFT);
+        browser.until(() -> Double.parseDouble(browser.find("#x-0").getDomProperty("value")) < x - 0.5);
+        Spot first = plate(plan).byHand().get(0);
+        assertThat(first.x()).isCloseTo(x - 1, within(0.006));
+        // The hand stays where it was.
+        browser.press("t");
+        browser.until(() -> plate(plan).byHand().get(0).turn() == 15);
+
+        browser.until(() -> browser.find("#turn-0").getDomProperty("value").equals("15.0"));
+        new Actions(browser.driver())
+                .dragAndDropBy(browser.find("#copy-0 circle"), -30, 0)
+                .perform();
+        browser.until(() -> plate(plan).byHand().get(0).x() < x - 5);
+        assertThat(plate(plan).byHand().get(0).y()).isCloseTo(y, within(1.0));
+
+        browser.type("#x-0", "1000", Keys.TAB);
+        browser.see("#plate-wrong", "Copy 1 reaches beyond the bed");
+        browser.type("#x-0", "far", Keys.TAB);
+        browser.see("#notice", "“far” is not a number");
+        assertThat(plate(plan).byHand().get(0).x()).isEqualTo(1000);
+
+        // The desk says so, too, and undo brings the copy back.
+        browser.open("/plans/" + plan.id());
+        browser.see("#finding-copies-beyond", "Copy 1 reaches beyond the bed");
+        browser.click("#undo");
+        browser.until(() -> browser.all("#finding-copies-beyond").isEmpty());
+    }
+
+    @Test
+    void a_sliced_file_says_itself_where_things_stand() throws IOException {
+        PlanState plan = plan("in a file");
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        give("#gcode-file", file("plate.gcode", sliced(new SmallGcode()).bytes()));
+        browser.see(".file-facts h3", "plate.gcode");
+        browser.open("/plans/" + plan.id() + "/plate");
+        browser.see("main", "The sliced file decides where things stand");
+        assertThat(browser.all(".plate .in-file path")).isNotEmpty();
+        assertThat(browser.all(".plate .copy")).isEmpty();
+    }
+
+    @Test
+    void places_by_hand_are_kept_in_plan_files_and_other_numbers_arrange_anew() {
+        PlanState plan = plan("kept");
+        Plate byHand = new Plate(2, 3, List.of(new Spot(60, 60, 30), new Spot(120.5, 60, 0)));
+        plans.editAll(plan.id(), plan.edition(), "place", c -> c.with(byHand));
+        assertThat(plate(plan)).isEqualTo(byHand);
+        browser.open("/plans/" + plan.id() + "/plate");
+        assertThat(browser.find("#x-1").getDomProperty("value")).isEqualTo("120.50");
+        browser.type("#plate-copies", "3");
+        browser.click("#arrange");
+        browser.until(() -> plate(plan).copies() == 3);
+        assertThat(plate(plan).byHand()).isEmpty();
+        browser.type("#plate-copies", "0");
+        browser.click("#arrange");
+        browser.see("#notice", "0 copies cannot be printed at once");
+        assertThat(plate(plan).copies()).isEqualTo(3);
+    }
+}
