@@ -82,7 +82,12 @@ class ScreenshotsIT {
             start(browser, "Row marker", "2027-04-09T18:30");
             shoot(browser, plan("Row marker") + "/swap-list", "swap-list");
             shoot(browser, plan("in bands") + "/order", "order");
-            shoot(browser, plan("four of them") + "/plate", "plate");
+            browser.open(plan("Tag of") + "/plate");
+            browser.type("#plate-copies", "8");
+            browser.click("#arrange");
+            browser.until(() -> browser.all(".plate .copy").size() == 8);
+            browser.leaveFields();
+            save(browser, "plate");
             shoot(browser, plan("Relief tile") + "/purge", "purge");
             start(browser, "Relief tile", "2027-04-09T21:50");
             save(browser, "clock");
