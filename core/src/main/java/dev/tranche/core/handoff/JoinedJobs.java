@@ -1,15 +1,15 @@
 package dev.tranche.core.handoff;
 
 import dev.tranche.core.gcode.BlockStamp;
+import dev.tranche.core.gcode.RawLines;
 import dev.tranche.core.speech.Refusal;
-import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -19,11 +19,9 @@ import java.util.regex.Pattern;
  * into it anew.
  */
 public final class JoinedJobs {
-    private static final Pattern MARK =
-            Pattern.compile(Pattern.quote(BlockStamp.JOB) + "([1-9]\\d{0,3}) of ([1-9]\\d{0,3}) (begins|ends)\\s*");
+    private static final Pattern MARK = Pattern.compile("([1-9]\\d{0,3}) of ([1-9]\\d{0,3}) (begins|ends)");
     private static final byte[] START = BlockStamp.JOB.getBytes(StandardCharsets.US_ASCII);
     private static final byte[] ADDED = BlockStamp.ADDED.getBytes(StandardCharsets.US_ASCII);
-    private static final int LONGEST_LINE = 1 << 20;
 
     private JoinedJobs() {}
 
@@ -34,11 +32,6 @@ public final class JoinedJobs {
 
     /** Which job a file is; 0 if it is none. */
     private record Place(int number, int of) {}
-
-    /** Whether a file is one of several jobs. */
-    public static boolean isJob(File file) throws IOException {
-        return place(file).number() > 0;
-    }
 
     /**
      * @param files in any order
@@ -80,84 +73,40 @@ public final class JoinedJobs {
 
     /** Without the start of all but the first and the end of all but the last. */
     private static void copy(File file, boolean first, boolean last, OutputStream out) throws IOException {
-        try (Lines lines = new Lines(file.open())) {
+        try (RawLines lines = new RawLines(file.open())) {
             boolean ours = first;
+            boolean added = false;
             while (lines.next()) {
-                Matcher mark = lines.mark();
-                if (mark == null) {
-                    if (ours && !lines.added()) {
-                        lines.writeTo(out);
-                    }
-                } else {
-                    ours = mark.group(3).equals("begins") || last;
+                Optional<Matcher> mark = mark(lines);
+                // What joins a job to its start and its end stands right after a mark.
+                added = mark.isPresent() || added && lines.endsWith(ADDED);
+                if (mark.isPresent()) {
+                    ours = mark.get().group(3).equals("begins") || last;
+                } else if (ours && !added) {
+                    lines.writeTo(out, 0);
                 }
             }
         }
     }
 
     private static Place place(File file) throws IOException {
-        try (Lines lines = new Lines(file.open())) {
+        try (RawLines lines = new RawLines(file.open())) {
             while (lines.next()) {
-                Matcher mark = lines.mark();
-                if (mark != null) {
-                    return new Place(Integer.parseInt(mark.group(1)), Integer.parseInt(mark.group(2)));
+                Optional<Matcher> mark = mark(lines);
+                if (mark.isPresent()) {
+                    return new Place(
+                            Integer.parseInt(mark.get().group(1)),
+                            Integer.parseInt(mark.get().group(2)));
                 }
             }
         }
         return new Place(0, 0);
     }
 
-    /** Lines of a file with their endings. */
-    private static final class Lines implements AutoCloseable {
-        private final InputStream in;
-        private final byte[] line = new byte[LONGEST_LINE];
-        private int length;
-        private boolean inJoint;
-
-        Lines(InputStream in) {
-            this.in = new BufferedInputStream(in, 1 << 16);
+    private static Optional<Matcher> mark(RawLines lines) {
+        if (!lines.startsWith(START)) {
+            return Optional.empty();
         }
-
-        boolean next() throws IOException {
-            length = 0;
-            int b;
-            while (length < LONGEST_LINE && (b = in.read()) >= 0) {
-                line[length++] = (byte) b;
-                if (b == '\n') {
-                    break;
-                }
-            }
-            return length > 0;
-        }
-
-        Matcher mark() {
-            boolean may = length > START.length && Arrays.equals(line, 0, START.length, START, 0, START.length);
-            if (!may) {
-                return null;
-            }
-            Matcher m = MARK.matcher(new String(line, 0, length, StandardCharsets.US_ASCII));
-            boolean is = m.matches();
-            inJoint |= is;
-            return is ? m : null;
-        }
-
-        /** Whether it was added right after a mark. */
-        boolean added() {
-            int end = length;
-            while (end > 0 && (line[end - 1] == '\n' || line[end - 1] == '\r')) {
-                end--;
-            }
-            inJoint &= end >= ADDED.length && Arrays.equals(line, end - ADDED.length, end, ADDED, 0, ADDED.length);
-            return inJoint;
-        }
-
-        void writeTo(OutputStream out) throws IOException {
-            out.write(line, 0, length);
-        }
-
-        @Override
-        public void close() throws IOException {
-            in.close();
-        }
+        return Optional.of(MARK.matcher(lines.textAfter(START.length))).filter(Matcher::matches);
     }
 }

@@ -4,7 +4,12 @@ import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.CutModel;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.SortedSet;
+import java.util.TreeSet;
+import java.util.function.ToDoubleFunction;
+import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -20,23 +25,42 @@ public record Footprint(MultiPolygon outline) {
     /** Finer than anyone places a copy, mm. */
     private static final double TOLERANCE = 0.02;
     /** Of a model of more, as many are looked at, evenly. */
-    private static final int MOST_LAYERS = 200;
+    private static final int MOST_LAYERS = 60;
 
     public static Footprint of(CutModel model) {
         List<Section> sections = model.sections();
-        double each = Math.max(1, sections.size() / (double) MOST_LAYERS);
         List<MultiPolygon> layers = new ArrayList<>();
-        for (double at = 0; at < sections.size(); at += each) {
-            MultiPolygon outline = sections.get((int) at).outline();
+        for (int i : lookedAt(sections)) {
+            MultiPolygon outline = sections.get(i).outline();
             if (layers.isEmpty() || layers.get(layers.size() - 1) != outline) {
-                layers.add(Areas.of(TopologyPreservingSimplifier.simplify(outline, TOLERANCE)));
+                layers.add(outline);
             }
         }
-        MultiPolygon all = Areas.union(layers);
+        MultiPolygon all = Areas.of(TopologyPreservingSimplifier.simplify(Areas.union(layers), TOLERANCE));
         Envelope box = all.getEnvelopeInternal();
         Coordinate middle = box.isNull() ? new Coordinate() : box.centre();
         return new Footprint(Areas.of(
                 AffineTransformation.translationInstance(-middle.x, -middle.y).transform(all)));
+    }
+
+    /** Evenly from the bed up, and those that reach furthest to each side. */
+    private static SortedSet<Integer> lookedAt(List<Section> sections) {
+        SortedSet<Integer> chosen = new TreeSet<>();
+        double each = Math.max(1, sections.size() / (double) MOST_LAYERS);
+        for (double at = 0; at < sections.size(); at += each) {
+            chosen.add((int) at);
+        }
+        List<ToDoubleFunction<Envelope>> sides =
+                List.of(e -> -e.getMinX(), Envelope::getMaxX, e -> -e.getMinY(), Envelope::getMaxY);
+        for (ToDoubleFunction<Envelope> side : sides) {
+            IntStream.range(0, sections.size())
+                    .filter(i -> !sections.get(i).outline().isEmpty())
+                    .boxed()
+                    .max(Comparator.comparingDouble(
+                            i -> side.applyAsDouble(sections.get(i).outline().getEnvelopeInternal())))
+                    .ifPresent(chosen::add);
+        }
+        return chosen;
     }
 
     /** As it stands on a bed. */

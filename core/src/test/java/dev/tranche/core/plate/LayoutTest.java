@@ -121,6 +121,16 @@ class LayoutTest {
     }
 
     @Test
+    void the_widest_layer_of_many_is_never_missed() {
+        // 300 layers, of which one alone is wide, wherever it is.
+        for (int layer : new int[] {1, 37, 158, 300}) {
+            double z = 0.2 * (layer - 1);
+            Shapes post = new Shapes().box(8, 8, 0, 4, 4, 60).box(0, 5, z, 20, 10, 0.2);
+            assertThat(of(post).outline().getEnvelopeInternal().getWidth()).isCloseTo(20, within(0.05));
+        }
+    }
+
+    @Test
     void moving_one_keeps_the_others_and_nonsense_gets_a_sentence() {
         Plate plate = new Plate(3, 2, List.of());
         Layout layout = Layout.of(plate, box(20, 20), SQUARE);
