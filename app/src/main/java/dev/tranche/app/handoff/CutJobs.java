@@ -114,7 +114,7 @@ class CutJobs {
                         j.first() + "–" + j.last(),
                         j.from().toString(),
                         j.to().toString(),
-                        j.number() == 1 ? "" : Words.format("%.2f mm", j.gap()),
+                        j.number() == 1 ? "" : Words.format("%.2f mm", Math.rint(j.gap() * 100) / 100 + 0.0),
                         SpoolMark.of(work, j.begins().id()),
                         j.stays() ? "stays in" : "load",
                         j.swaps(),

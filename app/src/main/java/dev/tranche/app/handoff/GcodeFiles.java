@@ -104,7 +104,7 @@ public class GcodeFiles {
             String hash;
             try {
                 SlicedFile survey = sliced.survey(kept.hash(), printer, progress);
-                hash = survey.pieces() > 0 ? asItCame(kept.hash(), survey) : kept.hash();
+                hash = survey.pieces() > 0 ? asItCame(kept, survey) : kept.hash();
             } catch (RuntimeException | Error e) {
                 files.takeBack(kept);
                 throw e;
@@ -115,9 +115,11 @@ public class GcodeFiles {
     }
 
     /** A file that was rearranged here is kept as it came, and put into the plan's order anew. */
-    private String asItCame(String hash, SlicedFile survey) throws IOException {
-        try (InputStream in = sliced.restored(hash, survey)) {
-            return files.keep(in, properties.largestGcode()).hash();
+    private String asItCame(FileStore.Kept rearranged, SlicedFile survey) throws IOException {
+        try (InputStream in = sliced.restored(rearranged.hash(), survey)) {
+            String hash = files.keep(in, properties.largestGcode()).hash();
+            files.takeBack(rearranged);
+            return hash;
         }
     }
 

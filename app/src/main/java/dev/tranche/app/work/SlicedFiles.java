@@ -130,6 +130,9 @@ public class SlicedFiles {
         try (Source source = source(hash, survey);
                 OutputStream out = new BufferedOutputStream(Files.newOutputStream(restored), 1 << 16)) {
             Restoring.copy(source, out);
+        } catch (RuntimeException | IOException e) {
+            Files.delete(restored);
+            throw e;
         }
         return Files.newInputStream(restored, StandardOpenOption.DELETE_ON_CLOSE);
     }

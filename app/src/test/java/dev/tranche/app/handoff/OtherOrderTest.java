@@ -91,7 +91,7 @@ class OtherOrderTest extends BrowserTest {
         plans.edit(plan.id(), plan.edition(), "bands", p -> p.with(p.ordering().by(Ordering.Rule.BANDS)));
         browser.open("/plans/" + plan.id() + "/hand-off");
         give("#gcode-file", file("homes.gcode", original.getBytes(StandardCharsets.US_ASCII)));
-        browser.see("main", "“G28 X” in the middle of the print");
+        browser.see("main", "“G28 X”, in the middle of the print");
         assertThat(browser.find("#write-swaps").isEnabled()).isFalse();
         browser.click("#mend-not-rearranged");
         browser.until(() -> browser.find("#write-swaps").isEnabled());

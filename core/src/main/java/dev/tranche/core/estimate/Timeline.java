@@ -68,11 +68,13 @@ final class Timeline {
 
     /** How often a print halts on its ways up. */
     private static int halting(List<Pass> passes, LayerGrid grid, List<Halt> halts) {
+        List<Integer> layers =
+                halts.stream().map(h -> grid.snap(h.wished()).layer()).toList();
         int all = 0;
         int before = 0;
         for (Pass pass : passes) {
             int from = before;
-            if (halts.stream().map(h -> grid.snap(h.wished()).layer()).anyMatch(l -> l > from && l <= pass.layer())) {
+            if (layers.stream().anyMatch(l -> l > from && l <= pass.layer())) {
                 all++;
             }
             before = pass.layer();

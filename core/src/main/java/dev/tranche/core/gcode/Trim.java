@@ -3,9 +3,11 @@ package dev.tranche.core.gcode;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.Collections;
-import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.SortedMap;
+import java.util.SortedSet;
 import java.util.TreeMap;
 import java.util.TreeSet;
 
@@ -20,6 +22,7 @@ public record Trim(SortedMap<String, Double> said) {
     public static final Trim NONE = new Trim(Collections.emptySortedMap());
 
     private static final String FAN = "M106 P";
+    private static final String ACCELERATION = "M204 ";
     private static final double FULL = 255;
     private static final int MOST_FANS = 16;
 
@@ -49,7 +52,7 @@ public record Trim(SortedMap<String, Double> said) {
                 if (parameter != 'M' && line.has(parameter)) {
                     if (m == 204 && parameter == 'S') {
                         // It is said of printing and of travel at once.
-                        now.keySet().removeIf(k -> k.startsWith("M204 "));
+                        now.keySet().removeIf(k -> k.startsWith(ACCELERATION));
                     }
                     now.put("M" + m + " " + parameter, line.get(parameter));
                 }
@@ -61,29 +64,33 @@ public record Trim(SortedMap<String, Double> said) {
     /** The commands after which a printer that goes on as {@code now} goes on like this. */
     public List<String> after(Trim now) {
         List<String> commands = new ArrayList<>();
-        TreeSet<String> keys = new TreeSet<>(said.keySet());
+        SortedSet<String> keys = new TreeSet<>(said.keySet());
         keys.addAll(now.said.keySet());
-        // What is said of both comes before what is said of one.
-        List<String> ordered = new ArrayList<>(keys);
-        ordered.sort(Comparator.comparing((String k) -> !k.equals("M204 S")));
-        for (String key : ordered) {
-            Double was = now.said.get(key);
+        keys.removeIf(k -> k.startsWith(ACCELERATION));
+        for (String key : keys) {
             Double is = said.getOrDefault(key, otherwise(key));
-            if (is != null && !is.equals(was == null ? otherwise(key) : was) || is != null && isDrowned(key, now)) {
+            if (is != null && !is.equals(now.said.getOrDefault(key, otherwise(key)))) {
                 commands.add(command(key, is));
             }
+        }
+        if (!accelerations().equals(now.accelerations())) {
+            accelerations().forEach((key, value) -> commands.add(command(key, value)));
         }
         return commands;
     }
 
-    /** Whether what is said of printing alone is lost when something else is said of printing and travel at once. */
-    private boolean isDrowned(String key, Trim now) {
-        Double both = said.get("M204 S");
-        return key.startsWith("M204 ")
-                && !key.endsWith("S")
-                && said.containsKey(key)
-                && both != null
-                && !both.equals(now.said.get("M204 S"));
+    /** What is said of printing and travel at once comes first: it takes back what was said of one. */
+    private Map<String, Double> accelerations() {
+        Map<String, Double> all = new LinkedHashMap<>();
+        if (said.containsKey(ACCELERATION + "S")) {
+            all.put(ACCELERATION + "S", said.get(ACCELERATION + "S"));
+        }
+        said.forEach((key, value) -> {
+            if (key.startsWith(ACCELERATION)) {
+                all.putIfAbsent(key, value);
+            }
+        });
+        return all;
     }
 
     /** What holds before anything is said; nothing where only the firmware knows. */

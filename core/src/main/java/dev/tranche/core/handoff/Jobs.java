@@ -1,6 +1,5 @@
 package dev.tranche.core.handoff;
 
-import dev.tranche.core.estimate.FirstLoad;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.BlockStamp;
@@ -112,8 +111,7 @@ public final class Jobs {
         }
         List<Job> list = new ArrayList<>();
         for (int i = 0; i < firsts.size(); i++) {
-            int last =
-                    i + 1 < firsts.size() ? firsts.get(i + 1) - 1 : match.grid().count();
+            int last = last(firsts, i, match.grid());
             long from = i == 0 ? 0 : seams.get(i - 1).offset();
             long to = i < seams.size() ? seams.get(i).offset() : Long.MAX_VALUE;
             list.add(job(match, ledger, order, shelf, new Range(i + 1, firsts.get(i), last, from, to)));
@@ -141,7 +139,7 @@ public final class Jobs {
         List<Job> list = new ArrayList<>();
         for (int i = 0; i < firsts.size(); i++) {
             int first = firsts.get(i);
-            int last = i + 1 < firsts.size() ? firsts.get(i + 1) - 1 : grid.count();
+            int last = last(firsts, i, grid);
             list.add(new Job(
                     i + 1,
                     first,
@@ -157,6 +155,10 @@ public final class Jobs {
                     seconds(ledger, first, last)));
         }
         return list;
+    }
+
+    private static int last(List<Integer> firsts, int job, LayerGrid grid) {
+        return job + 1 < firsts.size() ? firsts.get(job + 1) - 1 : grid.count();
     }
 
     private static Height lifted(Height raft, Height height) {
@@ -281,7 +283,7 @@ public final class Jobs {
         if (!last) {
             Door seam = seams.get(job.number() - 1);
             say(out, mark(job, "ends"));
-            end(seam).forEach(line -> say(out, line + BlockStamp.ADDED));
+            end(job, seam).forEach(line -> say(out, line + BlockStamp.ADDED));
             original.skipNBytes(file.printedTo() - at);
             patch.copy(original, new Span(file.printedTo(), file.size()), out, progress);
         }
@@ -303,31 +305,34 @@ public final class Jobs {
     /** From the start of the file to where the job goes on, with its spool loaded. */
     private List<String> begin(Job job, Door seam) {
         ControllerState start = match.file().start().state();
-        List<String> lines = new ArrayList<>();
-        if (!job.stays()) {
-            load(job, start).forEach(lines::add);
-        }
-        lines.addAll(way(start, seam.state(), slot(seam)));
+        List<String> lines = new ArrayList<>(load(job, seam, start));
+        lines.addAll(way(start, seam.state(), slot(seam), job.from()));
         return lines;
     }
 
-    private List<String> load(Job job, ControllerState start) {
-        return ledger.firstLoad()
-                .map(FirstLoad::moment)
+    /** What the swap at the seam would load, by the macro of the first load, if the printer has one. */
+    private List<String> load(Job job, Door seam, ControllerState start) {
+        if (ledger.firstLoad().isEmpty()) {
+            return List.of();
+        }
+        return ledger.swaps().stream()
+                .filter(s -> s.door().filter(d -> d.offset() == seam.offset()).isPresent())
+                .findFirst()
+                .map(Swap::moment)
                 .map(m -> new Moment(
-                        1,
-                        1,
-                        job.first(),
-                        "",
-                        job.begins().name(),
-                        0,
-                        job.begins().temperature(),
-                        m.standby(),
-                        m.purge(),
-                        m.extruder(),
-                        "",
-                        start,
-                        job.from().millimetres()))
+                                1,
+                                1,
+                                job.first(),
+                                "",
+                                m.in(),
+                                0,
+                                m.temperatureIn(),
+                                m.standby(),
+                                m.purge(),
+                                m.extruder(),
+                                "",
+                                start)
+                        .beside(job.from().millimetres()))
                 .map(m -> RenderedLine.texts(writer.lines(Event.FIRST_LOAD, m)))
                 .orElse(List.of());
     }
@@ -342,13 +347,14 @@ public final class Jobs {
         return OptionalInt.of(ledger.loading().stages().get(swaps).extruder());
     }
 
-    private List<String> end(Door seam) {
-        return way(seam.state(), match.file().end(), OptionalInt.empty());
+    private List<String> end(Job job, Door seam) {
+        return way(seam.state(), match.file().end(), OptionalInt.empty(), job.to());
     }
 
-    private List<String> way(ControllerState now, ControllerState then, OptionalInt tool) {
+    /** @param standing how high plastic stands by then; where a band has ended lower, the nozzle does not */
+    private List<String> way(ControllerState now, ControllerState then, OptionalInt tool, Height standing) {
         Joint joint = new Joint(writer.rig().printer());
-        double over = Math.max(now.z(), then.z()) + Joint.OVER;
+        double over = Math.max(standing.millimetres(), Math.max(now.z(), then.z())) + Joint.OVER;
         List<String> lines = new ArrayList<>(joint.up(now, then, tool, now.draw(), over));
         ControllerState up = then.standing(now.x(), now.y(), over);
         double owed =

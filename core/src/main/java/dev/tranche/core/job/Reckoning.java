@@ -53,13 +53,13 @@ public record Reckoning(
         CutModel model = brief.colouring().model();
         LayerGrid grid = model.grid();
         Printer printer = brief.rig().printer();
-        Optional<GridMatch> match = brief.printed().flatMap(f -> match(f, grid));
+        Optional<GridMatch> sliced = brief.file().flatMap(f -> match(f, grid));
+        Optional<GridMatch> match =
+                brief.rearranging().made().isEmpty() ? sliced : brief.printed().flatMap(f -> match(f, grid));
         Layout layout = Layout.of(brief.plate(), brief.footprint(), printer.bed());
         Envelope footprint = match.map(Reckoning::footprint)
                 .orElseGet(() -> layout.copies().get(0).outline().getEnvelopeInternal());
-        BasePrint base = brief.file()
-                .flatMap(f -> match(f, grid))
-                .map(m -> BasePrint.from(m, printer.filament(), model.footprint()))
+        BasePrint base = sliced.map(m -> BasePrint.from(m, printer.filament(), model.footprint()))
                 .orElseGet(() -> BasePrint.from(model.sections(), grid, printer, PrintSettings.COMMON));
         PurgeModel purges = purges(brief);
         Orders orders = orders(brief, purges)

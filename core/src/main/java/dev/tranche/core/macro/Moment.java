@@ -74,54 +74,20 @@ public record Moment(
     }
 
     public Moment at(ControllerState other) {
-        return new Moment(
-                number,
-                of,
-                layer,
-                out,
-                in,
-                temperatureOut,
-                temperatureIn,
-                standby,
-                purge,
-                extruder,
-                note,
-                other,
-                standing);
+        return with(extruder, other, standing);
     }
 
     public Moment onto(int other) {
-        return new Moment(
-                number,
-                of,
-                layer,
-                out,
-                in,
-                temperatureOut,
-                temperatureIn,
-                standby,
-                purge,
-                other,
-                note,
-                entry,
-                standing);
+        return with(other, entry, standing);
     }
 
     /** Beside plastic that is as high, mm; the nozzle itself stands on some. */
     public Moment beside(double height) {
+        return with(extruder, entry, Math.max(height, entry.z()));
+    }
+
+    private Moment with(int onto, ControllerState at, double high) {
         return new Moment(
-                number,
-                of,
-                layer,
-                out,
-                in,
-                temperatureOut,
-                temperatureIn,
-                standby,
-                purge,
-                extruder,
-                note,
-                entry,
-                Math.max(height, entry.z()));
+                number, of, layer, out, in, temperatureOut, temperatureIn, standby, purge, onto, note, at, high);
     }
 }

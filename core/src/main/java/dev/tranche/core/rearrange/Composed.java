@@ -10,6 +10,7 @@ import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.macro.Joint;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -31,7 +32,7 @@ final class Composed extends InputStream {
     /** Bytes made at a time. */
     private static final int AT_LEAST = 1 << 16;
     /** Nearer than this two heights are one, µm. */
-    private static final int NEAR = 20;
+    static final int NEAR = 20;
 
     private final Source file;
     private final SlicedFile original;
@@ -304,7 +305,7 @@ final class Composed extends InputStream {
         }
         requireInPlace();
         if (held) {
-            run.add(new Run.Entry(raw(), false, lines.is('G', 11), 0, before), lines.line());
+            run.add(new Run.Entry(raw(), false, lines.is('G', 11), 0, before), lineInFile());
         } else {
             lines.writeTo(out);
         }
@@ -319,15 +320,19 @@ final class Composed extends InputStream {
     private void requireInPlace() {
         if (lines.isNumbered()) {
             throw new Refusal(
-                    "The G-code numbers its lines, so they cannot change places; slice it without line numbers.");
+                    "The G-code numbers its lines, so it cannot be printed in another order; slice it without line numbers.");
         }
         boolean homes = lines.is('G', 28) || lines.is('G', 29);
         boolean renames = lines.is('G', 92) && (lines.has('X') || lines.has('Y') || lines.has('Z'));
         if (homes || renames) {
             throw Refusal.of(
-                    "The G-code says “%s” in the middle of the print, so its pieces cannot change places; slice it without.",
-                    lines.text().strip());
+                    "Line %d of the G-code is “%s”, in the middle of the print, so it cannot be printed in another order; slice it without that.",
+                    lineInFile(), Words.quoted(lines.text().strip()));
         }
+    }
+
+    private long lineInFile() {
+        return order.get(next - 1).line() + lines.line() - 1;
     }
 
     private byte[] raw() throws IOException {
@@ -352,7 +357,7 @@ final class Composed extends InputStream {
             run.hit();
         }
         ControllerState was = before != null ? before : beforeMove();
-        run.add(new Run.Entry(raw(), travels, !travels && c.de() > 0, c.de(), was), lines.line());
+        run.add(new Run.Entry(raw(), travels, !travels && c.de() > 0, c.de(), was), lineInFile());
     }
 
     /** How the file had it before the last move, where it was the first of a run. */
@@ -364,8 +369,10 @@ final class Composed extends InputStream {
     private boolean isInTheWay() {
         Controller c = controller;
         int lowest = micrometres(Math.min(c.z(), c.z() - c.dz()));
+        // Where an arc leads is not looked at; over what stands it is free.
         return highest > lowest + NEAR
-                && terrain.near(c.x() - c.dx(), c.y() - c.dy(), c.x(), c.y(), beside) > lowest + NEAR;
+                && (c.sweep() != 0
+                        || terrain.near(c.x() - c.dx(), c.y() - c.dy(), c.x(), c.y(), beside) > lowest + NEAR);
     }
 
     private void plastic() {

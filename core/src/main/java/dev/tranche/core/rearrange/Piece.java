@@ -18,11 +18,12 @@ import java.util.stream.Stream;
  *
  * @param number in the file, from 1
  * @param bytes of it
+ * @param line that begins it, from 1
  * @param layer of the plan, from 1
  * @param tool by the file's number
  * @param left how the printer stands where it begins, as what comes before it in the file leaves it
  */
-record Piece(int number, Span bytes, int layer, int tool, ControllerState left) {
+record Piece(int number, Span bytes, long line, int layer, int tool, ControllerState left) {
 
     /** How the printer stands where it begins, as it takes for granted: its own tool's filament may be drawn back otherwise. */
     ControllerState begins() {
@@ -36,7 +37,7 @@ record Piece(int number, Span bytes, int layer, int tool, ControllerState left) 
         SlicedFile file = match.file();
         if (file.order() != SlicedFile.Order.LAYER_BY_LAYER) {
             throw new Refusal(
-                    "The G-code comes down again by itself, so it is printed in its own order; slice it layer by layer to have it rearranged.");
+                    "The G-code comes down again by itself, so it is printed in its own order; slice it layer by layer to print it in another.");
         }
         List<Door> doors = new ArrayList<>();
         List<Piece> open = new ArrayList<>();
@@ -44,12 +45,13 @@ record Piece(int number, Span bytes, int layer, int tool, ControllerState left) 
             for (int i = 0; i < visit.run().stints().size(); i++) {
                 Door door = (open.isEmpty() ? begins(visit) : visit.door(i))
                         .orElseThrow(() -> Refusal.of(
-                                "Layer %d of the G-code begins without a travel, so it cannot be taken apart there; slice it again with travels between layers.",
+                                "Layer %d of the G-code begins without a travel, so it cannot be printed in another order; slice it again with travels between layers.",
                                 visit.layer()));
                 doors.add(door);
                 open.add(new Piece(
                         doors.size(),
                         new Span(door.offset(), door.offset()),
+                        door.line(),
                         visit.layer(),
                         visit.run().stints().get(i).tool(),
                         door.state()));
@@ -71,6 +73,6 @@ record Piece(int number, Span bytes, int layer, int tool, ControllerState left) 
     }
 
     private Piece to(long end) {
-        return new Piece(number, new Span(bytes.from(), end), layer, tool, left);
+        return new Piece(number, new Span(bytes.from(), end), line, layer, tool, left);
     }
 }

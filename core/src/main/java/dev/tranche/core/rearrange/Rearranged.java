@@ -2,6 +2,7 @@ package dev.tranche.core.rearrange;
 
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.SlicedFile.Span;
 import dev.tranche.core.gcode.Survey;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.SpoolId;
@@ -20,6 +21,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
+import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -127,32 +129,15 @@ public final class Rearranged {
             apart.addAll(struck);
         }
         throw new Refusal(
-                "The G-code lays plastic of one colour over another on layer after layer, as a tower does, so its pieces cannot change places; slice it without a tower.");
+                "The G-code lays plastic of one colour over another on layer after layer, as a tower does, so it cannot be printed in this order; slice it without a tower.");
     }
 
     /** What its owner said of a stop is kept by its place in the file that came in. */
     private static SlicedFile named(SlicedFile file, SlicedFile original, List<Piece> order) {
-        List<Integer> places = new ArrayList<>();
-        for (Piece piece : order) {
-            for (int i = 0; i < original.stops().size(); i++) {
-                long at = original.stops().get(i).place().offset();
-                if (at >= piece.bytes().from() && at < piece.bytes().to()) {
-                    places.add(i);
-                }
-            }
-        }
         long begin = order.stream().mapToLong(p -> p.bytes().from()).min().orElseThrow();
-        for (int i = original.stops().size() - 1; i >= 0; i--) {
-            long at = original.stops().get(i).place().offset();
-            if (at < begin) {
-                places.add(0, i);
-            }
-        }
-        for (int i = 0; i < original.stops().size(); i++) {
-            if (original.stops().get(i).place().offset() >= original.printedTo()) {
-                places.add(i);
-            }
-        }
+        List<Integer> places = new ArrayList<>(stopsIn(original, new Span(0, begin)));
+        order.forEach(p -> places.addAll(stopsIn(original, p.bytes())));
+        places.addAll(stopsIn(original, new Span(original.printedTo(), original.size())));
         SlicedFile.Stop[] stops = new SlicedFile.Stop[places.size()];
         for (int i = 0; i < stops.length; i++) {
             stops[places.get(i)] = file.stops().get(i);
@@ -160,9 +145,19 @@ public final class Rearranged {
         return file.namedAs(original, List.of(stops));
     }
 
+    private static List<Integer> stopsIn(SlicedFile file, Span bytes) {
+        return IntStream.range(0, file.stops().size())
+                .filter(i -> {
+                    long at = file.stops().get(i).place().offset();
+                    return at >= bytes.from() && at < bytes.to();
+                })
+                .boxed()
+                .toList();
+    }
+
     private static int layerAt(GridMatch match, int micrometres) {
         for (int layer = 1; layer <= match.grid().count(); layer++) {
-            if (match.layer(layer).z().micrometres() >= micrometres - 20) {
+            if (match.layer(layer).z().micrometres() >= micrometres - Composed.NEAR) {
                 return layer;
             }
         }

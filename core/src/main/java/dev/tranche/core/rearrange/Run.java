@@ -34,7 +34,7 @@ final class Run {
     void add(Entry entry, long line) {
         if (entries.size() == LONGEST) {
             throw Refusal.of(
-                    "The G-code lays no plastic for %d lines by line %d, so its pieces cannot change places.",
+                    "The G-code lays no plastic for %d lines up to line %d, so it cannot be printed in another order; slice it again, without what stands there.",
                     LONGEST, line);
         }
         entries.add(entry);

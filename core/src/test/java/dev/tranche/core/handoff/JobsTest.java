@@ -9,11 +9,19 @@ import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.handoff.PlainMachine.Move;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Macro;
+import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Ordering;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.rearrange.RearrangedTest;
 import dev.tranche.core.rearrange.TwoTools;
 import dev.tranche.core.rearrange.TwoTools.Way;
+import dev.tranche.core.rig.Rack;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
@@ -25,6 +33,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import net.jqwik.api.Arbitraries;
 import net.jqwik.api.Arbitrary;
@@ -161,6 +170,49 @@ class JobsTest {
                 .containsExactly("0.00–1.60", "1.60–2.60", "2.60–3.60");
         List<byte[]> files = cut(bench, file.bytes(), 6, 11);
         assertThat(laid(files.get(1)).get(0).toZ()).isCloseTo(1.8, within(1e-9));
+    }
+
+    @Test
+    void a_job_ends_and_begins_over_all_that_stands_though_the_band_ended_lower() throws IOException {
+        // Six layers of the left stripe, and beside them the right one up to the second only.
+        SmallGcode file = new SmallGcode().line("T0");
+        file.centredAt(50, 50).sized(19.6, 9.6).grid(0.2, 0.2, 6);
+        file.line("T1").centredAt(70, 50).grid(0.2, 0.2, 2);
+        file.line("T0").centredAt(50, 50).grid(1.4, 0.2, 6);
+        Bench bench = new Bench();
+        bench.mesh = new Shapes()
+                .box(0, 0, 0, 20, 10, 2.4)
+                .box(20, 0, 0, 20, 10, 0.4)
+                .mesh();
+        bench.grid = bench.plan.layers().on(bench.mesh.height());
+        bench.region(new Region(
+                "low", new Shape.Zone(new Outline.Box(20, 10), 30, 5, 0, false), Spools.CHALK.id(), Range.ALL));
+        List<byte[]> jobs = cut(bench, file.bytes(), 7);
+        for (byte[] job : jobs) {
+            List<Move> moves = PlainMachine.moves(job, false);
+            int seam = job == jobs.get(0)
+                    ? moves.lastIndexOf(laid(job).get(laid(job).size() - 1))
+                    : 0;
+            int until =
+                    job == jobs.get(0) ? moves.size() : moves.indexOf(laid(job).get(0));
+            // No way goes aside lower than the left stripe stands.
+            assertThat(moves.subList(seam + 1, until))
+                    .filteredOn(m -> m.length() > 0)
+                    .isNotEmpty()
+                    .allMatch(m -> m.lowest() > 1.2);
+        }
+    }
+
+    @Test
+    void a_job_that_begins_with_another_spool_loads_it_as_the_swap_there_would() throws IOException {
+        Bench bench = new Bench().start(2.0, Spools.CHALK);
+        bench.macros = bench.macros.replace(
+                1,
+                Macro.of(Event.FIRST_LOAD, new Step.Message("load {{in}} into T{{extruder}}"), new Step.Load(0, 10)));
+        bench.rack = Optional.of(Rack.of(bench.printer, 2));
+        List<byte[]> files = cut(bench, tile().bytes(), 11);
+        int slot = bench.ledger().swaps().get(0).moment().extruder();
+        assertThat(new String(files.get(1), StandardCharsets.ISO_8859_1)).contains("M117 load B Chalk into T" + slot);
     }
 
     @Test

@@ -137,7 +137,12 @@ public class RearrangedTest {
                 .replaceFirst("; layer 7\n", "; layer 7\nG28 X\n")
                 .getBytes(StandardCharsets.US_ASCII);
         Bench bench = bar(12, Ordering.Rule.BANDS).sliced(original);
-        assertThat(bench.found("not-rearranged").sentence()).contains("“G28 X”");
+        long line = new String(original, StandardCharsets.US_ASCII)
+                        .lines()
+                        .takeWhile(l -> !l.equals("G28 X"))
+                        .count()
+                + 1;
+        assertThat(bench.found("not-rearranged").sentence()).contains("Line " + line + " of the G-code", "“G28 X”");
         assertThat(bench.ledger().swaps()).hasSize(12);
         bench.plan = bench.found("not-rearranged").fix().orElseThrow().colours().apply(bench.plan);
         assertThat(bench.findings()).extracting(Finding::severity).doesNotContain(Severity.STOP);
@@ -162,6 +167,18 @@ public class RearrangedTest {
         assertThat(bench.ledger().swaps()).hasSize(1);
         assertThat(restored(bench.written())).isEqualTo(original);
         Proof.standsFree(bench.written());
+    }
+
+    @Test
+    void a_way_along_an_arc_is_led_over_what_stands_though_its_ends_are_free() throws IOException {
+        // From one outline of the left stripe to the one in it, round a middle 10 mm to the right: through the next
+        // stripe.
+        byte[] original = new String(new TwoTools(EnumSet.of(Way.ADDED), 6).bytes(), StandardCharsets.US_ASCII)
+                .replace("G0 X62.2 Y62.2 F7200", "G3 X62.2 Y62.2 I10 J0 F7200")
+                .getBytes(StandardCharsets.US_ASCII);
+        Made made = rearrange(bar(6, Ordering.Rule.BANDS), original);
+        assertThat(new String(made.bytes(), StandardCharsets.US_ASCII)).contains("; tranche took G3 X62.2");
+        assertThat(made.restored()).isEqualTo(original);
     }
 
     @Test
