@@ -56,28 +56,34 @@ public record StoredPlan(
     }
 
     /** Where copies stand, if somebody has said so, and how far apart. */
-    record Places(double gap, List<Place> copies) {
+    record Places(double gap, List<Place> copies, @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Place> tower) {
         static Optional<Places> of(Plate plate) {
-            boolean usual = plate.byHand().isEmpty() && plate.gap() == Plate.USUAL_GAP;
+            boolean usual = plate.byHand().isEmpty()
+                    && plate.gap() == Plate.USUAL_GAP
+                    && plate.tower().isEmpty();
             return usual
                     ? Optional.empty()
                     : Optional.of(new Places(
                             plate.gap(),
-                            plate.byHand().stream()
-                                    .map(s -> new Place(s.x(), s.y(), s.turn()))
-                                    .toList()));
+                            plate.byHand().stream().map(Place::of).toList(),
+                            plate.tower().map(Place::of)));
         }
 
         Plate plate(int number) {
-            return new Plate(
-                    number,
-                    gap,
-                    copies.stream().map(p -> new Spot(p.x(), p.y(), p.turn())).toList());
+            return new Plate(number, gap, copies.stream().map(Place::spot).toList(), tower.map(Place::spot));
         }
     }
 
     /** Where one stands: mm on the bed, and degrees. */
-    record Place(double x, double y, double turn) {}
+    record Place(double x, double y, double turn) {
+        static Place of(Spot spot) {
+            return new Place(spot.x(), spot.y(), spot.turn());
+        }
+
+        Spot spot() {
+            return new Spot(x, y, turn);
+        }
+    }
 
     /** A model file. */
     record File(String hash, String name, long size) {

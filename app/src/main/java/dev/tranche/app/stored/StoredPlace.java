@@ -1,8 +1,10 @@
 package dev.tranche.app.stored;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import dev.tranche.core.purge.PurgePlace;
+import java.util.Optional;
 
 /** Where purge goes. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
@@ -19,9 +21,9 @@ sealed interface StoredPlace {
             return new OnTower(known.width());
         }
         if (value instanceof PurgePlace.Routine known) {
-            return new Routine(known.length());
+            return new Routine(known.length(), known.last().map(StoredSmallTower::of));
         }
-        return new Bin();
+        return new Bin(((PurgePlace.Bin) value).last().map(StoredSmallTower::of));
     }
 
     record OnTower(double width) implements StoredPlace {
@@ -31,17 +33,19 @@ sealed interface StoredPlace {
         }
     }
 
-    record Routine(double length) implements StoredPlace {
+    record Routine(double length, @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<StoredSmallTower> smallTower)
+            implements StoredPlace {
         @Override
         public PurgePlace place() {
-            return new PurgePlace.Routine(length);
+            return new PurgePlace.Routine(length, smallTower.map(StoredSmallTower::tower));
         }
     }
 
-    record Bin() implements StoredPlace {
+    record Bin(@JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<StoredSmallTower> smallTower)
+            implements StoredPlace {
         @Override
         public PurgePlace place() {
-            return new PurgePlace.Bin();
+            return new PurgePlace.Bin(smallTower.map(StoredSmallTower::tower));
         }
     }
 }

@@ -28,6 +28,7 @@ public class Mends {
                 .orElseThrow(() -> new Refusal("That finding is no longer there; it may be mended already."));
         return plans.editAll(id, seen, fix.label().toLowerCase(Locale.ROOT), c -> c.with(
                         fix.colours().apply(c.colours()))
-                .with(fix.purge().apply(c.purge())));
+                .with(fix.purge().apply(c.purge()))
+                .with(fix.plate().apply(c.plate())));
     }
 }

@@ -91,8 +91,13 @@ class StoredFormatTest {
 
     @Test
     void every_place_for_purge_is_stored_in_a_way_of_its_own() {
-        for (PurgePlace place :
-                new PurgePlace[] {new PurgePlace.Bin(), new PurgePlace.Routine(80), new PurgePlace.OnTower(25)}) {
+        for (PurgePlace place : new PurgePlace[] {
+            new PurgePlace.Bin(),
+            new PurgePlace.Bin(Optional.of(PurgePlace.SmallTower.USUAL)),
+            new PurgePlace.Routine(80),
+            new PurgePlace.Routine(80, Optional.of(PurgePlace.SmallTower.USUAL)),
+            new PurgePlace.OnTower(25)
+        }) {
             assertThat(json.read(json.write(StoredPlace.of(place)), StoredPlace.class)
                             .place())
                     .isEqualTo(place);

@@ -18,6 +18,8 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.plate.Layout;
 import dev.tranche.core.rearrange.Rearranging;
+import dev.tranche.core.returns.Cure;
+import dev.tranche.core.returns.ReturnPaths;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
@@ -37,7 +39,9 @@ import org.locationtech.jts.geom.Envelope;
  * @param orders in which its colours could be printed, and {@code order} the one in which they are
  * @param tranches of the plan on its grid
  * @param footprint where the part, or the first copy of it, stands on the bed, mm
- * @param layout where all copies stand, unless a sliced file says so itself
+ * @param layout where all copies stand; those that a sliced file holds, if there is one that fits
+ * @param gap that is wanted between them, mm
+ * @param returns how the nozzle comes back from swaps, and {@code cures} what makes fewer of its ways unclean, the best first
  * @param shelf the spools the plan names
  * @param schedule of the print, if it has a start
  * @param written the state that the last file written for this plan holds
@@ -57,6 +61,9 @@ public record PlanFacts(
         List<Tranche> tranches,
         Envelope footprint,
         Layout layout,
+        double gap,
+        ReturnPaths returns,
+        List<Cure> cures,
         Rig rig,
         Map<SpoolId, Spool> shelf,
         Ledger ledger,
@@ -72,7 +79,7 @@ public record PlanFacts(
 
     /** Whether something is printed at a place, as far as that is known. */
     boolean isOver(Point place) {
-        return match.isPresent() ? footprint.contains(place.x(), place.y()) : layout.covers(place);
+        return layout.copies().isEmpty() ? footprint.contains(place.x(), place.y()) : layout.covers(place);
     }
 
     ColourPlan plan() {

@@ -2,11 +2,12 @@ package dev.tranche.core.estimate;
 
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgeModel;
-import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.purge.Tower;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Pass;
@@ -14,6 +15,7 @@ import dev.tranche.core.sequence.PrintOrder;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.stream.Stream;
 import org.locationtech.jts.geom.Coordinate;
 
@@ -44,15 +46,9 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
         Pushes pushes = new Pushes(purges);
         // Where the file holds the swaps, it holds their tower too.
         boolean inFile = file.map(f -> f.file().changesTools()).orElse(false);
-        TowerPrinting tower = pushes.place() instanceof PurgePlace.OnTower place && !changes.isEmpty() && !inFile
-                ? TowerPrinting.of(
-                        place.width(),
-                        passes,
-                        (out, in) ->
-                                pushes.between(shelf.get(out), shelf.get(in)).volume(),
-                        grid,
-                        rig.printer())
-                : TowerPrinting.none(grid, rig.printer());
+        TowerPrinting tower = inFile
+                ? TowerPrinting.none(grid, rig.printer())
+                : towerPrinting(pushes, order, grid, shelf, rig.printer());
         Loading loading = Loading.of(
                 rig.rack(),
                 Stream.concat(Stream.of(passes.get(0)), changes.stream())
@@ -71,13 +67,36 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
                 tally.swaps(),
                 tally.pauses(),
                 tally.stretches(),
-                tally.uses(all.holdsTower() && inFile && pushes.place() instanceof PurgePlace.OnTower),
+                tally.uses(all.holdsTower()
+                        && inFile
+                        && pushes.place().towerWidth().isPresent()),
                 loading,
                 rig.printer().filament(),
                 tally.layers(),
                 tower.tower(),
                 terms,
                 pushes.place());
+    }
+
+    /** The tower that takes the purge of an order, where the plan prints one and a sliced file holds none. */
+    public static Optional<Tower> tower(
+            PurgeModel purges, PrintOrder order, LayerGrid grid, Map<SpoolId, Spool> shelf, Printer printer) {
+        return towerPrinting(new Pushes(purges), order, grid, shelf, printer).tower();
+    }
+
+    private static TowerPrinting towerPrinting(
+            Pushes pushes, PrintOrder order, LayerGrid grid, Map<SpoolId, Spool> shelf, Printer printer) {
+        OptionalDouble width = pushes.place().towerWidth();
+        return width.isEmpty() || order.swaps().isEmpty()
+                ? TowerPrinting.none(grid, printer)
+                : TowerPrinting.of(
+                        width.getAsDouble(),
+                        order.passes(),
+                        (out, in) -> pushes.place()
+                                .ontoTower(pushes.between(shelf.get(out), shelf.get(in))
+                                        .volume()),
+                        grid,
+                        printer);
     }
 
     /** How a spool is named to the machine and its owner: letter and name. */

@@ -106,8 +106,22 @@ public record Ledger(
                         ? "what the machine's routine pushes, whatever the colours"
                         : "volume ÷ π d²/4, d = " + filament.diameter() + " mm",
                 place instanceof PurgePlace.Routine
-                        ? List.of()
+                        ? routine(swap)
                         : List.of(purge.measured() ? measured(purge) : computed(purge)));
+    }
+
+    /** The routine and a small tower add up. */
+    private List<Derivation> routine(Swap swap) {
+        double onto = filament.length(swap.ontoTower());
+        return onto == 0
+                ? List.of()
+                : List.of(
+                        Derivation.of(
+                                "The machine's routine",
+                                filament.length(swap.pushed()) - onto,
+                                Unit.MILLIMETRES,
+                                "beside the print"),
+                        Derivation.of("Small tower", onto, Unit.MILLIMETRES, "after it"));
     }
 
     private static Derivation measured(Purge purge) {

@@ -12,7 +12,6 @@ import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.Purge;
-import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Pass;
@@ -71,10 +70,9 @@ record Stops(
     Swap swap(Point at, Spool out, Spool in) {
         Purge purge = pushes.between(out, in);
         Filament filament = rig.printer().filament();
-        Volume pushed = pushes.place() instanceof PurgePlace.Routine r ? filament.volume(r.length()) : purge.volume();
-        // What is printed onto the tower, the macro need not push.
-        double byMacro = pushes.place() instanceof PurgePlace.OnTower ? 0 : filament.length(pushed);
-        Moment moment = moment(at, at.swaps() + 1, Optional.of(out), in, byMacro);
+        Volume beside = pushes.place().beside(purge.volume(), filament);
+        Volume ontoTower = pushes.place().ontoTower(purge.volume());
+        Moment moment = moment(at, at.swaps() + 1, Optional.of(out), in, filament.length(beside));
         return new Swap(
                 moment,
                 top(at),
@@ -82,7 +80,8 @@ record Stops(
                 out,
                 in,
                 purge,
-                pushed,
+                beside.plus(ontoTower),
+                ontoTower,
                 dryRuns.of(Event.SWAP, moment),
                 at.now(),
                 door(at));

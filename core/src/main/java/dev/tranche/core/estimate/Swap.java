@@ -18,6 +18,7 @@ import java.util.Optional;
  * @param out spool that comes out, {@code in} that goes in
  * @param purge that the pair needs
  * @param pushed through; not what it needs where the machine's routine decides
+ * @param ontoTower what of that is printed onto a tower
  * @param dryRun of the macro there
  * @param startsAt seconds from the start of the print, earlier swaps and halts included
  * @param door where the sliced file has a place for it
@@ -30,6 +31,7 @@ public record Swap(
         Spool in,
         Purge purge,
         Volume pushed,
+        Volume ontoTower,
         DryRun dryRun,
         double startsAt,
         Optional<Door> door) {

@@ -27,6 +27,7 @@ final class Tally {
         boolean used;
         double plastic;
         double purge;
+        double ontoTower;
         double tower;
         double printSeconds;
         double swapSeconds;
@@ -95,6 +96,7 @@ final class Tally {
         swaps.add(swap);
         Sum sum = sum(swap.in());
         sum.purge += swap.pushed().cubicMillimetres();
+        sum.ontoTower += swap.ontoTower().cubicMillimetres();
         sum.swapSeconds += swap.seconds();
         stretches.add(new Stretch(
                 stretch.spool(), stretch.firstLayer(), stretch.lastLayer(), stretch.from(), swap.startsAt()));
@@ -132,10 +134,11 @@ final class Tally {
         return sums.values().stream()
                 .filter(s -> s.used)
                 .map(s -> {
-                    double purge = inFile ? Math.min(s.purge, s.plastic) : s.purge;
+                    double held = inFile ? Math.min(s.ontoTower, s.plastic) : 0;
+                    double purge = inFile ? s.purge - s.ontoTower + held : s.purge;
                     return new SpoolUse(
                             s.spool,
-                            new Volume(inFile ? s.plastic - purge : s.plastic),
+                            new Volume(s.plastic - held),
                             new Volume(purge),
                             new Volume(s.tower),
                             s.printSeconds,

@@ -155,8 +155,7 @@ final class Timeline {
         swaps++;
         loaded = swap.in();
         if (tower.tower().isPresent()) {
-            double seconds =
-                    tower.seconds(Math.max(highest, pass.layer()), swap.purge().volume());
+            double seconds = tower.seconds(Math.max(highest, pass.layer()), swap.ontoTower());
             happens(new Happening.Towering(loaded, Volume.NONE, seconds));
         }
     }

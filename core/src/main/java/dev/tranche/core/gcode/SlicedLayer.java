@@ -4,6 +4,7 @@ import dev.tranche.core.units.Height;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -57,8 +58,21 @@ public record SlicedLayer(Height z, List<Stint> stints, Envelope extent, List<Li
      * @param offset of the byte before which lines may be put in; the beginning of a line
      * @param line from 1
      * @param state of the controller there
+     * @param way places that the file passes from there, mm; it lays its first plastic from the last of them
      */
-    public record Door(long offset, long line, ControllerState state) {}
+    public record Door(long offset, long line, ControllerState state, List<Coordinate> way) {
+        public Door {
+            way = List.copyOf(way);
+        }
+
+        Door(long offset, long line, ControllerState state) {
+            this(offset, line, state, List.of());
+        }
+
+        Door leadingTo(List<Coordinate> places) {
+            return new Door(offset, line, state, places);
+        }
+    }
 
     /** What several visits to one height print, in their order; the first of them begins it. */
     static SlicedLayer together(List<SlicedLayer> visits) {

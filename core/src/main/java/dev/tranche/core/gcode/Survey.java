@@ -20,6 +20,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 
 /** Reads a G-code file once, from end to end, in memory that does not grow with it. */
@@ -34,6 +35,12 @@ public final class Survey {
 
     /** Of one layer that are kept. */
     private static final int MOST_LINES = 8;
+    /** Of the first {@value #FIRST_RUNS} of them, so that all copies are found. */
+    private static final int MOST_FIRST_LINES = 512;
+
+    private static final int FIRST_RUNS = 12;
+    /** On the way from one line of plastic to the next, that are kept. */
+    private static final int MOST_TRAVELS = 64;
 
     /** One line in so many that looks like a move is chance. */
     private static final int HARDLY = 20;
@@ -74,6 +81,11 @@ public final class Survey {
     private Door start;
 
     private Door fed;
+    /** Where each travel since the last plastic has ended, and how many of them came before each door. */
+    private final List<Coordinate> travels = new ArrayList<>();
+
+    private int doorFrom;
+    private int toolDoorFrom;
     /** Whether plastic has come out since the last travel, so that the next travel is a door. */
     private boolean doorWanted = true;
 
@@ -115,9 +127,12 @@ public final class Survey {
         /** The largest first. */
         final List<Line> lines = new ArrayList<>();
 
-        Run(int micrometres, Optional<Door> door) {
+        final int mostLines;
+
+        Run(int micrometres, Optional<Door> door, int mostLines) {
             this.micrometres = micrometres;
             this.door = door;
+            this.mostLines = mostLines;
         }
 
         void add(Trace trace) {
@@ -130,10 +145,10 @@ public final class Survey {
             while (at > 0 && lines.get(at - 1).extent().getArea() < box.getArea()) {
                 at--;
             }
-            if (at < MOST_LINES) {
+            if (at < mostLines) {
                 lines.add(at, new Line(box, trace.extruded, trace.length));
-                if (lines.size() > MOST_LINES) {
-                    lines.remove(MOST_LINES);
+                if (lines.size() > mostLines) {
+                    lines.remove(mostLines);
                 }
             }
         }
@@ -177,7 +192,7 @@ public final class Survey {
     private static final class Draft {
         final int tool;
         final int account;
-        final Door door;
+        Door door;
         double extruded;
 
         Draft(int tool, int account, Door door) {
@@ -323,6 +338,7 @@ public final class Survey {
         boolean move = line.letter() == 'G' ? line.number() >= 0 && line.number() <= 3 : line.letter() == 0;
         if (move && doorWanted && !line.has('E') && (line.has('X') || line.has('Y') || line.has('Z'))) {
             door = new Door(line.offset(), line.line(), controller.state());
+            doorFrom = travels.size();
             doorWanted = false;
         }
         if (drawing && afterFor != plasticTo && !(line.has('E') && (line.has('X') || line.has('Y')))) {
@@ -446,6 +462,7 @@ public final class Survey {
         controller.choose(number);
         ControllerState there = left.awaiting(controller.draw());
         toolDoor = new Door(line.offset(), line.line(), there);
+        toolDoorFrom = travels.size();
         owes(there);
         if (run != null) {
             beginStint();
@@ -563,6 +580,10 @@ public final class Survey {
             }
             plasticTo = line.end();
             laidAt = c.feed();
+            if (stint.extruded == 0 && stint.door != null) {
+                stint.door = stint.door.leadingTo(since(toolDoorFrom));
+            }
+            travels.clear();
             stint.extruded += de;
             toolDoor = null;
             if (!drawing) {
@@ -579,8 +600,25 @@ public final class Survey {
                 after = c.state().asLaid(c.x() - dx, c.y() - dy, c.z() - c.dz(), c.e() - de, laidAt);
             }
             lift();
+            if (dx != 0 || dy != 0) {
+                travel();
+            }
         }
         relay.move(dx, dy, c.dz(), de, c.length(), c.chord(), c.speed(), c.acceleration(), accounts);
+    }
+
+    private void travel() {
+        if (travels.size() == MOST_TRAVELS) {
+            travels.remove(MOST_TRAVELS - 1);
+        }
+        travels.add(new Coordinate(controller.x(), controller.y()));
+    }
+
+    /** The way from a door to where the plastic that is about to come begins. */
+    private List<Coordinate> since(int from) {
+        return from < travels.size()
+                ? travels.subList(from, travels.size())
+                : List.of(new Coordinate(controller.x() - controller.dx(), controller.y() - controller.dy()));
     }
 
     /** Ends the line that is being drawn. */
@@ -596,9 +634,10 @@ public final class Survey {
             throw Refusal.of(
                     "The G-code has over %d layers by line %d; it is no layered print.", MOST_RUNS, line.line());
         }
-        Optional<Door> here = doorWanted ? Optional.empty() : Optional.ofNullable(door);
+        Optional<Door> here =
+                doorWanted ? Optional.empty() : Optional.ofNullable(door).map(d -> d.leadingTo(since(doorFrom)));
         lift();
-        run = new Run(z, here);
+        run = new Run(z, here, runs.size() < FIRST_RUNS ? MOST_FIRST_LINES : MOST_LINES);
         runs.add(run);
         beginStint();
     }

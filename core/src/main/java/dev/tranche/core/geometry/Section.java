@@ -6,7 +6,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Coordinate;
-import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.LineSegment;
@@ -76,12 +75,20 @@ public record Section(MultiPolygon outline, List<LineSegment> closings, double a
 
     /** As {@link #spansAt}, of any area. */
     public static List<Span> spans(MultiPolygon outline, double y) {
+        return spans(outline, Course.level(y));
+    }
+
+    /**
+     * Where a line runs through an area.
+     *
+     * @return ascending, disjoint stretches of it, in its steps; a line through a corner is taken as just to the left of it
+     */
+    public static List<Span> spans(MultiPolygon outline, Course course) {
         double[] crossings = new double[16];
         int n = 0;
         for (int p = 0; p < outline.getNumGeometries(); p++) {
             Polygon polygon = (Polygon) outline.getGeometryN(p);
-            Envelope box = polygon.getEnvelopeInternal();
-            if (y < box.getMinY() || y > box.getMaxY()) {
+            if (course.misses(polygon.getEnvelopeInternal())) {
                 continue;
             }
             for (int r = -1; r < polygon.getNumInteriorRing(); r++) {
@@ -90,11 +97,14 @@ public record Section(MultiPolygon outline, List<LineSegment> closings, double a
                 for (int i = 1; i < points.length; i++) {
                     Coordinate a = points[i - 1];
                     Coordinate b = points[i];
-                    if (a.y > y != b.y > y) {
+                    double here = course.side(a);
+                    double there = course.side(b);
+                    if (here > 0 != there > 0) {
                         if (n == crossings.length) {
                             crossings = Arrays.copyOf(crossings, 2 * n);
                         }
-                        crossings[n++] = a.x + (b.x - a.x) * ((y - a.y) / (b.y - a.y));
+                        double from = course.steps(a);
+                        crossings[n++] = from + (course.steps(b) - from) * (here / (here - there));
                     }
                 }
             }

@@ -25,8 +25,13 @@ import org.locationtech.jts.geom.MultiPolygon;
  *
  * @param differs the first layer that is none of the model's, if the file prints another one
  * @param shrink mm by which its first layer is drawn in; empty where the wall of that was not found
+ * @param copies by how much the model is moved for each that the file prints, mm, the nearest row first; nothing where the file
+ *     prints another model
  */
-public record Fit(Optional<Difference> differs, OptionalDouble shrink) {
+public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coordinate> copies) {
+    /** Of a layer that are looked at for the model; all are, for its copies. */
+    private static final int LARGEST = 8;
+
     /** Within so many widths of a line two walls are one. */
     private static final double LINES = 2;
 
@@ -51,7 +56,7 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink) {
                 .mapToObj(l -> Layer.of(l, match.layer(l), sections.get(l - 1).outline(), near))
                 .toList();
         if (layers.isEmpty()) {
-            return new Fit(Optional.empty(), OptionalDouble.empty());
+            return new Fit(Optional.empty(), OptionalDouble.empty(), List.of());
         }
         Coordinate moved = moved(layers, near);
         List<Layer> others =
@@ -64,7 +69,28 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink) {
                 differs,
                 differs.isPresent() || layers.get(0).number() > 1
                         ? OptionalDouble.empty()
-                        : shrink(match, layers.get(0).island(), moved, printer));
+                        : shrink(match, layers.get(0).island(), moved, printer),
+                differs.isPresent() ? List.of() : copies(match, layers, moved, near));
+    }
+
+    /** Walls round the model's largest island on the second layer, which has no skirt or brim. */
+    private static List<Coordinate> copies(GridMatch match, List<Layer> layers, Coordinate moved, double near) {
+        Layer layer = layers.get(Math.min(1, layers.size() - 1));
+        List<Coordinate> copies = new ArrayList<>(List.of(moved));
+        for (Line line : match.layer(layer.number()).lines()) {
+            Coordinate at = centre(line.extent(), layer.island());
+            if (isNear(line.extent(), layer.island(), at, near)
+                    && copies.stream().noneMatch(c -> isOver(c, at, layer.island()))) {
+                copies.add(at);
+            }
+        }
+        copies.sort(Comparator.comparingDouble((Coordinate c) -> c.y).thenComparingDouble(c -> c.x));
+        return copies;
+    }
+
+    /** Walls within walls are of one copy. */
+    private static boolean isOver(Coordinate one, Coordinate other, Envelope island) {
+        return Math.abs(one.x - other.x) < island.getWidth() / 2 && Math.abs(one.y - other.y) < island.getHeight() / 2;
     }
 
     /** Where the model stands, as most layers have it. */
@@ -122,7 +148,8 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink) {
                     .mapToObj(i -> outline.getGeometryN(i).getEnvelopeInternal())
                     .max(Comparator.comparingDouble(Envelope::getArea))
                     .orElseThrow();
-            List<Envelope> lines = run.lines().stream().map(Line::extent).toList();
+            List<Envelope> lines =
+                    run.lines().stream().limit(LARGEST).map(Line::extent).toList();
             return new Layer(
                     number,
                     island,

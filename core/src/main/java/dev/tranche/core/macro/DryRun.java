@@ -1,7 +1,9 @@
 package dev.tranche.core.macro;
 
 import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -13,6 +15,7 @@ import java.util.List;
  * @param pushed mm of filament pushed, {@code pulled} mm drawn back
  * @param strip how long each step takes, in their order, the frame last
  * @param path of the nozzle
+ * @param stays where the nozzle waits or purges, in their order
  * @param exit the controller's state at the end
  * @param faults worst first
  */
@@ -24,13 +27,17 @@ public record DryRun(
         double pulled,
         List<StepTime> strip,
         List<Leg> path,
+        List<Stay> stays,
         ControllerState exit,
         List<Fault> faults) {
+    /** No further off the nozzle stands where it printed, mm. */
+    private static final double HERE = 0.5;
 
     public DryRun {
         lines = List.copyOf(lines);
         strip = List.copyOf(strip);
         path = List.copyOf(path);
+        stays = List.copyOf(stays);
         faults = List.copyOf(faults);
     }
 
@@ -40,6 +47,13 @@ public record DryRun(
     /** A straight piece of the nozzle's path, mm, with the filament fed along it; without length where only filament moves. Arcs are chords. */
     public record Leg(
             int step, double fromX, double fromY, double fromZ, double toX, double toY, double toZ, double fed) {}
+
+    /**
+     * The nozzle stands still.
+     *
+     * @param after so many legs of the path
+     */
+    public record Stay(int after, Point at) {}
 
     /** Runs {@code macro} on {@code printer} from the state of {@code moment}, without a host. */
     public static DryRun of(Macro macro, Printer printer, Moment moment) {
@@ -66,6 +80,27 @@ public record DryRun(
     public static List<RenderedLine> goingOn(Printer printer, ControllerState there) {
         Macro nothing = Macro.of(Event.HALT);
         return MacroRenderer.render(nothing, printer, new Moment(1, 1, 1, "", "", 0, 0, 0, 0, 0, "", there));
+    }
+
+    /**
+     * The places that the nozzle passes on its way back from where it last stood elsewhere than at the print, where it stood first
+     * and where the macro ends last; nothing where it never left.
+     */
+    public List<Point> wayBack() {
+        for (int i = stays.size() - 1; i >= 0; i--) {
+            Point stood = stays.get(i).at();
+            if (Math.hypot(stood.x() - exit.x(), stood.y() - exit.y()) > HERE) {
+                List<Point> way = new ArrayList<>(List.of(stood));
+                path.subList(stays.get(i).after(), path.size()).forEach(leg -> {
+                    Point next = new Point(leg.toX(), leg.toY());
+                    if (!next.equals(way.get(way.size() - 1))) {
+                        way.add(next);
+                    }
+                });
+                return way;
+            }
+        }
+        return List.of();
     }
 
     public double seconds() {

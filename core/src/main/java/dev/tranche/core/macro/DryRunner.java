@@ -38,6 +38,7 @@ final class DryRunner {
     private final MotionClock clock;
     private final List<Fault> faults = new ArrayList<>();
     private final List<DryRun.Leg> path = new ArrayList<>();
+    private final List<DryRun.Stay> stays = new ArrayList<>();
     private final Map<Integer, Double> person = new TreeMap<>();
     private double pushed;
     private double pulled;
@@ -83,6 +84,7 @@ final class DryRunner {
                 pulled,
                 strip,
                 path,
+                stays,
                 controller.state(),
                 found);
     }
@@ -205,6 +207,7 @@ final class DryRunner {
             reach(line, p);
             double z = controller.z();
             path.add(new DryRun.Leg(line.step(), controller.x(), controller.y(), z, p.x(), p.y(), z, 0));
+            stays.add(new DryRun.Stay(path.size(), p));
             path.add(new DryRun.Leg(line.step(), p.x(), p.y(), z, controller.x(), controller.y(), z, 0));
         }
     }
@@ -222,6 +225,9 @@ final class DryRunner {
         Controller c = controller;
         if (c.length() > 0 || c.de() != 0) {
             path.add(new DryRun.Leg(line.step(), fromX, fromY, fromZ, c.x(), c.y(), c.z(), c.de()));
+        }
+        if (c.length() == 0 && c.de() > 0) {
+            stays();
         }
         if (c.length() > 0) {
             if (c.dx() != 0 || c.dy() != 0) {
@@ -270,7 +276,12 @@ final class DryRunner {
         }
     }
 
+    private void stays() {
+        stays.add(new DryRun.Stay(path.size(), new Point(controller.x(), controller.y())));
+    }
+
     private void waits(RenderedLine line, double seconds) {
+        stays();
         long limit = printer.heaterLimit().toSeconds();
         if (seconds > limit) {
             fault(

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.MultiPolygon;
 
 /**
  * Copies in rows round the middle of a bed, all turned alike: as they lie or by a quarter, whichever has more room. Rows of a round
@@ -17,19 +18,22 @@ final class Arranging {
     private final double deep;
     private final double gap;
     private final double turn;
+    /** What stands there already. */
+    private final MultiPolygon taken;
 
-    private Arranging(Bed bed, Envelope copy, double gap, double turn) {
+    private Arranging(Bed bed, Envelope copy, double gap, double turn, MultiPolygon taken) {
         this.bed = bed;
         this.wide = copy.getWidth();
         this.deep = copy.getHeight();
         this.gap = gap;
         this.turn = turn;
+        this.taken = taken;
     }
 
-    /** As many as have room, from the middle outwards. */
-    static List<Spot> on(Bed bed, Footprint footprint, int copies, double gap) {
-        Arranging lying = new Arranging(bed, footprint.turned(0), gap, 0);
-        Arranging turned = new Arranging(bed, footprint.turned(90), gap, 90);
+    /** As many as have room beside what stands there already, from the middle outwards. */
+    static List<Spot> on(Bed bed, Footprint footprint, int copies, double gap, MultiPolygon taken) {
+        Arranging lying = new Arranging(bed, footprint.turned(0), gap, 0, taken);
+        Arranging turned = new Arranging(bed, footprint.turned(90), gap, 90, taken);
         Arranging better = lying.room() >= copies || lying.room() >= turned.room() ? lying : turned;
         return better.spots(copies);
     }
@@ -101,10 +105,21 @@ final class Arranging {
             double half = halfWidth(Math.abs(y - middle.y) + deep / 2);
             int most = columns.of(2 * half + gap, wide + gap);
             for (int column = 0; column < most; column++) {
-                spots.add(new Spot(middle.x + (column - (most - 1) / 2.0) * (wide + gap), y, turn));
+                double x = middle.x + (column - (most - 1) / 2.0) * (wide + gap);
+                if (isFree(x, y)) {
+                    spots.add(new Spot(x, y, turn));
+                }
             }
         }
         return spots;
+    }
+
+    private boolean isFree(double x, double y) {
+        Envelope copy = new Envelope(x - wide / 2, x + wide / 2, y - deep / 2, y + deep / 2);
+        Envelope around = new Envelope(copy);
+        around.expandBy(gap);
+        return !around.intersects(taken.getEnvelopeInternal())
+                || taken.distance(taken.getFactory().toGeometry(copy)) >= gap - Layout.NEAR;
     }
 
     /** Of the bed, so far from its middle line. */

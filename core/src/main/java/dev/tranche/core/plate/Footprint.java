@@ -12,6 +12,7 @@ import java.util.function.ToDoubleFunction;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.util.AffineTransformation;
 import org.locationtech.jts.simplify.TopologyPreservingSimplifier;
@@ -20,8 +21,9 @@ import org.locationtech.jts.simplify.TopologyPreservingSimplifier;
  * What a model covers of the bed, whatever its height: all its layers over one another.
  *
  * @param outline with the middle of its rectangle at the origin, mm
+ * @param middle of that rectangle where the model itself has it, mm
  */
-public record Footprint(MultiPolygon outline) {
+public record Footprint(MultiPolygon outline, Coordinate middle) {
     /** Finer than anyone places a copy, mm. */
     private static final double TOLERANCE = 0.02;
     /** Of a model of more, as many are looked at, evenly. */
@@ -39,8 +41,32 @@ public record Footprint(MultiPolygon outline) {
         MultiPolygon all = Areas.of(TopologyPreservingSimplifier.simplify(Areas.union(layers), TOLERANCE));
         Envelope box = all.getEnvelopeInternal();
         Coordinate middle = box.isNull() ? new Coordinate() : box.centre();
-        return new Footprint(Areas.of(
-                AffineTransformation.translationInstance(-middle.x, -middle.y).transform(all)));
+        return new Footprint(
+                Areas.of(AffineTransformation.translationInstance(-middle.x, -middle.y)
+                        .transform(all)),
+                middle);
+    }
+
+    /** A rectangle of that size, as a tower's. */
+    public static Footprint rectangle(double width, double depth) {
+        GeometryFactory plane = Areas.NOTHING.getFactory();
+        return new Footprint(
+                Areas.of(plane.toGeometry(new Envelope(-width / 2, width / 2, -depth / 2, depth / 2))),
+                new Coordinate());
+    }
+
+    /** Where the model itself has it. */
+    public MultiPolygon inModel() {
+        return Areas.of(
+                AffineTransformation.translationInstance(middle.x, middle.y).transform(outline));
+    }
+
+    /** From places on the bed to places in the model that stands there. */
+    public AffineTransformation into(Spot spot) {
+        AffineTransformation move = AffineTransformation.translationInstance(-spot.x(), -spot.y());
+        move.rotate(-Math.toRadians(spot.turn()));
+        move.translate(middle.x, middle.y);
+        return move;
     }
 
     /** Evenly from the bed up, and those that reach furthest to each side. */

@@ -1,9 +1,13 @@
 package dev.tranche.core.plate;
 
+import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.machine.Bed;
 import dev.tranche.core.machine.Point;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.locationtech.jts.algorithm.locate.SimplePointInAreaLocator;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
@@ -19,9 +23,13 @@ import org.locationtech.jts.operation.distance.IndexedFacetDistance;
  */
 public record Layout(List<Copy> copies, int withoutRoom, List<Pair> tooNear) {
     /** Of what the gap may be less, mm: rounding. */
-    private static final double NEAR = 1e-6;
+    static final double NEAR = 1e-6;
     /** So many pairs are told. */
     private static final int MOST_PAIRS = 200;
+    /** Places of a tower are tried so far apart, mm. */
+    private static final double STEP = 4;
+
+    private static final int DIRECTIONS = 8;
 
     public Layout {
         copies = List.copyOf(copies);
@@ -39,24 +47,101 @@ public record Layout(List<Copy> copies, int withoutRoom, List<Pair> tooNear) {
     /** Two copies, from 0, and how far they are apart, mm; 0 where they overlap. */
     public record Pair(int one, int other, double apart) {}
 
+    /** Without a tower. */
     public static Layout of(Plate plate, Footprint footprint, Bed bed) {
-        List<Spot> spots =
-                plate.byHand().isEmpty() ? Arranging.on(bed, footprint, plate.copies(), plate.gap()) : plate.byHand();
+        return of(plate, footprint, bed, Optional.empty());
+    }
+
+    /** @param tower what it covers, if there is one: copies that are arranged leave it room */
+    public static Layout of(Plate plate, Footprint footprint, Bed bed, Optional<Footprint> tower) {
+        List<Spot> spots = plate.byHand().isEmpty() ? arranged(plate, footprint, bed, tower) : plate.byHand();
         if (spots.isEmpty()) {
             // What is larger than the bed is shown where it would stand.
             Coordinate middle = bed.bounds().centre();
             spots = List.of(new Spot(middle.x, middle.y, 0));
         }
-        List<Copy> copies = spots.stream()
+        List<Copy> copies = copies(spots, footprint, bed);
+        return new Layout(copies, plate.copies() - copies.size(), near(copies, plate.gap()));
+    }
+
+    private static List<Spot> arranged(Plate plate, Footprint footprint, Bed bed, Optional<Footprint> tower) {
+        Optional<MultiPolygon> placed = tower.flatMap(t -> plate.tower().map(t::at));
+        List<Spot> spots = Arranging.on(bed, footprint, plate.copies(), plate.gap(), placed.orElse(Areas.NOTHING));
+        if (tower.isEmpty() || placed.isPresent()) {
+            return spots;
+        }
+        Layout layout = standing(spots, footprint, bed);
+        if (new Room(layout, plate.gap(), bed).hasAnywhere(tower.get(), STEP)) {
+            return spots;
+        }
+        // Rather at the rim than not at all, unless that costs copies.
+        return atTheRim(tower.get(), bed)
+                .map(taken -> Arranging.on(bed, footprint, plate.copies(), plate.gap(), taken))
+                .filter(others -> others.size() >= spots.size())
+                .findFirst()
+                .orElse(spots);
+    }
+
+    private static Stream<MultiPolygon> atTheRim(Footprint tower, Bed bed) {
+        Coordinate middle = bed.bounds().centre();
+        return IntStream.range(0, 2 * DIRECTIONS)
+                .mapToObj(i -> {
+                    double angle = 2 * Math.PI * (i / 2) / DIRECTIONS;
+                    double away = bed.bounds().getDiameter() / 2;
+                    MultiPolygon outline;
+                    do {
+                        away -= STEP;
+                        outline = tower.at(new Spot(
+                                middle.x
+                                        + clamped(
+                                                away * Math.cos(angle),
+                                                bed.bounds().getWidth(),
+                                                tower,
+                                                i,
+                                                true),
+                                middle.y
+                                        + clamped(
+                                                away * Math.sin(angle),
+                                                bed.bounds().getHeight(),
+                                                tower,
+                                                i,
+                                                false),
+                                90 * (i % 2)));
+                    } while (away > 0 && isBeyond(outline, bed));
+                    return outline;
+                })
+                .filter(outline -> !isBeyond(outline, bed));
+    }
+
+    /** No further than the bed is. */
+    private static double clamped(double away, double side, Footprint tower, int i, boolean across) {
+        Envelope box = tower.turned(90 * (i % 2));
+        double most = Math.max(0, (side - (across ? box.getWidth() : box.getHeight())) / 2);
+        return Math.max(-most, Math.min(most, away));
+    }
+
+    /** Copies that stand where a sliced file has them: whether they have room is its program's to say. */
+    public static Layout standing(List<Spot> spots, Footprint footprint, Bed bed) {
+        return new Layout(copies(spots, footprint, bed), 0, List.of());
+    }
+
+    /** With another copy printed before the rest. */
+    public Layout startingWith(int copy) {
+        List<Copy> others = new ArrayList<>(copies);
+        others.add(0, others.remove(copy));
+        return new Layout(others, withoutRoom, List.of());
+    }
+
+    private static List<Copy> copies(List<Spot> spots, Footprint footprint, Bed bed) {
+        return spots.stream()
                 .map(s -> {
                     MultiPolygon outline = footprint.at(s);
                     return new Copy(s, outline, isBeyond(outline, bed));
                 })
                 .toList();
-        return new Layout(copies, plate.copies() - copies.size(), near(copies, plate.gap()));
     }
 
-    private static boolean isBeyond(MultiPolygon outline, Bed bed) {
+    static boolean isBeyond(MultiPolygon outline, Bed bed) {
         Envelope box = bed.bounds();
         for (Coordinate c : outline.convexHull().getCoordinates()) {
             double x = c.x + (c.x < box.centre().x ? NEAR : -NEAR);

@@ -3,6 +3,7 @@ package dev.tranche.core.plate;
 import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 
 /**
@@ -10,9 +11,10 @@ import java.util.function.UnaryOperator;
  *
  * @param copies 1 or more
  * @param gap between them, mm: at least their skirts or brims
- * @param byHand where each stands, or nothing where they are arranged as the bed has room
+ * @param byHand where each stands, or nothing where they are arranged as the bed has room; they are printed in this order
+ * @param tower where its middle stands, if somebody has said so; else it is put where it helps most
  */
-public record Plate(int copies, double gap, List<Spot> byHand) {
+public record Plate(int copies, double gap, List<Spot> byHand, Optional<Spot> tower) {
     /** Between copies without skirt or brim, mm; common practice. */
     public static final double USUAL_GAP = 2;
 
@@ -34,19 +36,24 @@ public record Plate(int copies, double gap, List<Spot> byHand) {
         }
     }
 
+    /** With its tower where it helps most. */
+    public Plate(int copies, double gap, List<Spot> byHand) {
+        this(copies, gap, byHand, Optional.empty());
+    }
+
     /** As many, arranged anew. */
     public Plate times(int other) {
-        return other == copies ? this : new Plate(other, gap, List.of());
+        return other == copies ? this : new Plate(other, gap, List.of(), tower);
     }
 
     /** Arranged anew, so far apart. */
     public Plate arranged(int number, double apart) {
-        return new Plate(number, apart, List.of());
+        return new Plate(number, apart, List.of(), tower);
     }
 
     /** The same with each copy where it stands now; what had no room is left out. */
     public Plate standing(List<Spot> now) {
-        return new Plate(now.size(), gap, now);
+        return new Plate(now.size(), gap, now, tower);
     }
 
     /**
@@ -56,11 +63,37 @@ public record Plate(int copies, double gap, List<Spot> byHand) {
      * @throws Refusal if there is none
      */
     public Plate with(int copy, UnaryOperator<Spot> change) {
+        requireCopy(copy);
+        List<Spot> spots = new ArrayList<>(byHand);
+        spots.set(copy, change.apply(spots.get(copy)));
+        return new Plate(copies, gap, spots, tower);
+    }
+
+    private void requireCopy(int copy) {
         if (copy < 0 || copy >= byHand.size()) {
             throw Refusal.of("There are %d copies on the plate, and no number %d.", byHand.size(), copy + 1);
         }
+    }
+
+    /** With its tower there. */
+    public Plate withTower(Spot spot) {
+        return new Plate(copies, gap, byHand, Optional.of(spot));
+    }
+
+    /** With its tower wherever it helps most. */
+    public Plate withTowerAnywhere() {
+        return new Plate(copies, gap, byHand, Optional.empty());
+    }
+
+    /**
+     * With another copy printed before the rest.
+     *
+     * @param copy from 0
+     */
+    public Plate startingWith(int copy) {
+        requireCopy(copy);
         List<Spot> spots = new ArrayList<>(byHand);
-        spots.set(copy, change.apply(spots.get(copy)));
-        return new Plate(copies, gap, spots);
+        spots.add(0, spots.remove(copy));
+        return new Plate(copies, gap, spots, tower);
     }
 }

@@ -24,6 +24,11 @@ public final class Words {
 
     /** A count with its noun: {@code 1 swap}, {@code 3 swaps}. */
     public static String count(long number, String noun) {
-        return number + " " + noun + (number == 1 ? "" : "s");
+        return count(number, noun, noun + "s");
+    }
+
+    /** As {@link #count(long, String)}, of a noun that has a plural of its own. */
+    public static String count(long number, String noun, String plural) {
+        return number + " " + (number == 1 ? noun : plural);
     }
 }

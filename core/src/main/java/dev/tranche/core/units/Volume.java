@@ -20,6 +20,11 @@ public record Volume(double cubicMillimetres) {
         return new Volume(cubicMillimetres + other.cubicMillimetres);
     }
 
+    /** What of it is left; nothing where {@code other} is more. */
+    public Volume less(Volume other) {
+        return new Volume(Math.max(0, cubicMillimetres - other.cubicMillimetres));
+    }
+
     public Volume times(double factor) {
         return new Volume(cubicMillimetres * factor);
     }
