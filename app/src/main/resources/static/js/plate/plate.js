@@ -11,7 +11,7 @@ const millimetres = (event) => new DOMPoint(event.clientX, event.clientY).matrix
 let dragged = null;
 
 document.addEventListener("pointerdown", (event) => {
-  const copy = event.target.closest?.(".plate .copy");
+  const copy = event.target.closest?.(".plate [data-copy]");
   if (!copy) return;
   dragged = { copy, from: millimetres(event), start: { x: event.clientX, y: event.clientY } };
   copy.focus();
@@ -36,7 +36,7 @@ document.addEventListener("pointerup", (event) => {
 });
 
 document.addEventListener("keydown", (event) => {
-  const copy = event.target.closest?.(".plate .copy");
+  const copy = event.target.closest?.(".plate [data-copy]");
   if (!copy || event.ctrlKey || event.metaKey) return;
   const by = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
   if (steps[event.key]) {

@@ -71,9 +71,11 @@ class CompareViews {
         if (place instanceof PurgePlace.OnTower tower) {
             return "onto a tower, " + figures.length(tower.width()) + " wide";
         }
-        return place instanceof PurgePlace.Routine routine
+        String small = place.towerWidth().isPresent() ? ", and a small tower" : "";
+        String most = place instanceof PurgePlace.Routine routine
                 ? "as the machine does, " + figures.length(routine.length())
                 : "beside the print";
+        return most + small;
     }
 
     private static Row words(String name, List<Workpiece> all, Function<Workpiece, String> value) {

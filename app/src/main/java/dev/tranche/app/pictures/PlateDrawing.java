@@ -9,11 +9,14 @@ import dev.tranche.core.gcode.SlicedLayer;
 import dev.tranche.core.machine.Bed;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.plate.Layout;
+import dev.tranche.core.plate.TowerStand;
+import dev.tranche.core.returns.ReturnPath;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
+import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -22,9 +25,11 @@ import org.locationtech.jts.geom.Envelope;
  * @param bed its outline
  * @param lines every {@code pitch} mm
  * @param matrix from mm on the bed to px, as a transform
- * @param copies outlines that can be moved
- * @param inFile rectangles round the lines of a sliced file, which decides where things stand
- * @param park where the nozzle waits
+ * @param copies outlines that can be moved, unless they stand where a sliced file has them
+ * @param inFile rectangles round what else such a file draws: skirts and towers
+ * @param tower that can be moved, too
+ * @param ways back from swaps, those that are alike once
+ * @param waits where the nozzle waits
  */
 public record PlateDrawing(
         int width,
@@ -35,17 +40,30 @@ public record PlateDrawing(
         String matrix,
         List<Copy> copies,
         List<String> inFile,
-        Optional<Mark> park,
+        Optional<Tower> tower,
+        List<Way> ways,
+        List<Mark> waits,
         List<SectionDrawing.Tick> across,
         List<SectionDrawing.Tick> along) {
 
     private static final int ROOM = 34;
     private static final int EDGE = 14;
+    private static final int MOST_LINES = 40;
 
     /** @param state what is wrong with it, as a class; empty if nothing is */
     public record Copy(int number, String path, double x, double y, String state, String title) {}
 
     public record Mark(double x, double y, String name) {}
+
+    /** @param state what is wrong with it, as a class; empty if nothing is */
+    public record Tower(String path, double x, double y, String state, String title) {}
+
+    /**
+     * A way back.
+     *
+     * @param stained what of it leads over another colour, and {@code clean} whether nothing does
+     */
+    public record Way(String path, String stained, boolean clean, String title) {}
 
     public static PlateDrawing of(Workpiece work, int width, int height) {
         Bed bed = work.machine().printer().bed();
@@ -60,9 +78,11 @@ public record PlateDrawing(
                 lines(bed, frame, pitch),
                 pitch,
                 Words.format("matrix(%.6f 0 0 %.6f %.4f %.4f)", scale, -scale, frame.x(0), frame.y(0)),
-                work.match().isPresent() ? List.of() : copies(work.layout(), frame),
-                work.match().map(m -> inFile(m, frame)).orElse(List.of()),
-                work.machine().printer().parkSpot().map(p -> mark(p, frame)),
+                copies(work.layout(), frame),
+                work.match().map(m -> inFile(m, work.layout(), frame)).orElse(List.of()),
+                work.returns().tower().map(t -> tower(t, frame)),
+                WaysBack.of(work).stream().map(w -> way(w, frame)).toList(),
+                waits(work, frame),
                 ticks(bed.bounds().getMinX(), bed.bounds().getMaxX(), pitch, frame::x),
                 ticks(bed.bounds().getMinY(), bed.bounds().getMaxY(), pitch, frame::y));
     }
@@ -71,9 +91,9 @@ public record PlateDrawing(
     private static Envelope shown(Workpiece work, Bed bed) {
         Envelope box = new Envelope(bed.bounds());
         work.machine().printer().parkSpot().ifPresent(p -> box.expandToInclude(p.x(), p.y()));
-        if (work.match().isEmpty()) {
-            work.layout().copies().forEach(c -> box.expandToInclude(c.outline().getEnvelopeInternal()));
-        }
+        work.returns().waits().forEach(p -> box.expandToInclude(p.x(), p.y()));
+        work.layout().copies().forEach(c -> box.expandToInclude(c.outline().getEnvelopeInternal()));
+        work.returns().tower().ifPresent(t -> box.expandToInclude(t.outline().getEnvelopeInternal()));
         // What is far off is not worth a bed as small as a stamp.
         Envelope most = new Envelope(bed.bounds());
         most.expandBy(bed.bounds().getWidth() / 2, bed.bounds().getHeight() / 2);
@@ -136,10 +156,15 @@ public record PlateDrawing(
         return copies;
     }
 
-    /** The largest lines of each layer, skirts and towers among them. */
-    private static List<String> inFile(GridMatch match, Frame frame) {
+    /** The largest lines of a layer that are of no copy: skirts and towers. */
+    private static List<String> inFile(GridMatch match, Layout layout, Frame frame) {
+        List<Envelope> copies = layout.copies().stream()
+                .map(c -> c.outline().getEnvelopeInternal())
+                .toList();
         return match.layer(Math.min(2, match.grid().count())).lines().stream()
                 .map(SlicedLayer.Line::extent)
+                .filter(e -> copies.stream().noneMatch(c -> c.covers(e.centre()) && c.getArea() * 1.5 > e.getArea()))
+                .limit(MOST_LINES)
                 .map(e -> new SvgPath()
                         .rectangle(
                                 frame.x(e.getMinX()),
@@ -151,8 +176,46 @@ public record PlateDrawing(
                 .toList();
     }
 
-    private static Mark mark(Point p, Frame frame) {
-        return new Mark(SvgPath.hundredths(frame.x(p.x())), SvgPath.hundredths(frame.y(p.y())), "waits here");
+    private static Tower tower(TowerStand t, Frame frame) {
+        String state = t.beyond() ? "beyond" : t.tooNear().isEmpty() ? "" : "near";
+        return new Tower(
+                new SvgPath().polygons(t.outline(), frame).toString(),
+                SvgPath.hundredths(frame.x(t.spot().x())),
+                SvgPath.hundredths(frame.y(t.spot().y())),
+                state,
+                Words.format(
+                        "Tower of %.0f × %.1f mm at X %.1f Y %.1f, turned by %.0f°%s",
+                        t.width(),
+                        t.depth(),
+                        t.spot().x(),
+                        t.spot().y(),
+                        t.spot().turn(),
+                        state.isEmpty() ? "" : t.beyond() ? "; it reaches beyond the bed" : "; a copy is too near"));
+    }
+
+    private static Way way(WaysBack alike, Frame frame) {
+        SvgPath path = new SvgPath();
+        SvgPath stained = new SvgPath();
+        ReturnPath first = alike.path();
+        line(path, first.places(), frame);
+        first.stains().forEach(s -> line(stained, first.between(s.from(), s.to()), frame));
+        return new Way(path.toString(), stained.toString(), first.isClean(), alike.swaps() + ": " + alike.sentence());
+    }
+
+    private static void line(SvgPath path, List<Coordinate> places, Frame frame) {
+        path.move(frame.x(places.get(0).x), frame.y(places.get(0).y));
+        places.stream().skip(1).forEach(c -> path.line(frame.x(c.x), frame.y(c.y)));
+    }
+
+    private static List<Mark> waits(Workpiece work, Frame frame) {
+        List<Point> spots = new ArrayList<>(work.returns().waits());
+        work.machine().printer().parkSpot().filter(p -> !spots.contains(p)).ifPresent(spots::add);
+        return spots.stream()
+                .map(p -> new Mark(
+                        SvgPath.hundredths(frame.x(p.x())),
+                        SvgPath.hundredths(frame.y(p.y())),
+                        Words.format("The nozzle waits here, at X %.1f Y %.1f", p.x(), p.y())))
+                .toList();
     }
 
     private static List<SectionDrawing.Tick> ticks(double from, double to, int pitch, DoubleUnaryOperator at) {

@@ -2,9 +2,13 @@ package dev.tranche.app.plate;
 
 import dev.tranche.app.pictures.PlateDrawing;
 import dev.tranche.app.pictures.SpoolMark;
+import dev.tranche.app.pictures.WaysBack;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
+import dev.tranche.app.work.Mends;
 import dev.tranche.app.work.PlanPages;
+import dev.tranche.core.check.Concern;
+import dev.tranche.core.speech.Severity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -21,11 +25,13 @@ class PlateController {
     private final Plans plans;
     private final PlanPages pages;
     private final PlateEdits edits;
+    private final Mends mends;
 
-    PlateController(Plans plans, PlanPages pages, PlateEdits edits) {
+    PlateController(Plans plans, PlanPages pages, PlateEdits edits, Mends mends) {
         this.plans = plans;
         this.pages = pages;
         this.edits = edits;
+        this.mends = mends;
     }
 
     @GetMapping("/plans/{id}/plate")
@@ -70,18 +76,60 @@ class PlateController {
         return show(edits.move(id, seen, copy, dx, dy, dturn), model);
     }
 
+    /** The tower to a place. */
+    @PostMapping("/plans/{id}/plate/tower")
+    String placeTower(
+            @PathVariable String id,
+            @RequestParam long seen,
+            @RequestParam String x,
+            @RequestParam String y,
+            @RequestParam String turn,
+            @RequestParam String width,
+            Model model) {
+        return show(edits.placeTower(id, seen, x, y, turn, width), model);
+    }
+
+    /** The tower by so much. */
+    @PostMapping("/plans/{id}/plate/tower/by")
+    String moveTower(
+            @PathVariable String id,
+            @RequestParam long seen,
+            @RequestParam(defaultValue = "0") double dx,
+            @RequestParam(defaultValue = "0") double dy,
+            @RequestParam(defaultValue = "0") double dturn,
+            Model model) {
+        return show(edits.moveTower(id, seen, dx, dy, dturn), model);
+    }
+
+    /** The tower wherever it helps most. */
+    @PostMapping("/plans/{id}/plate/tower/anywhere")
+    String towerAnywhere(@PathVariable String id, @RequestParam long seen, Model model) {
+        return show(edits.towerAnywhere(id, seen), model);
+    }
+
+    /** What makes fewer ways back unclean. */
+    @PostMapping("/plans/{id}/plate/cure")
+    String cure(@PathVariable String id, @RequestParam long seen, @RequestParam String label, Model model) {
+        return show(edits.cure(id, seen, label), model);
+    }
+
+    @PostMapping("/plans/{id}/plate/mend")
+    String mend(@PathVariable String id, @RequestParam long seen, @RequestParam String key, Model model) {
+        return show(mends.mend(id, seen, key), model);
+    }
+
     private String show(PlanState plan, Model model) {
         return pages.show(plan, "plate", model, work -> {
             model.addAttribute("drawing", PlateDrawing.of(work, WIDTH, HEIGHT));
             model.addAttribute("layout", work.layout());
             model.addAttribute("marks", SpoolMark.palette(work));
             model.addAttribute("plate", plan.content().plate());
+            model.addAttribute("ways", WaysBack.of(work));
+            model.addAttribute("tower", work.returns().tower().orElse(null));
             model.addAttribute(
                     "wrong",
                     work.findings().stream()
-                            .filter(f -> f.key().startsWith("copies-")
-                                    || f.key().equals("too-many-copies")
-                                    || f.key().equals("park-over-part"))
+                            .filter(f -> f.concern() == Concern.PLATE && f.severity() != Severity.NOTE)
                             .toList());
             return "plate/plate";
         });

@@ -4,9 +4,13 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.web.Numbers;
 import dev.tranche.app.work.Workbench;
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.check.Fix;
 import dev.tranche.core.plate.Plate;
 import dev.tranche.core.plate.Spot;
+import dev.tranche.core.speech.Refusal;
 import java.util.List;
+import java.util.Locale;
 import java.util.function.UnaryOperator;
 import org.springframework.stereotype.Component;
 
@@ -38,6 +42,44 @@ class PlateEdits {
 
     PlanState move(String id, long seen, int copy, double dx, double dy, double dTurn) {
         return with(id, seen, copy, before -> before.by(dx, dy, dTurn));
+    }
+
+    PlanState placeTower(String id, long seen, String x, String y, String turn, String width) {
+        Spot spot = new Spot(Numbers.decimal("X", x), Numbers.decimal("Y", y), Numbers.decimal("turn", turn));
+        double wide = Numbers.decimal("width of the tower", width);
+        return plans.editAll(id, seen, "move the tower", c -> c.with(
+                        c.purge().into(c.purge().place().wide(wide)))
+                .with(c.plate().withTower(spot)));
+    }
+
+    PlanState moveTower(String id, long seen, double dx, double dy, double dTurn) {
+        Spot now = workbench
+                .openNow(plans.get(id))
+                .returns()
+                .tower()
+                .orElseThrow(() -> new Refusal("This plan prints no tower; choose one where purge goes."))
+                .spot();
+        return edit(
+                id,
+                seen,
+                "move the tower",
+                plate -> plate.withTower(plate.tower().orElse(now).by(dx, dy, dTurn)));
+    }
+
+    PlanState towerAnywhere(String id, long seen) {
+        return edit(id, seen, "find the tower a place", Plate::withTowerAnywhere);
+    }
+
+    PlanState cure(String id, long seen, String label) {
+        Workpiece work = workbench.openNow(plans.get(id));
+        Fix fix = work.cures().stream()
+                .filter(cure -> cure.label().equals(label))
+                .findFirst()
+                .map(cure -> Fix.of(cure, work.layout()))
+                .orElseThrow(() -> new Refusal("That is no longer offered; the plate has changed."));
+        return plans.editAll(id, seen, label.toLowerCase(Locale.ROOT), c -> c.with(
+                        fix.purge().apply(c.purge()))
+                .with(fix.plate().apply(c.plate())));
     }
 
     /** The others stay where they stand, though nobody may have said so yet. */

@@ -11,6 +11,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.Purge;
 import dev.tranche.core.purge.PurgeModel;
 import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.purge.PurgePlace.SmallTower;
 import dev.tranche.core.purge.WashOut;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Filament;
@@ -68,6 +69,8 @@ class PurgeViews {
         model.addAttribute("choices", choices(work));
         model.addAttribute("width", width(purges.settings().place()));
         model.addAttribute("length", length(purges.settings().place()));
+        model.addAttribute("small", small(purges.settings().place()).isPresent());
+        model.addAttribute("smallTower", small(purges.settings().place()).orElse(SmallTower.USUAL));
         model.addAttribute("perMillimetre", filament.area());
         model.addAttribute("fitted", measured.fitted(work.machine()).orElse(null));
         Cell open = open(rows, pair).orElse(null);
@@ -147,16 +150,18 @@ class PurgeViews {
         double width = width(now);
         double length = length(now);
         List<Ledger> ledgers = List.of(
-                work.ledger(new PurgePlace.Bin()),
+                work.ledger(new PurgePlace.Bin(small(now))),
                 work.ledger(new PurgePlace.OnTower(width)),
-                work.ledger(new PurgePlace.Routine(length)));
+                work.ledger(new PurgePlace.Routine(length, small(now))));
         double least =
                 ledgers.stream().mapToDouble(l -> l.wasteGrams().value()).min().orElse(0);
         return List.of(
                 choice(
                         "bin",
                         "Beside the print",
-                        "the swap macro, or you, push as much as the pair needs; nothing stands on the bed",
+                        small(now).isPresent()
+                                ? "the swap macro, or you, push what the pair needs, but for the last of it"
+                                : "the swap macro, or you, push as much as the pair needs; nothing stands on the bed",
                         ledgers.get(0),
                         now instanceof PurgePlace.Bin,
                         least),
@@ -185,6 +190,12 @@ class PurgeViews {
 
     private static Choice choice(String key, String name, String how, Ledger ledger, boolean chosen, double least) {
         return new Choice(key, name, how, ledger, chosen, ledger.wasteGrams().value() <= least + 1e-9);
+    }
+
+    private static Optional<SmallTower> small(PurgePlace place) {
+        return place instanceof PurgePlace.Bin bin
+                ? bin.last()
+                : place instanceof PurgePlace.Routine routine ? routine.last() : Optional.empty();
     }
 
     private static double width(PurgePlace place) {

@@ -20,6 +20,8 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.plate.Layout;
 import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.returns.Cure;
+import dev.tranche.core.returns.ReturnPaths;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.ToolTable;
@@ -66,9 +68,19 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
         return reckoning.facts().order();
     }
 
-    /** Where its copies stand, unless a sliced file says so itself. */
+    /** Where its copies stand; those that a sliced file holds, if there is one that fits. */
     public Layout layout() {
         return reckoning.facts().layout();
+    }
+
+    /** How the nozzle comes back from swaps. */
+    public ReturnPaths returns() {
+        return reckoning.facts().returns();
+    }
+
+    /** What makes fewer of its ways unclean, the best first. */
+    public List<Cure> cures() {
+        return reckoning.facts().cures();
     }
 
     /** From the bed up. */

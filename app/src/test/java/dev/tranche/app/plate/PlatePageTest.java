@@ -6,10 +6,16 @@ import static org.assertj.core.api.Assertions.within;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plate.Plate;
 import dev.tranche.core.plate.Spot;
+import dev.tranche.core.purge.PurgePlace;
+import dev.tranche.core.purge.PurgePlace.SmallTower;
+import dev.tranche.core.units.Height;
+import dev.tranche.core.units.Volume;
 import java.io.IOException;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.interactions.Actions;
@@ -64,6 +70,82 @@ class PlatePageTest extends BrowserTest {
     }
 
     @Test
+    void a_plate_of_twelve_row_markers_has_its_tower_moved_until_no_way_back_is_named() {
+        PlanState plan = plan("row markers");
+        plans.editAll(plan.id(), plan.edition(), "two colours, twelve copies, a tower", c -> c.with(c.colours()
+                        .startAt(
+                                Height.ofMillimetres(2.4),
+                                shelf.all().get(1).id(),
+                                LayerSettings.COMMON.on(Height.ofMillimetres(5))))
+                .with(c.purge().into(new PurgePlace.OnTower(30)))
+                .times(12));
+        browser.open("/plans/" + plan.id() + "/plate");
+        // It stands where the nozzle comes past, and no way back is unclean.
+        assertThat(browser.all(".plate .tower")).hasSize(1);
+        assertThat(browser.all(".plate .way")).isNotEmpty();
+        assertThat(browser.all(".plate .way.unclean")).isEmpty();
+
+        // Taken into a far corner it catches nothing; the page says so, and so does the desk.
+        browser.script("window.sent = 0; document.addEventListener('htmx:beforeRequest', () => window.sent++)");
+        browser.type("#tower-x", "200", Keys.TAB);
+        browser.until(() -> browser.all(".plate .way.unclean").size() == 1);
+        browser.see("#ways", "over 4 mm of A Dark of copy 1");
+        browser.see("#plate-wrong", "reaches beyond the bed");
+        browser.type("#tower-x", "135", Keys.TAB);
+        browser.see("#plate-wrong", "comes back over another colour before it meets the tower");
+        // What was typed is not sent again and again, though the page writes it with more decimals.
+        Object sent = browser.script("return window.sent");
+        assertThat(browser.script("return new Promise(done => setTimeout(() => done(window.sent), 600))"))
+                .isEqualTo(sent);
+        browser.open("/plans/" + plan.id());
+        browser.see("#finding-return-paths", "comes back over another colour");
+
+        browser.open("/plans/" + plan.id() + "/plate");
+        int tries = 0;
+        while (!browser.all(".cure").isEmpty() && tries++ < 5) {
+            int left = browser.all(".plate .way.unclean").size();
+            browser.click(".cure");
+            browser.until(() -> browser.all(".plate .way.unclean").size() < left);
+        }
+        assertThat(browser.all(".plate .way.unclean")).isEmpty();
+        assertThat(browser.all("#plate-wrong")).isEmpty();
+        assertThat(plate(plan).tower()).isPresent();
+
+        // Nudged by key, and given back to Tranche.
+        double x = plate(plan).tower().orElseThrow().x();
+        browser.script("document.getElementById('tower').focus()");
+        browser.press(Keys.ARROW_RIGHT);
+        browser.until(() -> plate(plan).tower().orElseThrow().x() == x + 1);
+        browser.click("#tower-anywhere");
+        browser.until(() -> plate(plan).tower().isEmpty());
+    }
+
+    @Test
+    void a_small_tower_beside_a_bin_is_chosen_where_purge_goes_and_stands_on_the_plate() {
+        PlanState plan = plan("small tower");
+        plans.editAll(
+                plan.id(),
+                plan.edition(),
+                "two colours",
+                c -> c.with(c.colours()
+                        .startAt(
+                                Height.ofMillimetres(2.4),
+                                shelf.all().get(1).id(),
+                                LayerSettings.COMMON.on(Height.ofMillimetres(5)))));
+        browser.open("/plans/" + plan.id() + "/purge");
+        browser.click("#small-tower");
+        browser.type("#small-volume", "20");
+        browser.click("#purge-like-this");
+        browser.until(() ->
+                plans.get(plan.id()).content().purge().place().towerWidth().isPresent());
+        assertThat(plans.get(plan.id()).content().purge().place())
+                .isEqualTo(new PurgePlace.Bin(Optional.of(new SmallTower(15, new Volume(20)))));
+        browser.open("/plans/" + plan.id() + "/plate");
+        assertThat(browser.all(".plate .tower")).hasSize(1);
+        assertThat(browser.find("#tower-wide").getDomProperty("value")).isEqualTo("15");
+    }
+
+    @Test
     void a_sliced_file_says_itself_where_things_stand() throws IOException {
         PlanState plan = plan("in a file");
         browser.open("/plans/" + plan.id() + "/hand-off");
@@ -71,7 +153,8 @@ class PlatePageTest extends BrowserTest {
         browser.see(".file-facts h3", "plate.gcode");
         browser.open("/plans/" + plan.id() + "/plate");
         browser.see("main", "The sliced file decides where things stand");
-        assertThat(browser.all(".plate .in-file path")).isNotEmpty();
+        browser.see("main", "One copy was found in it");
+        assertThat(browser.all(".plate .found")).hasSize(1);
         assertThat(browser.all(".plate .copy")).isEmpty();
     }
 

@@ -6,47 +6,54 @@ import java.util.List;
 /** Every rule there is. */
 public final class Checks {
     private static final List<Rule> RULES = List.of(
-            BorderRules::sameSpoolOnBothSides,
-            BorderRules::offTheGrid,
-            BorderRules::colourWithoutLayer,
-            ModelRules::openMesh,
-            ModelRules::tooLarge,
-            PlateRules::copies,
-            PlateRules::tower,
-            PlateRules::returnPaths,
-            ModelRules::floating,
-            RegionRules::buried,
-            RegionRules::nowhere,
-            RegionRules::unseen,
-            RegionRules::beyondTheModel,
-            RegionRules::shinesThrough,
-            LayerRules::tooThin,
-            OrderRules::sideBySide,
-            OrderRules::betterNumbering,
-            OrderRules::ordersNeedTools,
-            OrderRules::notRearranged,
-            OrderRules::toolsOfTheFile,
-            LayerRules::gapsOnTheFirstLayer,
-            SpoolRules::firstSpool,
-            SpoolRules::notEnough,
-            PurgeRules::towerNotNeeded,
-            PurgeRules::towerNeeded,
-            PurgeRules::routineTooShort,
-            PrinterRules::parkSpot,
-            PrinterRules::rig,
-            PrinterRules::macroFaults,
-            PrinterRules::halts,
-            ClockRules::missed,
-            FileRules::otherLayers,
-            FileRules::raft,
-            FileRules::anotherModel,
-            FileRules::howFilamentCounts,
-            FileRules::originMoved,
-            FileRules::stopsAlreadyThere,
-            FileRules::writtenBeforeLastChange,
-            FileRules::olderThanPlan);
+            about(Concern.COLOURS, BorderRules::sameSpoolOnBothSides),
+            about(Concern.COLOURS, BorderRules::offTheGrid),
+            about(Concern.COLOURS, BorderRules::colourWithoutLayer),
+            about(Concern.COLOURS, ModelRules::openMesh),
+            about(Concern.COLOURS, ModelRules::tooLarge),
+            about(Concern.PLATE, PlateRules::copies),
+            about(Concern.PLATE, PlateRules::tower),
+            about(Concern.PLATE, PlateRules::returnPaths),
+            about(Concern.COLOURS, ModelRules::floating),
+            about(Concern.COLOURS, RegionRules::buried),
+            about(Concern.COLOURS, RegionRules::nowhere),
+            about(Concern.COLOURS, RegionRules::unseen),
+            about(Concern.COLOURS, RegionRules::beyondTheModel),
+            about(Concern.COLOURS, RegionRules::shinesThrough),
+            about(Concern.COLOURS, LayerRules::tooThin),
+            about(Concern.ORDER, OrderRules::sideBySide),
+            about(Concern.ORDER, OrderRules::betterNumbering),
+            about(Concern.ORDER, OrderRules::ordersNeedTools),
+            about(Concern.ORDER, OrderRules::notRearranged),
+            about(Concern.FILE, OrderRules::toolsOfTheFile),
+            about(Concern.COLOURS, LayerRules::gapsOnTheFirstLayer),
+            about(Concern.COLOURS, SpoolRules::firstSpool),
+            about(Concern.COLOURS, SpoolRules::notEnough),
+            about(Concern.PURGE, PurgeRules::towerNotNeeded),
+            about(Concern.PURGE, PurgeRules::towerNeeded),
+            about(Concern.PURGE, PurgeRules::routineTooShort),
+            about(Concern.PLATE, PrinterRules::parkSpot),
+            about(Concern.MACROS, PrinterRules::rig),
+            about(Concern.MACROS, PrinterRules::macroFaults),
+            about(Concern.COLOURS, PrinterRules::halts),
+            about(Concern.CLOCK, ClockRules::missed),
+            about(Concern.FILE, FileRules::otherLayers),
+            about(Concern.FILE, FileRules::raft),
+            about(Concern.FILE, FileRules::anotherModel),
+            about(Concern.FIRMWARE, FileRules::howFilamentCounts),
+            about(Concern.FILE, FileRules::originMoved),
+            about(Concern.FILE, FileRules::stopsAlreadyThere),
+            about(Concern.FILE, FileRules::writtenBeforeLastChange),
+            about(Concern.FILE, FileRules::olderThanPlan));
 
     private Checks() {}
+
+    /** A rule whose findings are about that; what may be accepted is accepted with the file. */
+    private static Rule about(Concern concern, Rule rule) {
+        return facts -> rule.examine(facts).stream()
+                .map(f -> f.acceptance().isPresent() ? f : f.on(concern))
+                .toList();
+    }
 
     /** All findings, worst first, then from the bed up, those of the whole plan last. */
     public static List<Finding> run(PlanFacts facts) {

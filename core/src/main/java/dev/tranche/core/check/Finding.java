@@ -8,6 +8,7 @@ import java.util.OptionalInt;
  * The result of a rule.
  *
  * @param key the same for the same finding in the same place; letters, digits and dashes
+ * @param concern what it is about
  * @param sentence what is so, why it matters, what to do
  * @param layer where to look, from 1
  * @param fix a change of the plan that mends it
@@ -17,6 +18,7 @@ import java.util.OptionalInt;
 public record Finding(
         Severity severity,
         String key,
+        Concern concern,
         String sentence,
         OptionalInt layer,
         Optional<Fix> fix,
@@ -29,23 +31,42 @@ public record Finding(
     }
 
     static Finding of(Severity severity, String key, String sentence) {
-        return new Finding(severity, key, sentence, OptionalInt.empty(), Optional.empty(), Optional.empty(), false);
+        return new Finding(
+                severity,
+                key,
+                Concern.COLOURS,
+                sentence,
+                OptionalInt.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                false);
+    }
+
+    Finding on(Concern subject) {
+        return new Finding(severity, key, subject, sentence, layer, fix, acceptance, accepted);
     }
 
     Finding at(int where) {
-        return new Finding(severity, key, sentence, OptionalInt.of(where), fix, acceptance, accepted);
+        return new Finding(severity, key, concern, sentence, OptionalInt.of(where), fix, acceptance, accepted);
     }
 
     Finding mendedBy(Fix how) {
-        return new Finding(severity, key, sentence, layer, Optional.of(how), acceptance, accepted);
+        return new Finding(severity, key, concern, sentence, layer, Optional.of(how), acceptance, accepted);
     }
 
     Finding acceptedBy(String words) {
-        return new Finding(severity, key, sentence, layer, fix, Optional.of(words), accepted);
+        return new Finding(severity, key, Concern.FILE, sentence, layer, fix, Optional.of(words), accepted);
     }
 
     Finding accept() {
         return new Finding(
-                severity == Severity.STOP ? Severity.WARN : severity, key, sentence, layer, fix, acceptance, true);
+                severity == Severity.STOP ? Severity.WARN : severity,
+                key,
+                concern,
+                sentence,
+                layer,
+                fix,
+                acceptance,
+                true);
     }
 }

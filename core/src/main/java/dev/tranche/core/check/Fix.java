@@ -25,7 +25,7 @@ public record Fix(
     }
 
     /** A change of the plate whose copies stand as they do, and of where purge goes. */
-    static Fix of(Cure cure, Layout layout) {
+    public static Fix of(Cure cure, Layout layout) {
         return new Fix(cure.label(), UnaryOperator.identity(), cure.purge(), standing(layout, cure.plate()));
     }
 

@@ -27,7 +27,7 @@ public record Layout(List<Copy> copies, int withoutRoom, List<Pair> tooNear) {
     /** So many pairs are told. */
     private static final int MOST_PAIRS = 200;
     /** Places of a tower are tried so far apart, mm. */
-    private static final double STEP = 4;
+    private static final double STEP = 8;
 
     private static final int DIRECTIONS = 8;
 

@@ -24,6 +24,9 @@ import org.locationtech.jts.geom.MultiPolygon;
 public record ReturnPath(
         int swap, int layer, SpoolId spool, List<Coordinate> places, OptionalDouble tower, List<Stain> stains) {
 
+    /** What grazes a tower for less is not wiped, mm. */
+    private static final double WIPED = 2;
+
     public ReturnPath {
         places = List.copyOf(places);
         stains = List.copyOf(stains);
@@ -50,7 +53,7 @@ public record ReturnPath(
             if (length > 0) {
                 Optional<Span> met = met(outline, Course.between(places.get(i - 1), places.get(i)));
                 if (met.isPresent()) {
-                    double at = done + Math.max(0, met.get().from()) * length;
+                    double at = done + met.get().from() * length;
                     List<Stain> before = stains.stream()
                             .filter(s -> s.from < at)
                             .map(s -> new Stain(s.copy, s.spool, s.from, Math.min(s.to, at)))
@@ -63,26 +66,35 @@ public record ReturnPath(
         return this;
     }
 
+    /** Where a leg crosses a tower so far that it is wiped there, in its steps. */
     private static Optional<Span> met(MultiPolygon outline, Course leg) {
         return Section.spans(outline, leg).stream()
-                .filter(s -> s.to() > 0 && s.from() < 1)
+                .map(s -> new Span(Math.max(0, s.from()), Math.min(1, s.to())))
+                .filter(s -> s.length() * leg.length() >= WIPED)
                 .findFirst();
     }
 
     /** Its places up to where it first leads over plastic of another colour, or to its end. */
     List<Coordinate> untilStained() {
-        double until = stains.isEmpty() ? Double.MAX_VALUE : stains.get(0).from();
-        List<Coordinate> way = new ArrayList<>(List.of(start()));
+        return between(0, stains.isEmpty() ? length() : stains.get(0).from());
+    }
+
+    /** The piece of it between two places on it, mm from its start. */
+    public List<Coordinate> between(double from, double to) {
+        List<Coordinate> piece = new ArrayList<>();
         double done = 0;
-        for (int i = 1; i < places.size() && done < until; i++) {
+        for (int i = 1; i < places.size(); i++) {
             double length = places.get(i - 1).distance(places.get(i));
-            way.add(
-                    length > until - done
-                            ? Course.between(places.get(i - 1), places.get(i)).at((until - done) / length)
-                            : places.get(i));
+            if (length > 0 && done + length > from && done < to) {
+                Course leg = Course.between(places.get(i - 1), places.get(i));
+                if (piece.isEmpty()) {
+                    piece.add(leg.at(Math.max(0, from - done) / length));
+                }
+                piece.add(leg.at(Math.min(length, to - done) / length));
+            }
             done += length;
         }
-        return way;
+        return piece.isEmpty() ? List.of(start(), start()) : piece;
     }
 
     /** Whether it meets the tower first, or no plastic of another colour. */

@@ -31,6 +31,8 @@ final class TowerSearch {
     private static final double EACH = 4;
     /** So many different paths are looked at, the commonest first. */
     private static final int MOST_WAYS = 24;
+    /** A way that crosses a tower so far meets it well, even where nobody places it to the millimetre, mm. */
+    private static final double WELL = 8;
     /** What waits so near to a tower purges onto it, mm. */
     private static final double BESIDE = 3;
 
@@ -142,7 +144,8 @@ final class TowerSearch {
                 continue;
             }
             Course leg = Course.between(way.get(i - 1), way.get(i));
-            if (Section.spans(outline, leg).stream().anyMatch(s -> s.to() > 0 && s.from() < 1)) {
+            if (Section.spans(outline, leg).stream()
+                    .anyMatch(s -> (Math.min(1, s.to()) - Math.max(0, s.from())) * leg.length() >= WELL)) {
                 return true;
             }
         }
