@@ -14,6 +14,8 @@ public final class Checks {
             about(Concern.PLATE, PlateRules::copies),
             about(Concern.PLATE, PlateRules::tower),
             about(Concern.PLATE, PlateRules::returnPaths),
+            about(Concern.PLATE, PlateRules::headClears),
+            about(Concern.PURGE, PlateRules::towerAmongThings),
             about(Concern.COLOURS, ModelRules::floating),
             about(Concern.COLOURS, RegionRules::buried),
             about(Concern.COLOURS, RegionRules::nowhere),

@@ -1,5 +1,6 @@
 package dev.tranche.core.check;
 
+import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plan.SpoolId;
@@ -30,7 +31,7 @@ final class OrderRules {
     static List<Finding> sideBySide(PlanFacts facts) {
         long mixed = facts.order().mixedLayers();
         int layers = facts.grid().count();
-        if (mixed < MANY || rule(facts) == Rule.BANDS) {
+        if (mixed < MANY || rule(facts) == Rule.BANDS || rule(facts) == Rule.ONE_AFTER_ANOTHER) {
             return List.of();
         }
         double reach = facts.printer().hotend().reach();
@@ -50,6 +51,9 @@ final class OrderRules {
 
     /** Orders that no slicing program prints are made from a file that changes tools on each layer. */
     static List<Finding> ordersNeedTools(PlanFacts facts) {
+        if (rule(facts) == Rule.ONE_AFTER_ANOTHER) {
+            return slicedApart(facts);
+        }
         return rule(facts) == Rule.NUMBERED || facts.order().mixedLayers() == 0 || !planned(facts)
                 ? List.of()
                 : List.of(Finding.of(
@@ -60,6 +64,31 @@ final class OrderRules {
                                         rule(facts).title()))
                         .mendedBy(new Fix(
                                 "Print by number", p -> p.with(p.ordering().by(Rule.NUMBERED)))));
+    }
+
+    /** Copies can only be told apart by the slicing program. */
+    private static List<Finding> slicedApart(PlanFacts facts) {
+        boolean done = facts.rearranging().made().isPresent()
+                || facts.file()
+                        .filter(f -> f.order() == SlicedFile.Order.SEVERAL_TIMES)
+                        .isPresent();
+        Fix together = new Fix("Print all together", p -> p.with(p.ordering().by(Rule.NUMBERED)));
+        if (facts.orders().things().size() < 2) {
+            return List.of(Finding.of(
+                            Severity.NOTE,
+                            "only-one-thing",
+                            "The plan prints one after another, and there is only one thing to print; it is printed by number.")
+                    .mendedBy(together));
+        }
+        return done || !planned(facts)
+                ? List.of()
+                : List.of(Finding.of(
+                                Severity.NOTE,
+                                "order-needs-slicing",
+                                facts.orders().sharesSpools()
+                                        ? "The plan prints one after another: let your slicing program print each copy or part whole before the next, and give that file at the hand-off."
+                                        : "The plan prints one after another: slice the parts with a tool for each spool, or whole one after another, and give that file at the hand-off.")
+                        .mendedBy(together));
     }
 
     /** A file that cannot be put into the plan's order is printed in its own. */

@@ -16,6 +16,7 @@ import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
+import dev.tranche.core.plate.Footprint;
 import dev.tranche.core.plate.Layout;
 import dev.tranche.core.rearrange.Rearranging;
 import dev.tranche.core.returns.Cure;
@@ -39,6 +40,7 @@ import org.locationtech.jts.geom.Envelope;
  * @param orders in which its colours could be printed, and {@code order} the one in which they are
  * @param tranches of the plan on its grid
  * @param footprint where the part, or the first copy of it, stands on the bed, mm
+ * @param modelFootprint what one copy covers
  * @param layout where all copies stand; those that a sliced file holds, if there is one that fits
  * @param gap that is wanted between them, mm
  * @param returns how the nozzle comes back from swaps, and {@code cures} what makes fewer of its ways unclean, the best first
@@ -60,6 +62,7 @@ public record PlanFacts(
         PrintOrder order,
         List<Tranche> tranches,
         Envelope footprint,
+        Footprint modelFootprint,
         Layout layout,
         double gap,
         ReturnPaths returns,

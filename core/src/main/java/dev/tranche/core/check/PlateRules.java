@@ -1,16 +1,25 @@
 package dev.tranche.core.check;
 
+import dev.tranche.core.geometry.Section;
+import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.machine.Bed;
+import dev.tranche.core.machine.Head;
+import dev.tranche.core.machine.Hotend;
+import dev.tranche.core.plan.Ordering.Rule;
+import dev.tranche.core.plate.Clearance;
 import dev.tranche.core.plate.Layout;
 import dev.tranche.core.plate.TowerStand;
+import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.returns.ReturnPath;
 import dev.tranche.core.returns.ReturnPaths;
+import dev.tranche.core.sequence.Thing;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalDouble;
 import java.util.stream.IntStream;
+import org.locationtech.jts.geom.Geometry;
 
 /** Rules on what stands where on the bed, and on the ways of the nozzle between. */
 final class PlateRules {
@@ -111,6 +120,86 @@ final class PlateRules {
                 : finding.mendedBy(Fix.ofPurge(
                         Words.format("Make it %.0f mm wide", width.getAsDouble()),
                         p -> p.into(p.place().wide(width.getAsDouble()))));
+    }
+
+    /** Things that are printed whole, one after another, and over which the head does not come. */
+    static List<Finding> headClears(PlanFacts facts) {
+        boolean asPlanned =
+                facts.match().isEmpty() || facts.rearranging().made().isPresent();
+        if (!oneAfterAnother(facts) || !asPlanned) {
+            return List.of();
+        }
+        Hotend hotend = facts.printer().hotend();
+        return Clearance.of(
+                        facts.orders().sequence(), facts.colouring(), facts.modelFootprint(), facts.layout(), hotend)
+                .hit()
+                .map(hit -> hits(facts, hit, hotend.head()))
+                .stream()
+                .toList();
+    }
+
+    private static Finding hits(PlanFacts facts, Clearance.Hit hit, Head head) {
+        String standing = name(facts, hit.standing());
+        Finding finding = Finding.of(
+                Severity.STOP,
+                "head-hits",
+                hit.beam()
+                        ? Words.format(
+                                "Printed one after another, %s would stand %.1f mm high when %s is begun, and the printer clears %.0f mm; print all together.",
+                                standing, hit.high(), name(facts, hit.printed()), head.height())
+                        : Words.format(
+                                "Printed one after another, %s would stand %.1f mm high beside %s, %.1f mm apart, and the head needs %.0f mm there; move them apart, or print all together.",
+                                standing, hit.high(), name(facts, hit.printed()), hit.apart(), head.radius()));
+        boolean copies = hit.standing().copy() != hit.printed().copy();
+        return !hit.beam() && copies && facts.match().isEmpty()
+                ? finding.mendedBy(Fix.ofPlate(
+                        Words.format("Arrange them %.0f mm apart", head.radius()),
+                        facts.layout(),
+                        p -> p.arranged(p.copies(), Math.max(p.gap(), head.radius()))))
+                : finding.mendedBy(
+                        new Fix("Print all together", p -> p.with(p.ordering().by(Rule.NUMBERED))));
+    }
+
+    private static boolean oneAfterAnother(PlanFacts facts) {
+        return facts.plan().ordering().rule() == Rule.ONE_AFTER_ANOTHER
+                && facts.orders().things().size() > 1;
+    }
+
+    /** “copy 2”, “the part Lid”, or both. */
+    private static String name(PlanFacts facts, Thing thing) {
+        boolean parts = facts.orders().things().stream().anyMatch(t -> t.island() > 0);
+        boolean copies = facts.orders().things().stream().anyMatch(t -> t.copy() > 0);
+        String copy = Words.format("copy %d", thing.copy() + 1);
+        if (!parts) {
+            return copy;
+        }
+        Geometry island = facts.modelFootprint().inModel().getGeometryN(thing.island());
+        CutModel model = facts.colouring().model();
+        String part = IntStream.range(0, model.solids().size())
+                .filter(i -> model.solids().get(i).stream()
+                        .map(Section::outline)
+                        .filter(o -> !o.isEmpty())
+                        .findFirst()
+                        .filter(o -> island.intersects(o.getInteriorPoint()))
+                        .isPresent())
+                .mapToObj(i -> facts.partNames().get(i))
+                .findFirst()
+                .map(name -> "“" + name + "”")
+                .orElseGet(() -> Words.format("piece %d", thing.island() + 1));
+        return copies ? part + " of " + copy : part;
+    }
+
+    /** A tower grows with the layers of everything. */
+    static List<Finding> towerAmongThings(PlanFacts facts) {
+        return oneAfterAnother(facts)
+                        && facts.match().isEmpty()
+                        && facts.ledger().tower().isPresent()
+                ? List.of(Finding.of(
+                                Severity.STOP,
+                                "tower-begins-anew",
+                                "A tower grows with the layers, and things printed one after another begin at the bed each time; purge beside the print, or print all together.")
+                        .mendedBy(Fix.ofPurge("Purge beside the print", p -> p.into(new PurgePlace.Bin()))))
+                : List.of();
     }
 
     /** Ways back from a swap that drag what hangs from the nozzle over another colour. */

@@ -18,10 +18,13 @@ import dev.tranche.core.handoff.SwapWriter;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Printer;
+import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plate.Footprint;
 import dev.tranche.core.plate.Layout;
+import dev.tranche.core.plate.Plate;
 import dev.tranche.core.plate.Spot;
+import dev.tranche.core.plate.Things;
 import dev.tranche.core.purge.PurgeModel;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.Tower;
@@ -72,12 +75,17 @@ public record Reckoning(
         PrintOrder order = tools.filter(ToolTable::complete)
                 .map(t -> PrintOrder.sliced(match.orElseThrow(), t))
                 .orElseGet(() -> layered(orders, match));
+        boolean apart = brief.plan().ordering().rule() == Rule.ONE_AFTER_ANOTHER;
+        Plate plate =
+                apart && grid.printedHeight().millimetres() > printer.hotend().reach()
+                        ? brief.plate().apart(printer.hotend().head().radius())
+                        : brief.plate();
         Optional<Fit> fit = match.map(m -> Fit.of(m, model.sections(), printer));
-        Optional<Tower> tower =
-                match.isPresent() ? Optional.empty() : Estimator.tower(purges, order, grid, brief.shelf(), printer);
+        Optional<Tower> tower = match.isPresent() || apart
+                ? Optional.empty()
+                : Estimator.tower(purges, order, grid, brief.shelf(), printer);
         Layout layout = fit.map(f -> Layout.standing(spots(f, brief.footprint()), brief.footprint(), printer.bed()))
-                .orElseGet(() ->
-                        Layout.of(brief.plate(), brief.footprint(), printer.bed(), tower.map(Reckoning::rectangle)));
+                .orElseGet(() -> Layout.of(plate, brief.footprint(), printer.bed(), tower.map(Reckoning::rectangle)));
         Envelope footprint = match.map(Reckoning::footprint)
                 .orElseGet(() -> layout.copies().get(0).outline().getEnvelopeInternal());
         Estimator estimator = new Estimator(brief.rig(), purges, footprint.centre(), brief.terms());
@@ -89,9 +97,9 @@ public record Reckoning(
                 .orElse(base);
         Ledger ledger = estimator.ledger(brief.plan(), order, grid, brief.shelf(), printed, match);
         Function<Layout, ReturnPaths> paths =
-                l -> ReturnPaths.of(order, ledger, brief.colouring(), brief.footprint(), l);
+                l -> ReturnPaths.of(order, ledger, brief.colouring(), orders::things, brief.footprint(), l);
         ReturnPaths bare = paths.apply(layout);
-        ReturnPaths returns = tower.map(t -> bare.past(rectangle(t), brief.plate(), layout, printer.bed()))
+        ReturnPaths returns = tower.map(t -> bare.past(rectangle(t), plate, layout, printer.bed()))
                 .orElse(bare);
         List<Cure> cures = match.isPresent()
                 ? List.of()
@@ -100,7 +108,7 @@ public record Reckoning(
                         bare,
                         copy -> paths.apply(layout.startingWith(copy)),
                         layout,
-                        brief.plate().gap(),
+                        plate.gap(),
                         printer.bed(),
                         brief.purge().place(),
                         grid.layerHeight().millimetres());
@@ -114,8 +122,9 @@ public record Reckoning(
                 order,
                 brief.plan().tranches(grid),
                 footprint,
+                brief.footprint(),
                 layout,
-                brief.plate().gap(),
+                plate.gap(),
                 returns,
                 cures,
                 brief.rig(),
@@ -239,7 +248,12 @@ public record Reckoning(
                 brief.colouring(),
                 (out, in) -> toll(brief, purges, out, in),
                 brief.rig().printer().lineWidth(),
-                Height.ofMillimetres(brief.rig().printer().hotend().reach()));
+                Height.ofMillimetres(brief.rig().printer().hotend().reach()),
+                () -> Things.of(
+                        brief.colouring(),
+                        brief.footprint(),
+                        brief.plate().copies(),
+                        brief.rig().printer().hotend().head()));
     }
 
     private static Toll toll(Brief brief, PurgeModel purges, SpoolId out, SpoolId in) {

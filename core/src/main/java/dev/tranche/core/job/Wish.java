@@ -33,13 +33,16 @@ public record Wish(GridMatch match, ToolTable tools, Orders orders, PrintOrder o
      * @param plain the file as its program wrote it
      */
     public static Optional<Wish> of(Brief brief, Supplier<SlicedFile> plain) {
-        if (brief.plan().ordering().rule() == Rule.NUMBERED
-                || !brief.file().map(SlicedFile::changesTools).orElse(false)) {
+        Rule rule = brief.plan().ordering().rule();
+        if (rule == Rule.NUMBERED || !brief.file().map(SlicedFile::changesTools).orElse(false)) {
             return Optional.empty();
         }
         return Reckoning.match(plain.get(), brief.colouring().model().grid()).flatMap(m -> {
             ToolTable tools = ToolTable.of(m, brief.colouring(), brief.said().tools());
             Orders orders = Reckoning.orders(brief);
+            if (rule == Rule.ONE_AFTER_ANOTHER && orders.things().size() < 2) {
+                return Optional.empty();
+            }
             return tools.complete() && tools.agrees()
                     ? Optional.of(new Wish(m, tools, orders, orders.chosen()))
                     : Optional.empty();
@@ -48,6 +51,10 @@ public record Wish(GridMatch match, ToolTable tools, Orders orders, PrintOrder o
 
     /** Puts the file into that order. */
     public Rearranging fulfil(Source bytes, Printer printer, Progress progress) throws IOException {
+        if (order.passes().get(0).thing().isPresent() && orders.sharesSpools()) {
+            return Rearranging.refused(
+                    "It prints several copies or parts with one tool on the same layer; let your slicing program print them one after another.");
+        }
         try {
             return Rearranging.of(Rearranged.of(
                     bytes,

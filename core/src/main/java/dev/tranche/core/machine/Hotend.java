@@ -13,8 +13,10 @@ import java.time.Duration;
  * @param heaterLimit how long it stays hot at a standstill
  * @param deadVolume melt that has to be diluted away at a swap
  * @param reach how far it can dip beside standing plastic without hitting it, mm
+ * @param head what hangs round the nozzle, higher than that
  */
-public record Hotend(double nozzle, int inputs, int hottest, Duration heaterLimit, Volume deadVolume, double reach) {
+public record Hotend(
+        double nozzle, int inputs, int hottest, Duration heaterLimit, Volume deadVolume, double reach, Head head) {
     /** What most hobby machines have. */
     public static final Hotend COMMON = new Hotend(0.4, 1, 260, Duration.ofMinutes(10), new Volume(60), 3);
 
@@ -40,11 +42,16 @@ public record Hotend(double nozzle, int inputs, int hottest, Duration heaterLimi
         }
     }
 
+    /** With a head that nobody has measured. */
+    public Hotend(double nozzle, int inputs, int hottest, Duration heaterLimit, Volume deadVolume, double reach) {
+        this(nozzle, inputs, hottest, heaterLimit, deadVolume, reach, Head.COMMON);
+    }
+
     public boolean blends() {
         return inputs > 1;
     }
 
     Hotend with(Volume other) {
-        return new Hotend(nozzle, inputs, hottest, heaterLimit, other, reach);
+        return new Hotend(nozzle, inputs, hottest, heaterLimit, other, reach, head);
     }
 }

@@ -22,7 +22,9 @@ public record Ordering(Rule rule, Aim aim, List<SpoolId> numbering) {
         /** The order that costs least of all there are. */
         BEST("best order"),
         /** Each colour several layers high, as far as the nozzle can dip, before the next. */
-        BANDS("in bands");
+        BANDS("in bands"),
+        /** Each copy, or each part that stands by itself, whole before the next. */
+        ONE_AFTER_ANOTHER("one after another");
 
         private final String title;
 

@@ -21,7 +21,7 @@ public record Plate(int copies, double gap, List<Spot> byHand, Optional<Spot> to
     public static final Plate ONE = new Plate(1, USUAL_GAP, List.of());
 
     public static final int MOST = 1000;
-    private static final double WIDEST_GAP = 100;
+    private static final double WIDEST_GAP = 500;
 
     public Plate {
         byHand = List.copyOf(byHand);
@@ -73,6 +73,11 @@ public record Plate(int copies, double gap, List<Spot> byHand, Optional<Spot> to
         if (copy < 0 || copy >= byHand.size()) {
             throw Refusal.of("There are %d copies on the plate, and no number %d.", byHand.size(), copy + 1);
         }
+    }
+
+    /** At least so far apart, mm. */
+    public Plate apart(double least) {
+        return least <= gap ? this : new Plate(copies, least, byHand, tower);
     }
 
     /** With its tower there. */

@@ -2,12 +2,13 @@ package dev.tranche.core.returns;
 
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Course;
 import dev.tranche.core.machine.Bed;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.plan.Tint;
 import dev.tranche.core.plate.Footprint;
 import dev.tranche.core.plate.Layout;
 import dev.tranche.core.plate.Plate;
@@ -17,17 +18,21 @@ import dev.tranche.core.plate.TowerStand;
 import dev.tranche.core.returns.ReturnPath.Stain;
 import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.sequence.Thing;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.util.AffineTransformation;
+import org.locationtech.jts.geom.util.NoninvertibleTransformationException;
 import org.locationtech.jts.operation.distance.DistanceOp;
 
 /**
@@ -56,11 +61,18 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
      * <p>Where a sliced file is at hand, a path ends where the file begins with the new colour. Without one that is up to the
      * slicing program; taken is the nearest place of the colour in the copy that is printed first.
      *
+     * @param things that {@code order} prints one after another, if it does
      * @param footprint of the model, whose copies are {@code layout}'s
      */
     public static ReturnPaths of(
-            PrintOrder order, Ledger ledger, Colouring colouring, Footprint footprint, Layout layout) {
-        Walk walk = new Walk(colouring, footprint, layout);
+            PrintOrder order,
+            Ledger ledger,
+            Colouring colouring,
+            Supplier<List<Thing>> things,
+            Footprint footprint,
+            Layout layout) {
+        boolean apart = order.passes().get(0).thing().isPresent();
+        Walk walk = new Walk(colouring, things, apart, footprint, layout);
         int swap = 0;
         SpoolId loaded = order.passes().get(0).spool();
         for (Pass pass : order.passes()) {
@@ -68,7 +80,7 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
                 walk.swap(ledger.swaps().get(swap++), pass);
                 loaded = pass.spool();
             }
-            walk.standing.print(pass);
+            walk.print(pass);
         }
         List<Point> waits = Stream.concat(
                         ledger.firstLoad().stream().map(f -> f.dryRun()),
@@ -117,19 +129,48 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
         return paths.stream().filter(p -> !p.isClean()).toList();
     }
 
-    private static final class Walk {
-        final Standing standing;
-        final List<ReturnPath> paths = new ArrayList<>();
-        private final Colouring colouring;
-        private final Layout layout;
-        private final List<AffineTransformation> into;
+    /** What stands somewhere, and how places on the bed become places in the model there. */
+    private record Stand(int copy, Standing standing, List<LayerColours> layers, AffineTransformation into) {}
 
-        Walk(Colouring colouring, Footprint footprint, Layout layout) {
-            this.colouring = colouring;
+    private static final class Walk {
+        final List<ReturnPath> paths = new ArrayList<>();
+        private final Layout layout;
+        private final boolean apart;
+        private final List<Stand> stands = new ArrayList<>();
+
+        Walk(Colouring colouring, Supplier<List<Thing>> things, boolean apart, Footprint footprint, Layout layout) {
             this.layout = layout;
-            this.standing = new Standing(colouring, footprint.inModel());
-            this.into =
-                    layout.copies().stream().map(c -> footprint.into(c.spot())).toList();
+            this.apart = apart;
+            MultiPolygon model = footprint.inModel();
+            if (apart) {
+                for (Thing t : things.get()) {
+                    if (t.copy() < layout.copies().size()) {
+                        MultiPolygon island = Areas.of(model.getGeometryN(t.island()));
+                        add(t.copy(), new Standing(t.layers(), island), t.layers(), footprint);
+                    }
+                }
+            } else {
+                // All copies are as far as one another.
+                Standing standing = new Standing(colouring.layers(), model);
+                for (int copy = 0; copy < layout.copies().size(); copy++) {
+                    add(copy, standing, colouring.layers(), footprint);
+                }
+            }
+        }
+
+        private void add(int copy, Standing standing, List<LayerColours> layers, Footprint footprint) {
+            AffineTransformation into = footprint.into(layout.copies().get(copy).spot());
+            stands.add(new Stand(copy, standing, layers, into));
+        }
+
+        /** Where the next pass is printed first, if its place is known. */
+        private Optional<Stand> standOf(Pass pass) {
+            int at = apart ? pass.thing().orElse(-1) : 0;
+            return at >= 0 && at < stands.size() ? Optional.of(stands.get(at)) : Optional.empty();
+        }
+
+        void print(Pass pass) {
+            standOf(pass).ifPresent(s -> s.standing().print(pass));
         }
 
         void swap(Swap swap, Pass next) {
@@ -144,7 +185,8 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
             } else {
                 // Nobody knows where the print was left.
                 places.remove(places.size() - 1);
-                Optional<Coordinate> nearest = nearest(places.get(places.size() - 1), next);
+                Coordinate from = places.get(places.size() - 1);
+                Optional<Coordinate> nearest = standOf(next).flatMap(s -> nearest(from, next, s));
                 if (nearest.isEmpty()) {
                     return;
                 }
@@ -154,29 +196,22 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
                     swap.number(), next.layer(), next.spool(), places, OptionalDouble.empty(), stains(places, next)));
         }
 
-        /** Of the colour in the first copy. */
-        private Optional<Coordinate> nearest(Coordinate from, Pass next) {
-            if (into.isEmpty()) {
-                return Optional.empty();
-            }
-            AffineTransformation move = into.get(0);
-            Geometry there = colouring
-                    .model()
-                    .section(next.layer())
-                    .outline()
-                    .getFactory()
-                    .createPoint(move.transform(from, new Coordinate()));
-            Optional<Tint> tint = colouring.layer(next.layer()).tint(next.spool());
-            return tint.flatMap(t -> t.cells().stream()
-                            .map(cell -> DistanceOp.nearestPoints(cell, there)[0])
-                            .min(Comparator.comparingDouble(c -> c.distance(there.getCoordinate()))))
-                    .map(c -> inverse(move).transform(c, new Coordinate()));
+        private static Optional<Coordinate> nearest(Coordinate from, Pass next, Stand stand) {
+            Coordinate there = stand.into().transform(from, new Coordinate());
+            Geometry point = Areas.NOTHING.getFactory().createPoint(there);
+            return stand.layers()
+                    .get(next.layer() - 1)
+                    .tint(next.spool())
+                    .flatMap(t -> t.cells().stream()
+                            .map(cell -> DistanceOp.nearestPoints(cell, point)[0])
+                            .min(Comparator.comparingDouble(c -> c.distance(there))))
+                    .map(c -> inverse(stand.into()).transform(c, new Coordinate()));
         }
 
         private static AffineTransformation inverse(AffineTransformation move) {
             try {
                 return move.getInverse();
-            } catch (org.locationtech.jts.geom.util.NoninvertibleTransformationException never) {
+            } catch (NoninvertibleTransformationException never) {
                 throw new IllegalStateException(never);
             }
         }
@@ -197,17 +232,21 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
 
         private void leg(Coordinate from, Coordinate to, double done, Pass next, List<Stain> stains) {
             Envelope box = new Envelope(from, to);
-            for (int copy = 0; copy < into.size(); copy++) {
-                int number = copy;
-                if (!layout.copies().get(copy).outline().getEnvelopeInternal().intersects(box)) {
+            for (Stand stand : stands) {
+                if (!layout.copies()
+                        .get(stand.copy())
+                        .outline()
+                        .getEnvelopeInternal()
+                        .intersects(box)) {
                     continue;
                 }
                 Course course = Course.between(
-                        into.get(copy).transform(from, new Coordinate()),
-                        into.get(copy).transform(to, new Coordinate()));
-                standing.otherThan(next, course).stream()
+                        stand.into().transform(from, new Coordinate()),
+                        stand.into().transform(to, new Coordinate()));
+                boolean covers = !apart || standOf(next).filter(s -> s == stand).isPresent();
+                stand.standing().otherThan(next, course, covers).stream()
                         .map(s -> new Stain(
-                                number,
+                                stand.copy(),
                                 s.spool(),
                                 done + s.span().from() * course.length(),
                                 done + s.span().to() * course.length()))

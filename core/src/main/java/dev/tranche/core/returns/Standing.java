@@ -3,7 +3,6 @@ package dev.tranche.core.returns;
 import dev.tranche.core.geometry.Course;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.Span;
-import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
@@ -20,16 +19,19 @@ final class Standing {
     /** What is left uncovered of a line that is shorter is rounding, mm. */
     private static final double NOTHING = 0.02;
 
-    private final Colouring colouring;
+    private final List<LayerColours> layers;
     private final MultiPolygon footprint;
     private final List<Set<SpoolId>> printed = new ArrayList<>();
     private int highest;
 
-    /** @param footprint of the model, where the model is */
-    Standing(Colouring colouring, MultiPolygon footprint) {
-        this.colouring = colouring;
+    /**
+     * @param layers of the whole model, or of what of it stands by itself
+     * @param footprint of that, where the model is
+     */
+    Standing(List<LayerColours> layers, MultiPolygon footprint) {
+        this.layers = layers;
         this.footprint = footprint;
-        colouring.layers().forEach(l -> printed.add(null));
+        layers.forEach(l -> printed.add(null));
     }
 
     void print(Pass pass) {
@@ -49,16 +51,19 @@ final class Standing {
      * next pass will cover is none of it.
      *
      * @param course where the model is
+     * @param covers whether the next pass is printed here
      */
-    List<Seen> otherThan(Pass next, Course course) {
+    List<Seen> otherThan(Pass next, Course course, boolean covers) {
         double nothing = NOTHING / course.length();
         List<Span> open = within(Section.spans(footprint, course));
         List<Seen> seen = new ArrayList<>();
-        open = less(open, area(next.layer(), next.spool(), course));
+        if (covers) {
+            open = less(open, area(next.layer(), next.spool(), course));
+        }
         LayerColours above = null;
         Set<SpoolId> printedAbove = null;
         for (int layer = highest; layer >= 1 && length(open) > nothing; layer--) {
-            LayerColours colours = colouring.layer(layer);
+            LayerColours colours = layers.get(layer - 1);
             Set<SpoolId> here = printed.get(layer - 1);
             if (here != null && !(colours == above && here.equals(printedAbove))) {
                 for (Tint tint : colours.tints()) {
@@ -81,8 +86,7 @@ final class Standing {
     }
 
     private List<Span> area(int layer, SpoolId spool, Course course) {
-        return colouring
-                .layer(layer)
+        return layers.get(layer - 1)
                 .tint(spool)
                 .map(t -> within(t.spans(course)))
                 .orElse(List.of());

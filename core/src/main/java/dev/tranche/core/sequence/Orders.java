@@ -11,8 +11,10 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiFunction;
+import java.util.function.Supplier;
 
 /** The orders in which one plan can be printed; each is worked out when it is asked for, and bands only once. */
 public final class Orders {
@@ -21,6 +23,10 @@ public final class Orders {
     private final double lineWidth;
     private final Height reach;
     private final Set<Integer> apart;
+    /** Worked out when first asked for. */
+    private final Supplier<List<Thing>> known;
+
+    private List<Thing> things;
     private Bands bands;
 
     /**
@@ -28,9 +34,15 @@ public final class Orders {
      * @param toll what a swap costs besides itself
      * @param lineWidth of the plastic, mm
      * @param reach of the nozzle beside standing plastic
+     * @param things that could be printed one after another
      */
-    public Orders(Colouring colouring, BiFunction<SpoolId, SpoolId, Toll> toll, double lineWidth, Height reach) {
-        this(colouring, toll, lineWidth, reach, Set.of());
+    public Orders(
+            Colouring colouring,
+            BiFunction<SpoolId, SpoolId, Toll> toll,
+            double lineWidth,
+            Height reach,
+            Supplier<List<Thing>> things) {
+        this(colouring, toll, lineWidth, reach, things, Set.of());
     }
 
     private Orders(
@@ -38,8 +50,10 @@ public final class Orders {
             BiFunction<SpoolId, SpoolId, Toll> toll,
             double lineWidth,
             Height reach,
+            Supplier<List<Thing>> things,
             Set<Integer> apart) {
         this.apart = Set.copyOf(apart);
+        this.known = things;
         this.colouring = colouring;
         this.toll = toll;
         this.lineWidth = lineWidth;
@@ -48,7 +62,7 @@ public final class Orders {
 
     /** The same where some layers, from 1, cannot be begun before those beneath them are done. */
     public Orders apart(Set<Integer> layers) {
-        return layers.equals(apart) ? this : new Orders(colouring, toll, lineWidth, reach, layers);
+        return layers.equals(apart) ? this : new Orders(colouring, toll, lineWidth, reach, this::things, layers);
     }
 
     public Colouring colouring() {
@@ -65,7 +79,53 @@ public final class Orders {
             case NUMBERED -> numbered();
             case BEST -> best();
             case BANDS -> banded();
+            case ONE_AFTER_ANOTHER -> oneAfterAnother().orElseGet(this::numbered);
         };
+    }
+
+    /** What could be printed one after another: copies, and parts that stand by themselves. */
+    public synchronized List<Thing> things() {
+        if (things == null) {
+            things = List.copyOf(known.get());
+        }
+        return things;
+    }
+
+    /** The things in the order in which they are printed one after another. */
+    public List<Thing> sequence() {
+        return oneAfterAnother().stream()
+                .flatMap(o -> o.passes().stream())
+                .flatMapToInt(p -> p.thing().stream())
+                .distinct()
+                .mapToObj(things()::get)
+                .toList();
+    }
+
+    /** Whether two things are printed with the same spool on some layer. */
+    public boolean sharesSpools() {
+        int[] seen = new int[colouring.layers().size()];
+        for (Thing thing : things()) {
+            for (int i = 0; i < seen.length; i++) {
+                int here = thing.layers().get(i).spools().stream()
+                        .mapToInt(s -> 1 << plan().palette().indexOf(s))
+                        .sum();
+                if ((seen[i] & here) != 0) {
+                    return true;
+                }
+                seen[i] |= here;
+            }
+        }
+        return false;
+    }
+
+    /** Each thing whole before the next; nothing where there is only one. */
+    public Optional<PrintOrder> oneAfterAnother() {
+        if (things().size() < 2) {
+            return Optional.empty();
+        }
+        int[] numbers =
+                plan().numbering().stream().mapToInt(plan().palette()::indexOf).toArray();
+        return Optional.of(new OneAfterAnother(plan().palette(), new NumberedOrder(numbers), things()).order());
     }
 
     public PrintOrder numbered() {

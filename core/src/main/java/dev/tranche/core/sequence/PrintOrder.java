@@ -213,8 +213,9 @@ public record PrintOrder(List<Pass> passes, boolean proven) {
 
     /** Layers that hold more than one colour. */
     public long mixedLayers() {
+        Map<Integer, SpoolId> first = new HashMap<>();
         return passes.stream()
-                .filter(p -> !p.first())
+                .filter(p -> !p.spool().equals(first.computeIfAbsent(p.layer(), l -> p.spool())))
                 .mapToInt(Pass::layer)
                 .distinct()
                 .count();

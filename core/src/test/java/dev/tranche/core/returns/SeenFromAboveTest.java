@@ -76,7 +76,7 @@ class SeenFromAboveTest {
         }
         Colouring colouring = Colouring.of(plan, model, 0.45, Progress.UNHEARD);
         Footprint footprint = Footprint.of(model);
-        Standing standing = new Standing(colouring, footprint.inModel());
+        Standing standing = new Standing(colouring.layers(), footprint.inModel());
         Map<Integer, Set<SpoolId>> printed = new HashMap<>();
         List<Pass> passes = PrintOrder.numbered(colouring, plan.palette()).passes();
         int until = random.nextInt(passes.size());
@@ -91,7 +91,7 @@ class SeenFromAboveTest {
         Course course = Course.between(
                 footprint.into(spot).transform(from, new Coordinate()),
                 footprint.into(spot).transform(to, new Coordinate()));
-        double seen = standing.otherThan(next, course).stream()
+        double seen = standing.otherThan(next, course, true).stream()
                 .mapToDouble(s -> s.span().length())
                 .sum();
         int found = 0;

@@ -53,7 +53,8 @@ class BandsTest {
                 Colouring.of(plan, BLOCK, 0.45, Progress.UNHEARD),
                 (out, in) -> new Toll(100, 0.01),
                 0.45,
-                Height.ofMillimetres(reach));
+                Height.ofMillimetres(reach),
+                List::of);
     }
 
     private static Range layers(int first, int last) {
@@ -137,7 +138,8 @@ class BandsTest {
                 Colouring.of(plan, hollow, 0.45, Progress.UNHEARD),
                 (out, in) -> new Toll(100, 0.01),
                 0.45,
-                Height.ofMillimetres(3));
+                Height.ofMillimetres(3),
+                List::of);
 
         assertThat(orders.bands().list()).hasSize(1);
         assertThat(Bands.spoolsOf(orders.bands().list().get(0), orders.banded()))
