@@ -89,7 +89,7 @@ class DeskEdits {
     PlanState place(Shown at, PlacementForm form) {
         PlanState plan = plans.get(at.id());
         Placement placement = form.on(plan.content().placement());
-        cuts.bodyAtHand(plan.content().files(), placement);
+        cuts.bodyAtHand(plan.content().with(placement));
         return plans.editAll(at.id(), at.edition(), "scale or turn the model", c -> c.with(placement));
     }
 

@@ -245,8 +245,7 @@ class RegionEdits {
     }
 
     private Envelope footprint(PlanState plan) {
-        return cuts.bodyAtHand(plan.content().files(), plan.content().placement())
-                .footprint();
+        return cuts.bodyAtHand(plan.content()).footprint();
     }
 
     private static double snapped(double mm) {

@@ -29,12 +29,14 @@ class OrderViews {
      * An order with what it costs.
      *
      * @param key of the row, {@code numbering} where it is a numbering to adopt
+     * @param rule by which it is printed
      * @param numbers spools by number, where they decide
      * @param chosen whether the plan is printed like this
      * @param least whether no other row needs fewer swaps
      */
     record Row(
             String key,
+            Rule rule,
             String name,
             String how,
             List<SpoolMark> numbers,
@@ -64,6 +66,7 @@ class OrderViews {
         PrintOrder free = orders.best();
         drafts.add(new Draft("best", free.proven() ? "Best order" : "A good order", free, List.of()));
         drafts.add(new Draft("bands", "In bands", orders.banded(), List.of()));
+        orders.oneAfterAnother().ifPresent(o -> drafts.add(new Draft("apart", "One after another", o, List.of())));
         Optional<String> refused = work.reckoning().brief().rearranging().refusal();
         String chosen = key(ordering.rule(), inFile);
         List<Ledger> ledgers = drafts.stream()
@@ -76,8 +79,9 @@ class OrderViews {
             Ledger ledger = ledgers.get(i);
             rows.add(new Row(
                     d.key(),
+                    rule(d.key()),
                     d.name(),
-                    how(d.key(), inFile),
+                    how(d.key(), inFile, work),
                     d.numbers(),
                     SpoolMark.of(work, ledger.stretches().get(0).spool()),
                     ledger,
@@ -153,12 +157,14 @@ class OrderViews {
                 band.last() + 1);
     }
 
-    private static String how(String key, boolean inFile) {
+    private static String how(String key, boolean inFile, Workpiece work) {
         return switch (key) {
             case "sliced" -> "The order in which the sliced file changes its tools.";
             case "numbered" -> "What a slicing program prints: the loaded spool first if the layer has it, then by number.";
             case "numbering" -> "The same, with the spools numbered so that it costs least.";
             case "best" -> "The cheapest order inside each layer." + made(inFile);
+            case "apart" -> "Each copy, or part that stands by itself, whole before the next, where the head clears them; each column is one."
+                    + (work.orders().sharesSpools() ? " Your slicing program has to slice it so." : made(inFile));
             default -> "Each colour several layers high before the next." + made(inFile);
         };
     }
@@ -174,6 +180,16 @@ class OrderViews {
             case NUMBERED -> inFile ? "sliced" : "numbered";
             case BEST -> "best";
             case BANDS -> "bands";
+            case ONE_AFTER_ANOTHER -> "apart";
+        };
+    }
+
+    private static Rule rule(String key) {
+        return switch (key) {
+            case "best" -> Rule.BEST;
+            case "bands" -> Rule.BANDS;
+            case "apart" -> Rule.ONE_AFTER_ANOTHER;
+            default -> Rule.NUMBERED;
         };
     }
 }

@@ -51,7 +51,21 @@ public record OrderDrawing(
      * @param from the first layer of interest
      */
     public static OrderDrawing of(Workpiece work, PrintOrder order, List<Band> bands, int from, int width) {
-        int count = work.grid().count();
+        List<Column> things = things(order);
+        return things.isEmpty()
+                ? of(
+                        work,
+                        order,
+                        columns(order, bands, work.grid().count()),
+                        "layer",
+                        work.grid().count(),
+                        from,
+                        width)
+                : of(work, order, things, "thing", things.size(), 1, width);
+    }
+
+    private static OrderDrawing of(
+            Workpiece work, PrintOrder order, List<Column> columns, String each, int count, int from, int width) {
         int first = Math.max(1, Math.min(from - 1, count - MOST_LAYERS + 1));
         int last = Math.min(count, first + MOST_LAYERS - 1);
         double pitch = Math.min(60.0, (double) width / (last - first + 1));
@@ -59,7 +73,7 @@ public record OrderDrawing(
         List<Dot> dots = new ArrayList<>();
         List<Label> numbers = new ArrayList<>();
         SpoolId loaded = null;
-        for (Column column : columns(order, bands, count)) {
+        for (Column column : columns) {
             int left = Math.max(first, column.first());
             int right = Math.min(last, column.last());
             if (left > right) {
@@ -73,13 +87,14 @@ public record OrderDrawing(
                 SpoolId spool = column.spools().get(i);
                 double y = TOP + ROOM - (i + 1) * h;
                 SpoolMark mark = SpoolMark.of(work, spool);
-                cells.add(new Cell(mark, x + 0.5, y, w - 1, h, layers(column) + ": " + (i + 1) + ". " + mark.name()));
+                cells.add(new Cell(
+                        mark, x + 0.5, y, w - 1, h, named(column, each) + ": " + (i + 1) + ". " + mark.name()));
                 if (loaded != null && !loaded.equals(spool)) {
                     dots.add(i == 0 ? new Dot(x, TOP + ROOM - 3) : new Dot(x + w / 2, y + h));
                 }
                 loaded = spool;
             }
-            if (pitch > 22 || column.first() % 5 == 0 || !bands.isEmpty()) {
+            if (pitch > 22 || column.first() % 5 == 0 || column.last() > column.first()) {
                 numbers.add(new Label(x + w / 2, left == right ? "" + left : left + "–" + right));
             }
         }
@@ -87,8 +102,28 @@ public record OrderDrawing(
                 width, (int) (TOP + ROOM + FOOT), cells, dots, numbers, first, last, order.mixedLayers() > 0);
     }
 
-    private static String layers(Column c) {
-        return c.first() == c.last() ? "layer " + c.first() : "layers " + c.first() + "–" + c.last();
+    private static String named(Column c, String each) {
+        return c.first() == c.last() ? each + " " + c.first() : each + "s " + c.first() + "–" + c.last();
+    }
+
+    /** What is printed whole, one after another, each with its colours as they come; none where all is printed together. */
+    private static List<Column> things(PrintOrder order) {
+        List<Column> things = new ArrayList<>();
+        int last = -1;
+        for (Pass pass : order.passes()) {
+            if (pass.thing().isEmpty()) {
+                continue;
+            }
+            if (pass.thing().getAsInt() != last) {
+                last = pass.thing().getAsInt();
+                things.add(new Column(things.size() + 1, things.size() + 1, new ArrayList<>()));
+            }
+            List<SpoolId> spools = things.get(things.size() - 1).spools();
+            if (spools.isEmpty() || !spools.get(spools.size() - 1).equals(pass.spool())) {
+                spools.add(pass.spool());
+            }
+        }
+        return things;
     }
 
     private static List<Column> columns(PrintOrder order, List<Band> bands, int count) {

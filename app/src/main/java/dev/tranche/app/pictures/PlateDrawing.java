@@ -6,8 +6,13 @@ import dev.tranche.app.drawing.Ticks;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedLayer;
+import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.machine.Bed;
+import dev.tranche.core.machine.Hotend;
 import dev.tranche.core.machine.Point;
+import dev.tranche.core.plan.LayerColours;
+import dev.tranche.core.plan.Ordering.Rule;
+import dev.tranche.core.plan.Tint;
 import dev.tranche.core.plate.Layout;
 import dev.tranche.core.plate.TowerStand;
 import dev.tranche.core.returns.ReturnPath;
@@ -15,9 +20,12 @@ import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.SortedSet;
+import java.util.TreeSet;
 import java.util.function.DoubleUnaryOperator;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
 
 /**
  * The bed from above with what stands on it.
@@ -25,9 +33,11 @@ import org.locationtech.jts.geom.Envelope;
  * @param bed its outline
  * @param lines every {@code pitch} mm
  * @param matrix from mm on the bed to px, as a transform
+ * @param seen the colours of one copy as they are seen from above, where its middle stands at 0, 0 px
  * @param copies outlines that can be moved, unless they stand where a sliced file has them
  * @param inFile rectangles round what else such a file draws: skirts and towers
  * @param tower that can be moved, too
+ * @param clear round what is printed one after another, where the head needs room beside it; empty otherwise
  * @param ways back from swaps, those that are alike once
  * @param waits where the nozzle waits
  */
@@ -38,9 +48,11 @@ public record PlateDrawing(
         String lines,
         int pitch,
         String matrix,
+        List<Seen> seen,
         List<Copy> copies,
         List<String> inFile,
         Optional<Tower> tower,
+        String clear,
         List<Way> ways,
         List<Mark> waits,
         List<SectionDrawing.Tick> across,
@@ -49,9 +61,18 @@ public record PlateDrawing(
     private static final int ROOM = 34;
     private static final int EDGE = 14;
     private static final int MOST_LINES = 40;
+    private static final int MOST_LOOKS = 12;
 
-    /** @param state what is wrong with it, as a class; empty if nothing is */
-    public record Copy(int number, String path, double x, double y, String state, String title) {}
+    /** What is drawn later covers what was drawn before. */
+    public record Seen(String path, char letter) {}
+
+    /**
+     * A copy.
+     *
+     * @param place of it, as a transform of what is seen
+     * @param state what is wrong with it, as a class; empty if nothing is
+     */
+    public record Copy(int number, String path, String place, double x, double y, String state, String title) {}
 
     public record Mark(double x, double y, String name) {}
 
@@ -78,9 +99,11 @@ public record PlateDrawing(
                 lines(bed, frame, pitch),
                 pitch,
                 Words.format("matrix(%.6f 0 0 %.6f %.4f %.4f)", scale, -scale, frame.x(0), frame.y(0)),
+                seen(work, scale),
                 copies(work.layout(), frame),
                 work.match().map(m -> inFile(m, work.layout(), frame)).orElse(List.of()),
                 work.returns().tower().map(t -> tower(t, frame)),
+                clear(work, frame),
                 WaysBack.of(work).stream().map(w -> way(w, frame)).toList(),
                 waits(work, frame),
                 ticks(bed.bounds().getMinX(), bed.bounds().getMaxX(), pitch, frame::x),
@@ -140,6 +163,11 @@ public record PlateDrawing(
             copies.add(new Copy(
                     i,
                     SvgPath.coarse().polygons(c.outline(), frame).toString(),
+                    Words.format(
+                            "translate(%.2f %.2f) rotate(%.2f)",
+                            frame.x(c.spot().x()),
+                            frame.y(c.spot().y()),
+                            -c.spot().turn()),
                     SvgPath.hundredths(frame.x(c.spot().x())),
                     SvgPath.hundredths(frame.y(c.spot().y())),
                     state,
@@ -176,6 +204,41 @@ public record PlateDrawing(
                 .toList();
     }
 
+    /** Layers from the bed up, each over those before: the lowest, the highest, and some between, those with other colours first. */
+    private static List<Seen> seen(Workpiece work, double scale) {
+        Coordinate middle = work.reckoning().brief().footprint().middle();
+        Frame frame = new Frame(0, 0, middle.x, middle.y, scale, scale);
+        List<Seen> seen = new ArrayList<>();
+        for (int layer : looks(work)) {
+            for (Tint tint : work.colouring().layer(layer).tints()) {
+                SvgPath path = SvgPath.coarse();
+                tint.cells().forEach(c -> path.polygons(DouglasPeuckerSimplifier.simplify(c, 0.5 / scale), frame));
+                seen.add(new Seen(path.toString(), work.colours().letter(tint.spool())));
+            }
+        }
+        return seen;
+    }
+
+    private static SortedSet<Integer> looks(Workpiece work) {
+        int count = work.grid().count();
+        List<LayerColours> layers = work.colouring().layers();
+        SortedSet<Integer> looks = new TreeSet<>(List.of(1, count));
+        for (int layer = 2; layer <= count && looks.size() < MOST_LOOKS; layer++) {
+            if (!layers.get(layer - 1).spools().equals(layers.get(layer - 2).spools())) {
+                looks.add(layer);
+            }
+        }
+        double each = Math.max(1, count / (double) MOST_LOOKS);
+        for (double at = 1; at <= count && looks.size() < 2 * MOST_LOOKS; at += each) {
+            int layer = (int) at;
+            boolean asBelow = layer > 1 && layers.get(layer - 1) == layers.get(layer - 2);
+            if (!asBelow) {
+                looks.add(layer);
+            }
+        }
+        return looks;
+    }
+
     private static Tower tower(TowerStand t, Frame frame) {
         String state = t.beyond() ? "beyond" : t.tooNear().isEmpty() ? "" : "near";
         return new Tower(
@@ -191,6 +254,21 @@ public record PlateDrawing(
                         t.spot().y(),
                         t.spot().turn(),
                         state.isEmpty() ? "" : t.beyond() ? "; it reaches beyond the bed" : "; a copy is too near"));
+    }
+
+    private static String clear(Workpiece work, Frame frame) {
+        Hotend hotend = work.machine().printer().hotend();
+        boolean apart = work.colours().ordering().rule() == Rule.ONE_AFTER_ANOTHER
+                && work.orders().things().size() > 1
+                && work.grid().printedHeight().millimetres() > hotend.reach();
+        SvgPath path = SvgPath.coarse();
+        if (apart) {
+            work.layout()
+                    .copies()
+                    .forEach(c -> path.polygons(
+                            Areas.of(c.outline().buffer(hotend.head().radius() / 2)), frame));
+        }
+        return path.toString();
     }
 
     private static Way way(WaysBack alike, Frame frame) {

@@ -1,5 +1,6 @@
 package dev.tranche.app.plans;
 
+import dev.tranche.core.geometry.Shift;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import java.util.Map;
@@ -21,9 +22,10 @@ public record PartNotes(Map<Integer, Note> notes) {
      * @param name in place of the file's, empty to keep that
      * @param hidden left out of the print
      * @param group it is listed with, empty for none
+     * @param shift from where its file has it
      */
-    public record Note(String name, boolean hidden, String group) {
-        static final Note NOTHING = new Note("", false, "");
+    public record Note(String name, boolean hidden, String group, Shift shift) {
+        static final Note NOTHING = new Note("", false, "", Shift.NONE);
 
         public Note {
             name = line(name, "part");
@@ -57,13 +59,13 @@ public record PartNotes(Map<Integer, Note> notes) {
     }
 
     public PartNotes naming(int part, String name) {
-        return with(part, new Note(name, of(part).hidden(), of(part).group()));
+        return with(part, new Note(name, of(part).hidden(), of(part).group(), of(part).shift()));
     }
 
     public PartNotes hiding(Set<Integer> parts, boolean hide) {
         PartNotes changed = this;
         for (int part : parts) {
-            changed = changed.with(part, new Note(of(part).name(), hide, of(part).group()));
+            changed = changed.with(part, new Note(of(part).name(), hide, of(part).group(), of(part).shift()));
         }
         return changed;
     }
@@ -71,9 +73,42 @@ public record PartNotes(Map<Integer, Note> notes) {
     public PartNotes grouping(Set<Integer> parts, String group) {
         PartNotes changed = this;
         for (int part : parts) {
-            changed = changed.with(part, new Note(of(part).name(), of(part).hidden(), group));
+            changed = changed.with(part, new Note(of(part).name(), of(part).hidden(), group, of(part).shift()));
         }
         return changed;
+    }
+
+    /** With some parts moved from where their files have them. */
+    public PartNotes moving(Map<Integer, Shift> shifts) {
+        PartNotes changed = this;
+        for (Map.Entry<Integer, Shift> e : shifts.entrySet()) {
+            Note now = of(e.getKey());
+            changed = changed.with(e.getKey(), new Note(now.name(), now.hidden(), now.group(), e.getValue()));
+        }
+        return changed;
+    }
+
+    /** With all parts where their files have them. */
+    public PartNotes asInTheirFiles() {
+        return moving(shifts().keySet().stream().collect(Collectors.toMap(p -> p, p -> Shift.NONE)));
+    }
+
+    /** With what is moved moved along, where the model is scaled by that factor and turned by so many degrees. */
+    PartNotes along(double factor, double degrees) {
+        double cos = factor * Math.cos(Math.toRadians(degrees));
+        double sin = factor * Math.sin(Math.toRadians(degrees));
+        return moving(shifts().entrySet().stream().collect(Collectors.toMap(Map.Entry::getKey, e -> {
+            Shift s = e.getValue();
+            return new Shift(cos * s.x() - sin * s.y(), sin * s.x() + cos * s.y(), factor * s.z());
+        })));
+    }
+
+    /** Parts that are moved, by number. */
+    public Map<Integer, Shift> shifts() {
+        return notes.entrySet().stream()
+                .filter(e -> !e.getValue().shift().equals(Shift.NONE))
+                .collect(Collectors.toUnmodifiableMap(
+                        Map.Entry::getKey, e -> e.getValue().shift()));
     }
 
     private PartNotes with(int part, Note note) {

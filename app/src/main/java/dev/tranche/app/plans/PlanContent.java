@@ -88,10 +88,12 @@ public record PlanContent(
     public PlanContent with(Placement other) {
         double factor = other.scaleZ() / placement.scaleZ();
         ColourPlan moved = heightsFollow(other) && factor != 1 ? colours.scaledBy(factor) : colours;
+        PartNotes laid = parts;
         if (zonesFollow(other)) {
             moved = moved.along(factor, other.turn() - placement.turn());
+            laid = parts.along(factor, other.turn() - placement.turn());
         }
-        return new PlanContent(files, moved, purge, printer, other, parts, plate, start);
+        return new PlanContent(files, moved, purge, printer, other, laid, plate, start);
     }
 
     private boolean heightsFollow(Placement other) {

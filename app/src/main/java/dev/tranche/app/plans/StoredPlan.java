@@ -5,6 +5,7 @@ import dev.tranche.app.stored.Format;
 import dev.tranche.app.stored.StoredColours;
 import dev.tranche.app.stored.StoredPlacement;
 import dev.tranche.app.stored.StoredPurge;
+import dev.tranche.core.geometry.Shift;
 import dev.tranche.core.plate.Plate;
 import dev.tranche.core.plate.Spot;
 import java.time.LocalDateTime;
@@ -100,17 +101,36 @@ public record StoredPlan(
     record Parts(Map<Integer, Note> notes) {
         static Parts of(PartNotes parts) {
             Map<Integer, Note> notes = new TreeMap<>();
-            parts.notes().forEach((number, n) -> notes.put(number, new Note(n.name(), n.hidden(), n.group())));
+            parts.notes().forEach((number, n) -> notes.put(number, Note.of(n)));
             return new Parts(notes);
         }
 
         PartNotes all() {
             Map<Integer, PartNotes.Note> all = new TreeMap<>();
-            notes.forEach((number, n) -> all.put(number, new PartNotes.Note(n.name(), n.hidden(), n.group())));
+            notes.forEach((number, n) -> all.put(number, n.note()));
             return new PartNotes(all);
         }
     }
 
     /** A note on a part. */
-    record Note(String name, boolean hidden, String group) {}
+    record Note(
+            String name,
+            boolean hidden,
+            String group,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Moved> moved) {
+        static Note of(PartNotes.Note note) {
+            Optional<Moved> moved = Optional.of(note.shift())
+                    .filter(s -> !s.equals(Shift.NONE))
+                    .map(s -> new Moved(s.x(), s.y(), s.z()));
+            return new Note(note.name(), note.hidden(), note.group(), moved);
+        }
+
+        PartNotes.Note note() {
+            Shift shift = moved.map(m -> new Shift(m.x(), m.y(), m.z())).orElse(Shift.NONE);
+            return new PartNotes.Note(name, hidden, group, shift);
+        }
+    }
+
+    /** By how many mm a part is moved from where its file has it. */
+    record Moved(double x, double y, double z) {}
 }

@@ -7,7 +7,10 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.work.Mends;
 import dev.tranche.app.work.PlanPages;
+import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.check.Concern;
+import dev.tranche.core.plan.Ordering.Rule;
+import dev.tranche.core.plate.Plate;
 import dev.tranche.core.speech.Severity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -107,6 +110,31 @@ class PlateController {
         return show(edits.towerAnywhere(id, seen), model);
     }
 
+    /** Parts side by side, so far apart. */
+    @PostMapping("/plans/{id}/plate/parts")
+    String layOut(@PathVariable String id, @RequestParam long seen, @RequestParam String apart, Model model) {
+        return show(edits.layOut(id, seen, apart), model);
+    }
+
+    /** Parts as their files have them. */
+    @PostMapping("/plans/{id}/plate/parts/together")
+    String together(@PathVariable String id, @RequestParam long seen, Model model) {
+        return show(edits.together(id, seen), model);
+    }
+
+    /** One part by so much from where its file has it. */
+    @PostMapping("/plans/{id}/plate/parts/{part}")
+    String movePart(
+            @PathVariable String id,
+            @PathVariable int part,
+            @RequestParam long seen,
+            @RequestParam String x,
+            @RequestParam String y,
+            @RequestParam String z,
+            Model model) {
+        return show(edits.movePart(id, seen, part, x, y, z), model);
+    }
+
     /** What makes fewer ways back unclean. */
     @PostMapping("/plans/{id}/plate/cure")
     String cure(@PathVariable String id, @RequestParam long seen, @RequestParam String label, Model model) {
@@ -118,12 +146,23 @@ class PlateController {
         return show(mends.mend(id, seen, key), model);
     }
 
+    /** So far apart parts are laid out: what the head needs where they are printed one after another. */
+    private static double layGap(Workpiece work) {
+        boolean apart = work.colours().ordering().rule() == Rule.ONE_AFTER_ANOTHER;
+        return apart
+                ? work.machine().printer().hotend().head().radius()
+                : Math.max(Plate.USUAL_GAP, work.plan().content().plate().gap());
+    }
+
     private String show(PlanState plan, Model model) {
         return pages.show(plan, "plate", model, work -> {
             model.addAttribute("drawing", PlateDrawing.of(work, WIDTH, HEIGHT));
             model.addAttribute("layout", work.layout());
             model.addAttribute("marks", SpoolMark.palette(work));
             model.addAttribute("plate", plan.content().plate());
+            model.addAttribute("layGap", layGap(work));
+            model.addAttribute("parts", PartPlace.of(work));
+            model.addAttribute("partsMoved", !plan.content().parts().shifts().isEmpty());
             model.addAttribute("ways", WaysBack.of(work));
             model.addAttribute("tower", work.returns().tower().orElse(null));
             model.addAttribute(

@@ -1,28 +1,40 @@
 package dev.tranche.app.plate;
 
+import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.web.Numbers;
+import dev.tranche.app.work.ModelCuts;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.check.Fix;
+import dev.tranche.core.geometry.Body;
+import dev.tranche.core.geometry.Shift;
 import dev.tranche.core.plate.Plate;
+import dev.tranche.core.plate.SideBySide;
 import dev.tranche.core.plate.Spot;
 import dev.tranche.core.speech.Refusal;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.function.UnaryOperator;
 import org.springframework.stereotype.Component;
 
 /** What was typed or dragged on the plate becomes an edit of its plan. */
 @Component
 class PlateEdits {
+    private static final double MOST_APART = 500;
+
     private final Plans plans;
     private final Workbench workbench;
+    private final ModelCuts cuts;
 
-    PlateEdits(Plans plans, Workbench workbench) {
+    PlateEdits(Plans plans, Workbench workbench, ModelCuts cuts) {
         this.plans = plans;
         this.workbench = workbench;
+        this.cuts = cuts;
     }
 
     PlanState arrange(String id, long seen, String copies, String gap) {
@@ -80,6 +92,47 @@ class PlateEdits {
         return plans.editAll(id, seen, label.toLowerCase(Locale.ROOT), c -> c.with(
                         fix.purge().apply(c.purge()))
                 .with(fix.plate().apply(c.plate())));
+    }
+
+    PlanState layOut(String id, long seen, String apart) {
+        double gap = Numbers.decimal("gap", apart);
+        if (!(gap >= 0 && gap <= MOST_APART)) {
+            throw Refusal.of("A gap of %s mm between parts is out of range; give 0 to %.0f mm.", gap, MOST_APART);
+        }
+        PlanContent now = plans.get(id).content();
+        Body body = cuts.bodyAtHand(now.with(now.parts().asInTheirFiles()));
+        List<Integer> fileOf = new ArrayList<>();
+        for (int file = 0; file < now.files().size(); file++) {
+            int parts = cuts.modelAtHand(List.of(now.files().get(file))).parts().size();
+            fileOf.addAll(Collections.nCopies(parts, file));
+        }
+        double widest = workbench
+                .openNow(plans.get(id))
+                .machine()
+                .printer()
+                .bed()
+                .bounds()
+                .getWidth();
+        Map<Integer, Shift> shifts = SideBySide.of(body, now.parts().hidden(), fileOf, gap, widest);
+        return plans.editAll(
+                id,
+                seen,
+                "lay the parts side by side",
+                c -> c.with(c.parts().asInTheirFiles().moving(shifts)));
+    }
+
+    PlanState together(String id, long seen) {
+        return plans.editAll(
+                id, seen, "put the parts together", c -> c.with(c.parts().asInTheirFiles()));
+    }
+
+    PlanState movePart(String id, long seen, int part, String x, String y, String z) {
+        int parts = workbench.openNow(plans.get(id)).partNames().size();
+        if (part < 0 || part >= parts) {
+            throw Refusal.of("The model has %d parts, and no number %d.", parts, part + 1);
+        }
+        Shift shift = new Shift(Numbers.decimal("X", x), Numbers.decimal("Y", y), Numbers.decimal("Z", z));
+        return plans.editAll(id, seen, "move a part", c -> c.with(c.parts().moving(Map.of(part, shift))));
     }
 
     /** The others stay where they stand, though nobody may have said so yet. */

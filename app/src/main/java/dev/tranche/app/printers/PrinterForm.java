@@ -5,6 +5,7 @@ import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Bed;
 import dev.tranche.core.machine.Corner;
 import dev.tranche.core.machine.Drive;
+import dev.tranche.core.machine.Head;
 import dev.tranche.core.machine.Hotend;
 import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Motion;
@@ -48,6 +49,8 @@ record PrinterForm(
         String heaterMinutes,
         String deadVolume,
         String reach,
+        String headRadius,
+        String headHeight,
         String filament,
         String drive,
         String gearsToNozzle,
@@ -67,6 +70,15 @@ record PrinterForm(
         Boolean atHomingEnd,
         String presses) {
 
+    /** As it was where nothing is said. */
+    private Head head(Head before) {
+        return headRadius == null || headHeight == null
+                ? before
+                : new Head(
+                        Numbers.decimal("reach of the head round the nozzle", headRadius),
+                        Numbers.decimal("height above the nozzle", headHeight));
+    }
+
     /** {@code rig} with these measures. */
     Rig on(Rig rig) {
         Hotend hotend = new Hotend(
@@ -75,7 +87,8 @@ record PrinterForm(
                 Numbers.whole("hottest temperature", hottest),
                 Duration.ofSeconds(Math.round(60 * Numbers.decimal("heater limit", heaterMinutes))),
                 new Volume(Numbers.decimal("dead volume", deadVolume)),
-                Numbers.decimal("reach beside plastic", reach));
+                Numbers.decimal("reach beside plastic", reach),
+                head(rig.printer().hotend().head()));
         Printer printer = new Printer(
                 name == null ? "" : name,
                 bed(),

@@ -6,6 +6,7 @@ import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Corner;
 import dev.tranche.core.machine.Dialect;
+import dev.tranche.core.machine.Head;
 import dev.tranche.core.machine.Hotend;
 import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Motion;
@@ -51,7 +52,13 @@ public record StoredRig(Machine printer, Extruders rack, StoredMacros macros) {
 
     /** A hot end. */
     record Heater(
-            double nozzle, int inputs, int hottest, Duration heaterLimit, CubicMillimetres deadVolume, double reach) {
+            double nozzle,
+            int inputs,
+            int hottest,
+            Duration heaterLimit,
+            CubicMillimetres deadVolume,
+            double reach,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<StoredHead> head) {
 
         static Heater of(Hotend h) {
             return new Heater(
@@ -60,11 +67,32 @@ public record StoredRig(Machine printer, Extruders rack, StoredMacros macros) {
                     h.hottest(),
                     h.heaterLimit(),
                     CubicMillimetres.of(h.deadVolume()),
-                    h.reach());
+                    h.reach(),
+                    Optional.of(h.head())
+                            .filter(head -> !head.equals(Head.COMMON))
+                            .map(StoredHead::of));
         }
 
         public Hotend hotend() {
-            return new Hotend(nozzle, inputs, hottest, heaterLimit, deadVolume.volume(), reach);
+            return new Hotend(
+                    nozzle,
+                    inputs,
+                    hottest,
+                    heaterLimit,
+                    deadVolume.volume(),
+                    reach,
+                    head.map(StoredHead::head).orElse(Head.COMMON));
+        }
+    }
+
+    /** What hangs round the nozzle, mm, if somebody has measured it. */
+    record StoredHead(double radius, double height) {
+        static StoredHead of(Head head) {
+            return new StoredHead(head.radius(), head.height());
+        }
+
+        Head head() {
+            return new Head(radius, height);
         }
     }
 

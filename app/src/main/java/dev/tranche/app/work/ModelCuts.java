@@ -12,6 +12,7 @@ import dev.tranche.core.format.PartedModel;
 import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.geometry.Section;
+import dev.tranche.core.geometry.Shift;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.UprightCut;
@@ -26,6 +27,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.springframework.stereotype.Service;
 
@@ -72,16 +74,17 @@ public class ModelCuts {
 
     private record Latest(Key key, Cut cut, Colouring colouring) {}
 
-    private record Placed(List<ModelFile> files, Placement placement) {}
+    private record Placed(List<ModelFile> files, Placement placement, Map<Integer, Shift> shifts) {
+        static Placed of(PlanContent content) {
+            return new Placed(
+                    content.files(), content.placement(), content.parts().shifts());
+        }
+    }
 
     private record Key(Placed model, Set<Integer> hidden, Height firstLayer, Height layerHeight) {
         static Key of(PlanContent content) {
             LayerSettings layers = content.colours().layers();
-            return new Key(
-                    new Placed(content.files(), content.placement()),
-                    content.parts().hidden(),
-                    layers.firstLayer(),
-                    layers.layerHeight());
+            return new Key(Placed.of(content), content.parts().hidden(), layers.firstLayer(), layers.layerHeight());
         }
     }
 
@@ -103,7 +106,7 @@ public class ModelCuts {
         if (known != null) {
             return known;
         }
-        Body body = body(content.files(), content.placement(), progress);
+        Body body = body(content, progress);
         LayerGrid grid = content.colours().layers().on(CutModel.height(body, key.hidden()));
         CutModel cut = CutModel.of(body, key.hidden(), grid, progress);
         Cut made = new Cut(cut, UprightCut.mostTelling(cut), Footprint.of(cut));
@@ -152,22 +155,22 @@ public class ModelCuts {
     }
 
     /** A plan's model, placed; {@code progress} hears bytes. */
-    public Body body(List<ModelFile> of, Placement placement, Progress progress) {
-        Placed key = new Placed(List.copyOf(of), placement);
+    public Body body(PlanContent content, Progress progress) {
+        Placed key = Placed.of(content);
         Body known = bodies.getIfPresent(key);
         if (known == null) {
-            known = model(of, progress).body().placed(placement);
+            known = model(key.files(), progress).body().placed(key.placement()).moved(key.shifts());
             bodies.put(key, known);
         }
         return known;
     }
 
     /** As {@link #body}, for requests: what is not at hand is read by a worker while they wait. */
-    public Body bodyAtHand(List<ModelFile> of, Placement placement) {
-        Body known = bodies.getIfPresent(new Placed(List.copyOf(of), placement));
+    public Body bodyAtHand(PlanContent content) {
+        Body known = bodies.getIfPresent(Placed.of(content));
         return known != null
                 ? known
-                : jobs.await("Reading " + of.get(0).name(), PATIENCE, progress -> body(of, placement, progress));
+                : jobs.await("Reading " + content.files().get(0).name(), PATIENCE, progress -> body(content, progress));
     }
 
     /** As {@link #model}, for requests. */
@@ -189,7 +192,7 @@ public class ModelCuts {
 
     /** The grid of a plan's model, in other layers perhaps. */
     public LayerGrid grid(PlanContent content, LayerSettings layers) {
-        Body body = bodyAtHand(content.files(), content.placement());
+        Body body = bodyAtHand(content);
         return layers.on(CutModel.height(body, content.parts().hidden()));
     }
 

@@ -6,7 +6,9 @@ import static org.assertj.core.api.Assertions.within;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plate.Plate;
 import dev.tranche.core.plate.Spot;
 import dev.tranche.core.purge.PurgePlace;
@@ -118,6 +120,59 @@ class PlatePageTest extends BrowserTest {
         browser.until(() -> plate(plan).tower().orElseThrow().x() == x + 1);
         browser.click("#tower-anywhere");
         browser.until(() -> plate(plan).tower().isEmpty());
+    }
+
+    @Test
+    void copies_are_planned_one_after_another_beside_the_other_orders_and_the_bed_shows_what_the_head_needs() {
+        PlanState plan = plan("one after another");
+        plans.editAll(plan.id(), plan.edition(), "two colours, two copies", c -> c.with(c.colours()
+                        .startAt(
+                                Height.ofMillimetres(2.4),
+                                shelf.all().get(1).id(),
+                                LayerSettings.COMMON.on(Height.ofMillimetres(5))))
+                .times(2));
+        browser.open("/plans/" + plan.id() + "/order");
+        browser.see("#order-numbered", "swaps");
+        assertThat(browser.text("#order-numbered .order-figures")).contains("1");
+        assertThat(browser.text("#order-apart .order-figures")).contains("3");
+        browser.see("#order-apart", "whole before the next");
+        browser.click("#plan-apart");
+        browser.see("#order-apart h2", "the plan's");
+        assertThat(plans.get(plan.id()).content().colours().ordering().rule()).isEqualTo(Rule.ONE_AFTER_ANOTHER);
+
+        // 5 mm high and the nozzle dips 3: copies stand as far apart as the head needs.
+        browser.open("/plans/" + plan.id() + "/plate");
+        assertThat(browser.all(".plate .clear")).hasSize(1);
+        double y = Double.parseDouble(browser.find("#y-0").getDomProperty("value"));
+        browser.type("#y-1", String.valueOf(y + 25), Keys.TAB);
+        browser.see("#plate-wrong", "the head needs 40 mm there");
+        browser.click("#plate-wrong button");
+        browser.until(() -> browser.all("#plate-wrong").isEmpty());
+        browser.open("/plans/" + plan.id());
+        browser.see("#finding-order-needs-slicing", "whole before the next");
+    }
+
+    @Test
+    void parts_are_laid_side_by_side_moved_by_number_and_put_together_again() {
+        PlanState plan = plan(
+                "two lids",
+                new Shapes().box(0, 0, 0, 20, 20, 3).box(30, 0, 0, 20, 20, 3).mesh());
+        browser.open("/plans/" + plan.id() + "/plate");
+        assertThat(browser.all("#lay-out")).hasSize(1);
+        browser.type("#parts-apart", "45");
+        browser.click("#lay-out button");
+        browser.until(() -> !plans.get(plan.id()).content().parts().shifts().isEmpty());
+        browser.until(() -> browser.all("#parts-together").size() == 1);
+        // They stand 45 mm apart in a row, and what was put together is laid out again by undo.
+        browser.click("#part-places summary");
+        browser.until(() -> browser.find("#part-x-1").getDomProperty("value").equals("35.00"));
+        browser.type("#part-y-1", "70", Keys.TAB);
+        browser.until(() -> plans.get(plan.id()).content().parts().of(1).shift().y() == 70);
+        browser.click("#parts-together");
+        browser.until(() -> plans.get(plan.id()).content().parts().shifts().isEmpty());
+        browser.open("/plans/" + plan.id());
+        browser.click("#undo");
+        browser.until(() -> plans.get(plan.id()).content().parts().of(1).shift().y() == 70);
     }
 
     @Test

@@ -4,6 +4,7 @@ import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -46,6 +47,24 @@ public record Body(List<Mesh> solids, double lifted) {
         }
         double[] matrix = placement.matrix();
         return standing(solids.stream().map(s -> s.times(matrix)).toList(), lifted, micrometres(placement.lift()));
+    }
+
+    /**
+     * With some of its solids moved, and as far above the bed as it is.
+     *
+     * @param shifts by the numbers of the solids, from 0; those that are not there are passed over
+     */
+    public Body moved(Map<Integer, Shift> shifts) {
+        if (shifts.isEmpty()) {
+            return this;
+        }
+        List<Mesh> all = new ArrayList<>();
+        for (int i = 0; i < solids.size(); i++) {
+            Shift by = shifts.getOrDefault(i, Shift.NONE);
+            all.add(by.equals(Shift.NONE) ? solids.get(i) : solids.get(i).moved(by));
+        }
+        int bottom = solids.stream().mapToInt(Mesh::bottom).min().orElse(0);
+        return standing(all, lifted, bottom);
     }
 
     private static Body standing(List<Mesh> solids, double lifted, int above) {

@@ -91,6 +91,17 @@ public final class Mesh {
         return new Mesh(x, y, z, lifted);
     }
 
+    /** This one, moved; not set on the bed again. */
+    Mesh moved(Shift by) {
+        float[] px = new float[x.length];
+        float[] py = new float[x.length];
+        for (int i = 0; i < x.length; i++) {
+            px[i] = (float) (x[i] + by.x());
+            py[i] = (float) (y[i] + by.y());
+        }
+        return new Mesh(px, py, z, lifted).raised((int) Math.round(by.z() * 1000));
+    }
+
     /** This one, so many µm higher. */
     Mesh raised(int micrometres) {
         int[] pz = new int[z.length];
