@@ -33,6 +33,8 @@ final class TowerSearch {
     private static final int MOST_WAYS = 24;
     /** A way that crosses a tower so far meets it well, even where nobody places it to the millimetre, mm. */
     private static final double WELL = 8;
+    /** What is thinner than that is met well where so much of it is crossed. */
+    private static final double MOST_OF_IT = 0.9;
     /** What waits so near to a tower purges onto it, mm. */
     private static final double BESIDE = 3;
 
@@ -96,9 +98,10 @@ final class TowerSearch {
 
     private Optional<Spot> first(List<Spot> spots, double width, double depth) {
         Footprint tower = Footprint.rectangle(width, depth);
+        double well = Math.min(WELL, MOST_OF_IT * Math.min(width, depth));
         return spots.stream()
                 .distinct()
-                .map(s -> new Candidate(s, met(tower.at(s)), Math.hypot(s.x() - print.x, s.y() - print.y)))
+                .map(s -> new Candidate(s, met(tower.at(s), well), Math.hypot(s.x() - print.x, s.y() - print.y)))
                 .sorted(Comparator.comparingInt((Candidate c) -> -c.met()).thenComparingDouble(Candidate::away))
                 .map(Candidate::spot)
                 .filter(s -> hasRoom(s, tower))
@@ -131,21 +134,21 @@ final class TowerSearch {
     }
 
     /** How many paths meet it. */
-    int met(MultiPolygon outline) {
+    private int met(MultiPolygon outline, double well) {
         return ways.entrySet().stream()
-                .filter(e -> meets(outline, e.getKey()))
+                .filter(e -> meets(outline, e.getKey(), well))
                 .mapToInt(Map.Entry::getValue)
                 .sum();
     }
 
-    private static boolean meets(MultiPolygon outline, List<Coordinate> way) {
+    private static boolean meets(MultiPolygon outline, List<Coordinate> way, double well) {
         for (int i = 1; i < way.size(); i++) {
             if (way.get(i - 1).equals2D(way.get(i))) {
                 continue;
             }
             Course leg = Course.between(way.get(i - 1), way.get(i));
             if (Section.spans(outline, leg).stream()
-                    .anyMatch(s -> (Math.min(1, s.to()) - Math.max(0, s.from())) * leg.length() >= WELL)) {
+                    .anyMatch(s -> (Math.min(1, s.to()) - Math.max(0, s.from())) * leg.length() >= well)) {
                 return true;
             }
         }

@@ -179,6 +179,24 @@ class ReturnPathsTest {
     }
 
     @Test
+    void a_small_tower_catches_ways_that_lead_to_different_places() {
+        // An inlay low at the left and one high at the right: the two ways part on leaving the park spot.
+        Bench bench = lettered();
+        bench.region(new Region(
+                "right",
+                new Shape.Zone(new Outline.Box(3, 3), 12, 7, 0, false),
+                Spools.BURGUNDY.id(),
+                Range.ofLayers(bench.grid, 13, 15)));
+        assertThat(paths(bench).unclean().size()).isGreaterThan(1);
+        assertThat(paths(bench).unclean().stream()
+                        .map(p -> Math.round(p.end().x))
+                        .distinct())
+                .hasSizeGreaterThan(1);
+        mend(bench, bench.found("return-paths"));
+        assertThat(paths(bench).unclean()).isEmpty();
+    }
+
+    @Test
     void a_tower_on_a_copy_or_over_the_rim_is_a_stop_and_finds_its_place() {
         Bench bench = lettered();
         bench.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));
