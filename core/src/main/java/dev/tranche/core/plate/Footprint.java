@@ -98,6 +98,13 @@ public record Footprint(MultiPolygon outline, Coordinate middle) {
 
     /** The rectangle of it, turned by so many degrees. */
     Envelope turned(double degrees) {
+        Envelope box = outline.getEnvelopeInternal();
+        if (degrees % 180 == 0) {
+            return box;
+        }
+        if (degrees % 90 == 0) {
+            return new Envelope(box.getMinY(), box.getMaxY(), box.getMinX(), box.getMaxX());
+        }
         return AffineTransformation.rotationInstance(Math.toRadians(degrees))
                 .transform(outline)
                 .getEnvelopeInternal();

@@ -11,6 +11,7 @@ import java.util.stream.Stream;
 import org.locationtech.jts.algorithm.locate.SimplePointInAreaLocator;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.operation.distance.IndexedFacetDistance;
 
@@ -30,6 +31,8 @@ public record Layout(List<Copy> copies, int withoutRoom, List<Pair> tooNear) {
     private static final double STEP = 8;
 
     private static final int DIRECTIONS = 8;
+    /** Corners of which the outermost need not be found first. */
+    private static final int FEW = 8;
 
     public Layout {
         copies = List.copyOf(copies);
@@ -143,7 +146,8 @@ public record Layout(List<Copy> copies, int withoutRoom, List<Pair> tooNear) {
 
     static boolean isBeyond(MultiPolygon outline, Bed bed) {
         Envelope box = bed.bounds();
-        for (Coordinate c : outline.convexHull().getCoordinates()) {
+        Geometry rim = outline.getNumPoints() > FEW ? outline.convexHull() : outline;
+        for (Coordinate c : rim.getCoordinates()) {
             double x = c.x + (c.x < box.centre().x ? NEAR : -NEAR);
             double y = c.y + (c.y < box.centre().y ? NEAR : -NEAR);
             if (!bed.contains(new Point(x, y))) {

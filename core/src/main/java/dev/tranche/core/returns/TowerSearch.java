@@ -101,6 +101,7 @@ final class TowerSearch {
         double well = Math.min(WELL, MOST_OF_IT * Math.min(width, depth));
         return spots.stream()
                 .distinct()
+                .filter(s -> room.seems(tower, s))
                 .map(s -> new Candidate(s, met(tower.at(s), well), Math.hypot(s.x() - print.x, s.y() - print.y)))
                 .sorted(Comparator.comparingInt((Candidate c) -> -c.met()).thenComparingDouble(Candidate::away))
                 .map(Candidate::spot)
