@@ -34,7 +34,7 @@ public class PlateBenchmark {
     private static final Bed BED = new Bed.Rectangular(220, 220);
     private static final GeometryFactory PLANE = new GeometryFactory();
 
-    private final Footprint tag = new Footprint(tag(300));
+    private final Footprint tag = new Footprint(tag(300), new Coordinate());
     private final Plate many = new Plate(110, 2, List.of());
     private final Plate byHand =
             new Plate(30, 2, Layout.of(new Plate(30, 3, List.of()), tag, BED).spots());

@@ -82,6 +82,10 @@ class ScreenshotsIT {
             start(browser, "Row marker", "2027-04-09T18:30");
             shoot(browser, plan("Row marker") + "/swap-list", "swap-list");
             shoot(browser, plan("in bands") + "/order", "order");
+            browser.open(plan("Tag of") + "/purge");
+            browser.click("#small-tower");
+            browser.click("#purge-like-this");
+            browser.see(".places", "but for the last of it");
             browser.open(plan("Tag of") + "/plate");
             browser.type("#plate-copies", "8");
             browser.click("#arrange");
