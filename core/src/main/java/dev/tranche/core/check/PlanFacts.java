@@ -28,6 +28,8 @@ import dev.tranche.core.sequence.ToolTable;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.locationtech.jts.algorithm.locate.SimplePointInAreaLocator;
+import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -79,6 +81,14 @@ public record PlanFacts(
         Rearranging rearranging,
         Optional<Schedule> schedule,
         Optional<String> written) {
+
+    /** Whether the tower stands at a place. */
+    boolean isOverTower(Point place) {
+        Coordinate at = new Coordinate(place.x(), place.y());
+        return returns.tower()
+                .filter(t -> SimplePointInAreaLocator.isContained(at, t.outline()))
+                .isPresent();
+    }
 
     /** Whether something is printed at a place, as far as that is known. */
     boolean isOver(Point place) {

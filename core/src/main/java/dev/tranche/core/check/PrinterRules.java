@@ -37,7 +37,8 @@ final class PrinterRules {
                             facts.printer().name())));
         }
         Point spot = facts.printer().parkSpot().get();
-        if (facts.isOver(spot)) {
+        boolean overTower = facts.isOverTower(spot);
+        if (facts.isOver(spot) || overTower) {
             boolean purges = facts.ledger().swaps().stream()
                     .anyMatch(s -> s.moment().purge() > 0
                             && s.dryRun().pushed() > s.dryRun().pulled());
@@ -45,10 +46,12 @@ final class PrinterRules {
                     purges ? Severity.STOP : Severity.WARN,
                     "park-over-part",
                     Words.format(
-                            "The park spot X %s Y %s lies over the part%s; move it, or the part.",
+                            "The park spot X %s Y %s lies over the %s%s; move it, or the %s.",
                             number(spot.x()),
                             number(spot.y()),
-                            purges ? ", and what is purged there falls onto it" : ", and drool falls onto it")));
+                            overTower ? "tower" : "part",
+                            purges ? ", and what is purged there falls onto it" : ", and drool falls onto it",
+                            overTower ? "tower" : "part")));
         }
         return List.of();
     }

@@ -27,6 +27,7 @@ import java.util.stream.Collectors;
  * @param markers comments that number the layers, if there are any
  * @param crlf whether lines end with CR LF
  * @param readingsDiffer whether firmwares come to different counts of filament
+ * @param numbered whether its lines carry numbers, which a firmware wants to rise by one
  * @param originMoved the first line after which the file's places are no longer the machine's, from 1
  */
 public record SlicedFile(
@@ -45,6 +46,7 @@ public record SlicedFile(
         Optional<Markers> markers,
         boolean crlf,
         boolean readingsDiffer,
+        boolean numbered,
         OptionalLong originMoved) {
 
     /** How a print is built up. */
@@ -189,6 +191,7 @@ public record SlicedFile(
                 other.markers,
                 crlf,
                 readingsDiffer,
+                numbered,
                 originMoved);
     }
 

@@ -115,6 +115,7 @@ public final class Survey {
     /** The last line that called a place another. */
     private long lastOrigin;
 
+    private boolean numbered;
     private OptionalLong originMoved = OptionalLong.empty();
     private long blockFrom;
     private BlockStamp blockStamp;
@@ -281,6 +282,7 @@ public final class Survey {
                 markers.found(runs.size(), runHeight),
                 crlf,
                 controller.readingsDiffer(),
+                numbered,
                 originMoved);
     }
 
@@ -335,6 +337,7 @@ public final class Survey {
     }
 
     private void command() {
+        numbered |= line.isNumbered();
         boolean move = line.letter() == 'G' ? line.number() >= 0 && line.number() <= 3 : line.letter() == 0;
         if (move && doorWanted && !line.has('E') && (line.has('X') || line.has('Y') || line.has('Z'))) {
             door = new Door(line.offset(), line.line(), controller.state());

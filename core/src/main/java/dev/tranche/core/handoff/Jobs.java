@@ -100,6 +100,10 @@ public final class Jobs {
             StopTable stops,
             SwapWriter writer,
             Set<Integer> before) {
+        if (match.file().numbered()) {
+            throw new Refusal(
+                    "The G-code numbers its lines, so it cannot be cut into jobs: a firmware stops where a number is left out. Slice it without line numbers.");
+        }
         List<Integer> firsts = new ArrayList<>(List.of(1));
         List<Door> seams = new ArrayList<>();
         Set<Long> offsets = new HashSet<>();

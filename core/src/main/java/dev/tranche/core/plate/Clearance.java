@@ -1,6 +1,5 @@
 package dev.tranche.core.plate;
 
-import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.machine.Hotend;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.sequence.Thing;
@@ -8,7 +7,6 @@ import java.util.List;
 import java.util.Optional;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
-import org.locationtech.jts.geom.util.AffineTransformation;
 
 /**
  * Whether the head clears what stands where things are printed whole, one after another: beside what is higher than the nozzle
@@ -34,8 +32,9 @@ public record Clearance(Optional<Hit> hit) {
             List<Thing> order, Colouring colouring, Footprint footprint, Layout layout, Hotend hotend) {
         List<Thing> there =
                 order.stream().filter(t -> t.copy() < layout.copies().size()).toList();
-        List<MultiPolygon> outlines =
-                there.stream().map(t -> outline(t, footprint, layout)).toList();
+        List<MultiPolygon> outlines = there.stream()
+                .map(t -> footprint.islandAt(layout.copies().get(t.copy()).spot(), t.island()))
+                .toList();
         for (int i = 0; i + 1 < there.size(); i++) {
             Thing standing = there.get(i);
             double high = Things.height(colouring, standing.layers());
@@ -58,13 +57,5 @@ public record Clearance(Optional<Hit> hit) {
             }
         }
         return new Clearance(Optional.empty());
-    }
-
-    /** Of a thing as it stands on the bed, mm. */
-    public static MultiPolygon outline(Thing thing, Footprint footprint, Layout layout) {
-        Spot spot = layout.copies().get(thing.copy()).spot();
-        AffineTransformation move = AffineTransformation.rotationInstance(Math.toRadians(spot.turn()));
-        move.translate(spot.x(), spot.y());
-        return Areas.of(move.transform(footprint.outline().getGeometryN(thing.island())));
     }
 }

@@ -61,6 +61,11 @@ public record Footprint(MultiPolygon outline, Coordinate middle) {
                 AffineTransformation.translationInstance(middle.x, middle.y).transform(outline));
     }
 
+    /** From places in the model to places on the bed on which it stands. */
+    public AffineTransformation from(Spot spot) {
+        return AffineTransformation.translationInstance(-middle.x, -middle.y).compose(spot.transformation());
+    }
+
     /** From places on the bed to places in the model that stands there. */
     public AffineTransformation into(Spot spot) {
         AffineTransformation move = AffineTransformation.translationInstance(-spot.x(), -spot.y());
@@ -91,9 +96,12 @@ public record Footprint(MultiPolygon outline, Coordinate middle) {
 
     /** As it stands on a bed. */
     public MultiPolygon at(Spot spot) {
-        AffineTransformation move = AffineTransformation.rotationInstance(Math.toRadians(spot.turn()));
-        move.translate(spot.x(), spot.y());
-        return Areas.of(move.transform(outline));
+        return Areas.of(spot.transformation().transform(outline));
+    }
+
+    /** One of its islands, from 0, as it stands on a bed. */
+    MultiPolygon islandAt(Spot spot, int island) {
+        return Areas.of(spot.transformation().transform(outline.getGeometryN(island)));
     }
 
     /** The rectangle of it, turned by so many degrees. */

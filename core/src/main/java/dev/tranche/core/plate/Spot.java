@@ -1,6 +1,7 @@
 package dev.tranche.core.plate;
 
 import dev.tranche.core.speech.Refusal;
+import org.locationtech.jts.geom.util.AffineTransformation;
 
 /**
  * Where a copy stands.
@@ -19,6 +20,13 @@ public record Spot(double x, double y, double turn) {
             throw Refusal.of("A turn of %s degrees is none; give 0 to 360.", turn);
         }
         turn = turn - 360 * Math.floor(turn / 360);
+    }
+
+    /** From places round the middle of what stands there to places on the bed. */
+    AffineTransformation transformation() {
+        AffineTransformation move = AffineTransformation.rotationInstance(Math.toRadians(turn));
+        move.translate(x, y);
+        return move;
     }
 
     /** Moved and turned by so much. */

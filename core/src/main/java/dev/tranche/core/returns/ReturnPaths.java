@@ -32,7 +32,6 @@ import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.util.AffineTransformation;
-import org.locationtech.jts.geom.util.NoninvertibleTransformationException;
 import org.locationtech.jts.operation.distance.DistanceOp;
 
 /**
@@ -129,8 +128,13 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
         return paths.stream().filter(p -> !p.isClean()).toList();
     }
 
-    /** What stands somewhere, and how places on the bed become places in the model there. */
-    private record Stand(int copy, Standing standing, List<LayerColours> layers, AffineTransformation into) {}
+    /** What stands somewhere, and how places on the bed become places in the model there, and back. */
+    private record Stand(
+            int copy,
+            Standing standing,
+            List<LayerColours> layers,
+            AffineTransformation into,
+            AffineTransformation from) {}
 
     private static final class Walk {
         final List<ReturnPath> paths = new ArrayList<>();
@@ -159,8 +163,8 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
         }
 
         private void add(int copy, Standing standing, List<LayerColours> layers, Footprint footprint) {
-            AffineTransformation into = footprint.into(layout.copies().get(copy).spot());
-            stands.add(new Stand(copy, standing, layers, into));
+            Spot spot = layout.copies().get(copy).spot();
+            stands.add(new Stand(copy, standing, layers, footprint.into(spot), footprint.from(spot)));
         }
 
         /** Where the next pass is printed first, if its place is known. */
@@ -205,15 +209,7 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
                     .flatMap(t -> t.cells().stream()
                             .map(cell -> DistanceOp.nearestPoints(cell, point)[0])
                             .min(Comparator.comparingDouble(c -> c.distance(there))))
-                    .map(c -> inverse(stand.into()).transform(c, new Coordinate()));
-        }
-
-        private static AffineTransformation inverse(AffineTransformation move) {
-            try {
-                return move.getInverse();
-            } catch (NoninvertibleTransformationException never) {
-                throw new IllegalStateException(never);
-            }
+                    .map(c -> stand.from().transform(c, new Coordinate()));
         }
 
         private List<Stain> stains(List<Coordinate> places, Pass next) {

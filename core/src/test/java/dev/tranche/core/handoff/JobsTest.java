@@ -44,6 +44,22 @@ import org.junit.jupiter.api.Test;
 
 /** A print cut at heights into files of their own. */
 class JobsTest {
+    @Test
+    void a_file_with_numbered_lines_is_not_cut_since_numbers_would_be_left_out() {
+        String[] lines = new String(tile().bytes(), StandardCharsets.UTF_8).split("\n");
+        StringBuilder numbered = new StringBuilder();
+        for (int i = 0; i < lines.length; i++) {
+            numbered.append(lines[i].startsWith(";") ? lines[i] : "N" + (i + 1) + " " + lines[i])
+                    .append('\n');
+        }
+        Bench bench =
+                new Bench().start(2, Spools.CHALK).sliced(numbered.toString().getBytes(StandardCharsets.UTF_8));
+        assertThat(bench.match()).isPresent();
+        assertThatThrownBy(() -> bench.reckoning().jobs(Set.of(6)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("numbers its lines");
+    }
+
     /** The bench's tile, 15 layers, whose upper step is another colour. */
     private static SmallGcode tile() {
         return new SmallGcode()

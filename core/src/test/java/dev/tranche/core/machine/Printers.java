@@ -49,6 +49,14 @@ public final class Printers {
         return with(p, p.travel(), p.home(), other, p.parkSpot(), p.selector());
     }
 
+    public static Printer headed(Head head) {
+        Printer p = plain();
+        Hotend h = p.hotend();
+        Hotend other =
+                new Hotend(h.nozzle(), h.inputs(), h.hottest(), h.heaterLimit(), h.deadVolume(), h.reach(), head);
+        return with(p, p.travel(), p.home(), other, p.parkSpot(), p.selector());
+    }
+
     public static Printer withTube() {
         Printer p = plain();
         return new Printer(

@@ -13,8 +13,6 @@ import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.machine.Head;
-import dev.tranche.core.machine.Hotend;
-import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Printers;
 import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plan.Range;
@@ -130,24 +128,6 @@ class OneAfterAnotherTest {
         assertThat(by(Rule.ONE_AFTER_ANOTHER, bench).ledger().swaps()).hasSize(1);
     }
 
-    private static Printer headed(Head head) {
-        Printer p = Printers.plain();
-        Hotend h = p.hotend();
-        return new Printer(
-                p.name(),
-                p.bed(),
-                p.travel(),
-                p.maxHeight(),
-                p.home(),
-                new Hotend(h.nozzle(), h.inputs(), h.hottest(), h.heaterLimit(), h.deadVolume(), h.reach(), head),
-                p.filament(),
-                p.drive(),
-                p.parkSpot(),
-                p.selector(),
-                p.motion(),
-                p.abilities());
-    }
-
     @Test
     void the_head_clears_what_is_far_enough_or_low_enough_and_what_comes_last_may_be_high() {
         // 45 mm apart, 12 mm high, and the head needs 40 mm.
@@ -164,7 +144,7 @@ class OneAfterAnotherTest {
         Finding high = by(Rule.ONE_AFTER_ANOTHER, covers(45, 36)).found("head-hits");
         assertThat(high.sentence()).contains("36.0 mm high", "clears 30 mm");
         Bench higher = by(Rule.ONE_AFTER_ANOTHER, covers(45, 36));
-        higher.printer = headed(new Head(40, 50));
+        higher.printer = Printers.headed(new Head(40, 50));
         assertThat(higher.findings()).extracting(Finding::key).doesNotContain("head-hits");
         // Only one of them is high: it is printed last, and nothing is hit.
         Bench mixed = by(Rule.ONE_AFTER_ANOTHER, new Bench());

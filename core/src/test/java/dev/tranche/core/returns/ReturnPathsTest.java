@@ -210,6 +210,15 @@ class ReturnPathsTest {
     }
 
     @Test
+    void nobody_waits_over_a_tower_that_is_there() {
+        Bench bench = lettered();
+        bench.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("park-over-part");
+        bench.plate = Optional.of(new Plate(1, 2, List.of(new Spot(110, 110, 0)), Optional.of(new Spot(16, 40, 0))));
+        assertThat(bench.found("park-over-part").sentence()).contains("lies over the tower");
+    }
+
+    @Test
     void copies_that_are_arranged_leave_the_tower_room() {
         // A hundred tiles of 20 mm fill the bed, and a tower takes the place of some.
         Bench bench = copies(90);

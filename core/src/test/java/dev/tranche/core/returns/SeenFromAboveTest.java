@@ -130,6 +130,8 @@ class SeenFromAboveTest {
         assertThat(middle.distance(own.centre())).isCloseTo(0, within(1e-9));
         for (Coordinate corner : footprint.at(spot).getCoordinates()) {
             Coordinate inModel = footprint.into(spot).transform(corner, new Coordinate());
+            assertThat(footprint.from(spot).transform(inModel, new Coordinate()).distance(corner))
+                    .isCloseTo(0, within(1e-9));
             assertThat(Math.abs(inModel.x - own.centre().x)).isCloseTo(5, within(1e-9));
             assertThat(Math.abs(inModel.y - own.centre().y)).isCloseTo(2, within(1e-9));
         }
