@@ -66,7 +66,8 @@ document.addEventListener("htmx:beforeSwap", (event) => {
   if (!target.matches(PAGES)) return;
   const { elt, parameters: sent } = event.detail.requestConfig;
   const sender = elt.closest("form");
-  const wasSent = (field) => elt.contains(field) || (sender !== null && field.form === sender);
+  const all = elt.getAttribute("hx-include") === "this";
+  const wasSent = (field) => field === elt || (all && elt.contains(field)) || (sender !== null && field.form === sender);
   unsent = [...target.querySelectorAll("input[id]:not([type=checkbox]):not([type=radio]):not([type=hidden]):not([type=file]), textarea[id]")]
     .filter((field) => field.value !== (wasSent(field) ? sent[field.name] : field.defaultValue))
     .map((field) => ({ id: field.id, value: field.value, at: field.selectionStart }));

@@ -4,6 +4,7 @@ import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plate.Things;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.ToolTable;
 import dev.tranche.core.speech.Severity;
@@ -77,7 +78,9 @@ final class OrderRules {
             return List.of(Finding.of(
                             Severity.NOTE,
                             "only-one-thing",
-                            "The plan prints one after another, and there is only one thing to print; it is printed by number.")
+                            Words.format(
+                                    "The plan prints one after another, and there are not two to %d things that stand by themselves; it is printed by number.",
+                                    Things.MOST))
                     .mendedBy(together));
         }
         return done || !planned(facts)

@@ -15,13 +15,21 @@ import org.locationtech.jts.geom.Polygon;
 
 /** What a plate holds that stands by itself: each island of the model, copy by copy. */
 public final class Things {
+    /** Of more nobody prints one after another. */
+    public static final int MOST = 1000;
+
+    private static final int MOST_ISLANDS = 100;
+
     private Things() {}
 
-    /** @param copies of the model */
+    /**
+     * @param copies of the model
+     * @return nothing where there is only one, or where there are too many
+     */
     public static List<Thing> of(Colouring colouring, Footprint footprint, int copies, Head head) {
         MultiPolygon model = footprint.inModel();
         int islands = model.getNumGeometries();
-        if (islands == 0 || islands * copies < 2) {
+        if (islands * copies < 2 || islands > MOST_ISLANDS || islands * copies > MOST) {
             return List.of();
         }
         List<List<LayerColours>> layers = IntStream.range(0, islands)

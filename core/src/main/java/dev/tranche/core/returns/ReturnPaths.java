@@ -37,13 +37,15 @@ import org.locationtech.jts.operation.distance.DistanceOp;
 /**
  * The return paths of a plan, one a swap at which the nozzle leaves the print.
  *
- * @param paths in the order of the swaps
+ * @param paths in the order of the swaps, the first {@value #MOST_PATHS} of them
  * @param tower where it stands, if the plan prints one
  * @param waits every place at which the nozzle waits or purges at a swap, once
  */
 public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, List<Point> waits) {
     /** A shorter stretch over another colour is rounding, mm. */
     private static final double LEAST = 0.1;
+    /** Of more swaps only so many are looked at: nobody stands by for more. */
+    private static final int MOST_PATHS = 2000;
     /** Widths of a tower are tried so far apart, mm. */
     private static final double EACH_WIDTH = 10;
 
@@ -181,7 +183,7 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
             List<Coordinate> places = new ArrayList<>(swap.dryRun().wayBack().stream()
                     .map(p -> new Coordinate(p.x(), p.y()))
                     .toList());
-            if (places.isEmpty()) {
+            if (places.isEmpty() || paths.size() == MOST_PATHS) {
                 return;
             }
             if (swap.door().isPresent()) {

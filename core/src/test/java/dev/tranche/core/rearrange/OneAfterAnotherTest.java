@@ -248,5 +248,12 @@ class OneAfterAnotherTest {
         Bench bench = by(Rule.ONE_AFTER_ANOTHER, new Bench().start(2, Spools.CHALK));
         assertThat(bench.ledger().swaps()).hasSize(1);
         assertThat(bench.found("only-one-thing").fix()).isPresent();
+        // Nor are more told apart than anybody would print so.
+        bench.terms = new Terms(1000, Optional.empty());
+        assertThat(bench.orders().things()).hasSize(1000);
+        Bench many = by(Rule.ONE_AFTER_ANOTHER, covers(5, 3));
+        many.terms = new Terms(251, Optional.empty());
+        assertThat(many.orders().things()).isEmpty();
+        assertThat(many.findings()).extracting(Finding::key).contains("only-one-thing");
     }
 }
