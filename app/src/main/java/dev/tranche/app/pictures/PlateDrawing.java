@@ -62,6 +62,8 @@ public record PlateDrawing(
     private static final int EDGE = 14;
     private static final int MOST_LINES = 40;
     private static final int MOST_LOOKS = 12;
+    /** As wide as a tower's name, px. */
+    private static final int NAME = 44;
 
     /** What is drawn later covers what was drawn before. */
     public record Seen(String path, char letter) {}
@@ -76,8 +78,13 @@ public record PlateDrawing(
 
     public record Mark(double x, double y, String name) {}
 
-    /** @param state what is wrong with it, as a class; empty if nothing is */
-    public record Tower(String path, double x, double y, String state, String title) {}
+    /**
+     * A tower.
+     *
+     * @param roomy whether its name has room in it
+     * @param state what is wrong with it, as a class; empty if nothing is
+     */
+    public record Tower(String path, double x, double y, boolean roomy, String state, String title) {}
 
     /**
      * A way back.
@@ -245,6 +252,7 @@ public record PlateDrawing(
                 new SvgPath().polygons(t.outline(), frame).toString(),
                 SvgPath.hundredths(frame.x(t.spot().x())),
                 SvgPath.hundredths(frame.y(t.spot().y())),
+                Math.min(t.width(), t.depth()) * frame.scaleX() > NAME,
                 state,
                 Words.format(
                         "Tower of %.0f × %.1f mm at X %.1f Y %.1f, turned by %.0f°%s",

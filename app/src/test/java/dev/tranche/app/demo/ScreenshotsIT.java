@@ -82,14 +82,14 @@ class ScreenshotsIT {
             start(browser, "Row marker", "2027-04-09T18:30");
             shoot(browser, plan("Row marker") + "/swap-list", "swap-list");
             shoot(browser, plan("in bands") + "/order", "order");
-            browser.open(plan("Tag of") + "/purge");
+            browser.open(plan("Leaf panel") + "/purge");
             browser.click("#small-tower");
             browser.click("#purge-like-this");
             browser.see(".places", "but for the last of it");
-            browser.open(plan("Tag of") + "/plate");
-            browser.type("#plate-copies", "8");
+            browser.open(plan("Leaf panel") + "/plate");
+            browser.type("#plate-copies", "4");
             browser.click("#arrange");
-            browser.until(() -> browser.all(".plate .copy").size() == 8);
+            browser.until(() -> browser.all(".plate .copy").size() == 4);
             browser.leaveFields();
             save(browser, "plate");
             shoot(browser, plan("Relief tile") + "/purge", "purge");
