@@ -11,26 +11,17 @@ import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SlicedFile;
-import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.handoff.Jobs;
 import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.handoff.SwapWriter;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Printer;
-import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.plate.Footprint;
-import dev.tranche.core.plate.Layout;
-import dev.tranche.core.plate.Plate;
-import dev.tranche.core.plate.Spot;
 import dev.tranche.core.plate.Things;
 import dev.tranche.core.purge.PurgeModel;
 import dev.tranche.core.purge.PurgePlace;
-import dev.tranche.core.purge.Tower;
 import dev.tranche.core.rearrange.Rearranged;
-import dev.tranche.core.returns.Cure;
-import dev.tranche.core.returns.ReturnPaths;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.Toll;
@@ -42,7 +33,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
-import java.util.function.Function;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -65,8 +55,6 @@ public record Reckoning(
         Optional<GridMatch> sliced = brief.file().flatMap(f -> match(f, grid));
         Optional<GridMatch> match =
                 brief.rearranging().made().isEmpty() ? sliced : brief.printed().flatMap(f -> match(f, grid));
-        BasePrint base = sliced.map(m -> BasePrint.from(m, printer.filament(), model.footprint()))
-                .orElseGet(() -> BasePrint.from(model.sections(), grid, printer, PrintSettings.COMMON));
         PurgeModel purges = purges(brief);
         Orders orders = orders(brief, purges)
                 .apart(brief.rearranging().made().map(Rearranged::apart).orElse(Set.of()));
@@ -75,43 +63,19 @@ public record Reckoning(
         PrintOrder order = tools.filter(ToolTable::complete)
                 .map(t -> PrintOrder.sliced(match.orElseThrow(), t))
                 .orElseGet(() -> layered(orders, match));
-        boolean apart = brief.plan().ordering().rule() == Rule.ONE_AFTER_ANOTHER;
-        Plate plate =
-                apart && grid.printedHeight().millimetres() > printer.hotend().reach()
-                        ? brief.plate().apart(printer.hotend().head().radius())
-                        : brief.plate();
-        Optional<Fit> fit = match.map(m -> Fit.of(m, model.sections(), printer));
-        Optional<Tower> tower = match.isPresent() || apart
-                ? Optional.empty()
-                : Estimator.tower(purges, order, grid, brief.shelf(), printer);
-        Layout layout = fit.map(f -> Layout.standing(spots(f, brief.footprint()), brief.footprint(), printer.bed()))
-                .orElseGet(() -> Layout.of(plate, brief.footprint(), printer.bed(), tower.map(Reckoning::rectangle)));
+        OnBed bed = OnBed.of(brief, order, purges, match);
+        BasePrint base = sliced.map(m -> BasePrint.from(m, printer.filament(), bed.extent()))
+                .orElseGet(() -> BasePrint.from(model.sections(), grid, printer, PrintSettings.COMMON));
         Envelope footprint = match.map(Reckoning::footprint)
-                .orElseGet(() -> layout.copies().get(0).outline().getEnvelopeInternal());
+                .orElseGet(() -> bed.layout().copies().get(0).outline().getEnvelopeInternal());
         Estimator estimator = new Estimator(brief.rig(), purges, footprint.centre(), brief.terms());
         BasePrint printed = brief.rearranging()
                 .made()
                 .flatMap(made -> match)
-                .map(m ->
-                        BasePrint.from(m, printer.filament(), model.footprint()).insteadOf(base))
+                .map(m -> BasePrint.from(m, printer.filament(), bed.extent()).insteadOf(base))
                 .orElse(base);
         Ledger ledger = estimator.ledger(brief.plan(), order, grid, brief.shelf(), printed, match);
-        Function<Layout, ReturnPaths> paths =
-                l -> ReturnPaths.of(order, ledger, brief.colouring(), orders::things, brief.footprint(), l);
-        ReturnPaths bare = paths.apply(layout);
-        ReturnPaths returns = tower.map(t -> bare.past(rectangle(t), plate, layout, printer.bed()))
-                .orElse(bare);
-        List<Cure> cures = match.isPresent()
-                ? List.of()
-                : Cure.of(
-                        returns,
-                        bare,
-                        copy -> paths.apply(layout.startingWith(copy)),
-                        layout,
-                        plate.gap(),
-                        printer.bed(),
-                        brief.purge().place(),
-                        grid.layerHeight().millimetres());
+        OnBed.Ways ways = bed.ways(order, ledger, orders);
         SwapWriter writer = new SwapWriter(brief.planId(), brief.rig());
         PlanFacts facts = new PlanFacts(
                 brief.planId(),
@@ -123,10 +87,10 @@ public record Reckoning(
                 brief.plan().tranches(grid),
                 footprint,
                 brief.footprint(),
-                layout,
-                plate.gap(),
-                returns,
-                cures,
+                bed.layout(),
+                bed.plate().gap(),
+                ways.paths(),
+                ways.cures(),
                 brief.rig(),
                 brief.shelf(),
                 ledger,
@@ -134,7 +98,7 @@ public record Reckoning(
                 match,
                 tools,
                 match.map(m -> StopTable.of(m, ledger, brief.said().stops())),
-                fit,
+                bed.fit(),
                 brief.said(),
                 brief.rearranging(),
                 brief.start().map(s -> Schedule.of(ledger, s, printer.heaterLimit(), brief.quiet())),
@@ -210,17 +174,6 @@ public record Reckoning(
 
     private Ledger ledger(Estimator by, PrintOrder order) {
         return by.ledger(brief.plan(), order, brief.colouring().model().grid(), brief.shelf(), base, facts.match());
-    }
-
-    private static Footprint rectangle(Tower tower) {
-        return Footprint.rectangle(tower.width(), tower.depth());
-    }
-
-    /** Copies of a sliced file lie as the model does. */
-    private static List<Spot> spots(Fit fit, Footprint footprint) {
-        return fit.copies().stream()
-                .map(c -> new Spot(footprint.middle().x + c.x, footprint.middle().y + c.y, 0))
-                .toList();
     }
 
     private static PrintOrder layered(Orders orders, Optional<GridMatch> match) {

@@ -39,6 +39,7 @@ public record Cure(String label, UnaryOperator<Plate> plate, UnaryOperator<Purge
      * @param now the paths with the tower where it stands
      * @param bare the same without a tower
      * @param startingWith the same again, if the copy of that number, from 0, were printed first
+     * @param place where purge goes; nothing where no tower can grow
      * @param height of a layer, mm
      */
     public static List<Cure> of(
@@ -48,7 +49,7 @@ public record Cure(String label, UnaryOperator<Plate> plate, UnaryOperator<Purge
             Layout layout,
             double gap,
             Bed bed,
-            PurgePlace place,
+            Optional<PurgePlace> place,
             double height) {
         int bad = now.unclean().size();
         if (bad == 0) {
@@ -60,10 +61,12 @@ public record Cure(String label, UnaryOperator<Plate> plate, UnaryOperator<Purge
             TowerStand stand = now.tower().get();
             Trial trial = new Trial(bare, stand, layout, gap, bed);
             trial.turned().ifPresent(cures::add);
-            trial.wider(place).ifPresent(cures::add);
+            place.flatMap(trial::wider).ifPresent(cures::add);
             search.best(stand.width(), stand.depth()).flatMap(trial::moved).ifPresent(cures::add);
-        } else if (place.towerWidth().isEmpty() && !(place instanceof PurgePlace.OnTower)) {
-            small(bare, search, layout, gap, bed, place, height).ifPresent(cures::add);
+        } else {
+            place.filter(p -> p.towerWidth().isEmpty())
+                    .flatMap(p -> small(bare, search, layout, gap, bed, p, height))
+                    .ifPresent(cures::add);
         }
         if (layout.copies().size() > 1 && layout.copies().size() * now.paths().size() <= MOST_TRIALS) {
             first(now, startingWith, layout).ifPresent(cures::add);

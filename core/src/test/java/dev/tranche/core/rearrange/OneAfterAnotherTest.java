@@ -178,6 +178,14 @@ class OneAfterAnotherTest {
     }
 
     @Test
+    void no_tower_is_offered_where_none_can_grow() {
+        Bench bench = by(Rule.ONE_AFTER_ANOTHER, covers(25, 3));
+        bench.plate = Optional.of(new Plate(1, 2, List.of(new Spot(110, 5 + 10, 0))));
+        assertThat(bench.facts().returns().unclean()).isNotEmpty();
+        assertThat(bench.facts().cures()).isEmpty();
+    }
+
+    @Test
     void a_tower_begins_anew_with_each_thing_and_is_refused() {
         Bench bench = by(Rule.ONE_AFTER_ANOTHER, covers(45, 3));
         bench.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));

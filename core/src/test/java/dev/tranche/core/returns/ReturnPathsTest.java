@@ -247,6 +247,8 @@ class ReturnPathsTest {
         assertThat(path.end().distance(new Coordinate(160 - 4.775, 120 - 4.775)))
                 .isLessThan(0.01);
         assertThat(path.stains()).isNotEmpty();
+        // A second copy is no tower.
+        assertThat(bench.ledger().base().holdsTower()).isFalse();
         // What is beside all copies is beside the print, though it lies between them.
         bench.printer = Printers.parkingAt(Printers.plain(), Optional.of(new Point(110, 60)));
         assertThat(bench.findings()).extracting(Finding::key).doesNotContain("park-over-part");

@@ -1,0 +1,100 @@
+package dev.tranche.core.job;
+
+import dev.tranche.core.estimate.Estimator;
+import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.handoff.Fit;
+import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.plan.Ordering.Rule;
+import dev.tranche.core.plate.Footprint;
+import dev.tranche.core.plate.Layout;
+import dev.tranche.core.plate.Plate;
+import dev.tranche.core.plate.Spot;
+import dev.tranche.core.purge.PurgeModel;
+import dev.tranche.core.purge.Tower;
+import dev.tranche.core.returns.Cure;
+import dev.tranche.core.returns.ReturnPaths;
+import dev.tranche.core.sequence.Orders;
+import dev.tranche.core.sequence.PrintOrder;
+import java.util.List;
+import java.util.Optional;
+import org.locationtech.jts.geom.Envelope;
+
+/**
+ * What of a plan stands where on the bed.
+ *
+ * @param plate that is wanted, as far apart as its order needs
+ * @param fit how a sliced file lies on the model; it says itself where things stand
+ * @param tower that is printed beside the copies, unless a file holds what it holds
+ * @param layout of the copies
+ */
+record OnBed(Brief brief, Plate plate, Optional<Fit> fit, Optional<Tower> tower, Layout layout) {
+
+    static OnBed of(Brief brief, PrintOrder order, PurgeModel purges, Optional<GridMatch> match) {
+        CutModel model = brief.colouring().model();
+        Printer printer = brief.rig().printer();
+        boolean higher =
+                model.grid().printedHeight().millimetres() > printer.hotend().reach();
+        Plate plate = isApart(brief) && higher
+                ? brief.plate().apart(printer.hotend().head().radius())
+                : brief.plate();
+        Optional<Fit> fit = match.map(m -> Fit.of(m, model.sections(), printer));
+        Optional<Tower> tower = match.isPresent() || isApart(brief)
+                ? Optional.empty()
+                : Estimator.tower(purges, order, model.grid(), brief.shelf(), printer);
+        Layout layout = fit.map(f -> Layout.standing(spots(f, brief.footprint()), brief.footprint(), printer.bed()))
+                .orElseGet(() -> Layout.of(plate, brief.footprint(), printer.bed(), tower.map(OnBed::rectangle)));
+        return new OnBed(brief, plate, fit, tower, layout);
+    }
+
+    private static boolean isApart(Brief brief) {
+        return brief.plan().ordering().rule() == Rule.ONE_AFTER_ANOTHER;
+    }
+
+    private static Footprint rectangle(Tower tower) {
+        return Footprint.rectangle(tower.width(), tower.depth());
+    }
+
+    /** Copies of a sliced file lie as the model does. */
+    private static List<Spot> spots(Fit fit, Footprint footprint) {
+        return fit.copies().stream()
+                .map(c -> new Spot(footprint.middle().x + c.x, footprint.middle().y + c.y, 0))
+                .toList();
+    }
+
+    /** What all copies cover together; of one where none was found. */
+    Envelope extent() {
+        Envelope all = new Envelope();
+        layout.copies().forEach(c -> all.expandToInclude(c.outline().getEnvelopeInternal()));
+        return all.isNull() ? brief.colouring().model().footprint() : all;
+    }
+
+    /** The ways back from swaps, and what makes fewer of them unclean, the best first. */
+    record Ways(ReturnPaths paths, List<Cure> cures) {}
+
+    Ways ways(PrintOrder order, Ledger ledger, Orders orders) {
+        ReturnPaths bare = paths(order, ledger, orders, layout);
+        Printer printer = brief.rig().printer();
+        ReturnPaths paths = tower.map(t -> bare.past(rectangle(t), plate, layout, printer.bed()))
+                .orElse(bare);
+        List<Cure> cures = fit.isPresent()
+                ? List.of()
+                : Cure.of(
+                        paths,
+                        bare,
+                        copy -> paths(order, ledger, orders, layout.startingWith(copy)),
+                        layout,
+                        plate.gap(),
+                        printer.bed(),
+                        isApart(brief)
+                                ? Optional.empty()
+                                : Optional.of(brief.purge().place()),
+                        brief.colouring().model().grid().layerHeight().millimetres());
+        return new Ways(paths, cures);
+    }
+
+    private ReturnPaths paths(PrintOrder order, Ledger ledger, Orders orders, Layout of) {
+        return ReturnPaths.of(order, ledger, brief.colouring(), orders::things, brief.footprint(), of);
+    }
+}
