@@ -121,11 +121,11 @@ class OneAfterAnotherTest {
 
     @Test
     void parts_come_in_the_order_that_goes_on_with_the_loaded_spool() {
-        Bench bench = covers(45, 3);
-        // The first and the last in one colour, two others between: by place 3 swaps, with the two together 2.
-        bench.region(new Region("last", new Shape.Parts(List.of(3)), Spools.SOOT.id(), Range.ALL));
-        bench.region(new Region("third", new Shape.Parts(List.of(2)), Spools.CHALK.id(), Range.ALL));
-        assertThat(by(Rule.ONE_AFTER_ANOTHER, bench).ledger().swaps()).hasSize(1);
+        // Two copies of four covers: as they stand 7 swaps, both of a colour after one another 3.
+        Bench bench = by(Rule.ONE_AFTER_ANOTHER, covers(5, 3));
+        bench.terms = new Terms(2, Optional.empty());
+        assertThat(bench.orders().things()).hasSize(8);
+        assertThat(bench.ledger().swaps()).hasSize(3);
     }
 
     @Test

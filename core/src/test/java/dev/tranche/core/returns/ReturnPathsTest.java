@@ -8,6 +8,7 @@ import dev.tranche.core.check.Finding;
 import dev.tranche.core.check.Fix;
 import dev.tranche.core.estimate.Terms;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printers;
@@ -179,21 +180,22 @@ class ReturnPathsTest {
     }
 
     @Test
-    void a_small_tower_catches_ways_that_lead_to_different_places() {
-        // An inlay low at the left and one high at the right: the two ways part on leaving the park spot.
-        Bench bench = lettered();
-        bench.region(new Region(
-                "right",
-                new Shape.Zone(new Outline.Box(3, 3), 12, 7, 0, false),
-                Spools.BURGUNDY.id(),
-                Range.ofLayers(bench.grid, 13, 15)));
-        assertThat(paths(bench).unclean().size()).isGreaterThan(1);
-        assertThat(paths(bench).unclean().stream()
-                        .map(p -> Math.round(p.end().x))
-                        .distinct())
-                .hasSizeGreaterThan(1);
+    void a_small_tower_stands_where_ways_that_part_are_still_together() {
+        // A bar with an inlay at each end: seen from the park spot they lie some 20 degrees apart.
+        Bench bench = new Bench();
+        bench.mesh = new Shapes().box(0, 0, 0, 100, 20, 3).mesh();
+        bench.grid = bench.plan.layers().on(bench.mesh.height());
+        for (double x : new double[] {10, 90}) {
+            bench.region(new Region(
+                    "inlay at " + x,
+                    new Shape.Zone(new Outline.Box(4, 4), x, 10, 0, false),
+                    x < 50 ? Spools.CHALK.id() : Spools.BURGUNDY.id(),
+                    Range.ofLayers(bench.grid, 15, 15)));
+        }
+        assertThat(paths(bench).unclean()).hasSize(2);
         mend(bench, bench.found("return-paths"));
         assertThat(paths(bench).unclean()).isEmpty();
+        assertThat(paths(bench).paths()).allMatch(p -> p.tower().isPresent());
     }
 
     @Test
