@@ -13,6 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.locationtech.jts.geom.Envelope;
 
 /**
  * The bed from above with the path of the nozzle during a macro.
@@ -70,13 +71,11 @@ public record BedDrawing(
         return new BedDrawing(
                 width,
                 height,
-                printer.bed() instanceof Bed.Round
-                        ? oval(frame, b.getMinX(), b.getMaxX(), b.getMinY(), b.getMaxY())
-                        : box(frame, b.getMinX(), b.getMaxX(), b.getMinY(), b.getMaxY()),
+                outline(printer.bed(), frame),
                 printer.bed() instanceof Bed.Round
                         ? oval(frame, t.minX(), t.maxX(), t.minY(), t.maxY())
                         : box(frame, t.minX(), t.maxX(), t.minY(), t.maxY()),
-                printer.bed() instanceof Bed.Round ? "" : grid(frame, b.getMaxX(), b.getMaxY(), pitch),
+                lines(printer.bed(), frame, pitch),
                 pitch,
                 legs(printer, run, entry, frame),
                 drops(printer, run, frame),
@@ -156,6 +155,20 @@ public record BedDrawing(
         return Words.format(
                 "M%.2f %.2fa%.2f %.2f 0 1 0 %.2f 0a%.2f %.2f 0 1 0 %.2f 0z",
                 f.x(minX), f.y((minY + maxY) / 2), rx, ry, 2 * rx, rx, ry, -2 * rx);
+    }
+
+    /** The rim of a bed. */
+    public static String outline(Bed bed, Frame frame) {
+        Envelope b = bed.bounds();
+        return bed instanceof Bed.Round
+                ? oval(frame, b.getMinX(), b.getMaxX(), b.getMinY(), b.getMaxY())
+                : box(frame, b.getMinX(), b.getMaxX(), b.getMinY(), b.getMaxY());
+    }
+
+    /** Lines over a bed with corners, every {@code pitch} mm. */
+    public static String lines(Bed bed, Frame frame, int pitch) {
+        Envelope b = bed.bounds();
+        return bed instanceof Bed.Round ? "" : grid(frame, b.getMaxX(), b.getMaxY(), pitch);
     }
 
     private static String grid(Frame f, double maxX, double maxY, int pitch) {

@@ -1,5 +1,6 @@
 package dev.tranche.app.pictures;
 
+import dev.tranche.app.drawing.BedDrawing;
 import dev.tranche.app.drawing.Frame;
 import dev.tranche.app.drawing.SvgPath;
 import dev.tranche.app.drawing.Ticks;
@@ -8,10 +9,8 @@ import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedLayer;
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.machine.Bed;
-import dev.tranche.core.machine.Hotend;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.plan.LayerColours;
-import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plan.Tint;
 import dev.tranche.core.plate.Layout;
 import dev.tranche.core.plate.TowerStand;
@@ -102,8 +101,8 @@ public record PlateDrawing(
         return new PlateDrawing(
                 (int) Math.ceil(ROOM + box.getWidth() * scale + EDGE),
                 height,
-                outline(bed, frame),
-                lines(bed, frame, pitch),
+                BedDrawing.outline(bed, frame),
+                BedDrawing.lines(bed, frame, pitch),
                 pitch,
                 Words.format("matrix(%.6f 0 0 %.6f %.4f %.4f)", scale, -scale, frame.x(0), frame.y(0)),
                 seen(work, scale),
@@ -128,38 +127,6 @@ public record PlateDrawing(
         Envelope most = new Envelope(bed.bounds());
         most.expandBy(bed.bounds().getWidth() / 2, bed.bounds().getHeight() / 2);
         return box.intersection(most);
-    }
-
-    private static String outline(Bed bed, Frame frame) {
-        Envelope b = bed.bounds();
-        if (bed instanceof Bed.Round) {
-            double r = SvgPath.hundredths(frame.x(b.getMaxX()) - frame.x(b.centre().x));
-            return Words.format(
-                    "M%.2f %.2fa%.2f %.2f 0 1 0 %.2f 0a%.2f %.2f 0 1 0 %.2f 0z",
-                    frame.x(b.getMinX()), frame.y(b.centre().y), r, r, 2 * r, r, r, -2 * r);
-        }
-        return new SvgPath()
-                .rectangle(
-                        frame.x(b.getMinX()),
-                        frame.y(b.getMaxY()),
-                        frame.x(b.getMaxX()) - frame.x(b.getMinX()),
-                        frame.y(b.getMinY()) - frame.y(b.getMaxY()))
-                .toString();
-    }
-
-    private static String lines(Bed bed, Frame frame, int pitch) {
-        if (bed instanceof Bed.Round) {
-            return "";
-        }
-        Envelope b = bed.bounds();
-        SvgPath path = new SvgPath();
-        for (double x = pitch; x < b.getMaxX(); x += pitch) {
-            path.move(frame.x(x), frame.y(b.getMinY())).line(frame.x(x), frame.y(b.getMaxY()));
-        }
-        for (double y = pitch; y < b.getMaxY(); y += pitch) {
-            path.move(frame.x(b.getMinX()), frame.y(y)).line(frame.x(b.getMaxX()), frame.y(y));
-        }
-        return path.toString();
     }
 
     private static List<Copy> copies(Layout layout, Frame frame) {
@@ -265,16 +232,12 @@ public record PlateDrawing(
     }
 
     private static String clear(Workpiece work, Frame frame) {
-        Hotend hotend = work.machine().printer().hotend();
-        boolean apart = work.colours().ordering().rule() == Rule.ONE_AFTER_ANOTHER
-                && work.orders().things().size() > 1
-                && work.grid().printedHeight().millimetres() > hotend.reach();
+        double needed = work.headRoom();
         SvgPath path = SvgPath.coarse();
-        if (apart) {
+        if (needed > 0 && work.orders().things().size() > 1) {
             work.layout()
                     .copies()
-                    .forEach(c -> path.polygons(
-                            Areas.of(c.outline().buffer(hotend.head().radius() / 2)), frame));
+                    .forEach(c -> path.polygons(Areas.of(c.outline().buffer(needed / 2)), frame));
         }
         return path.toString();
     }

@@ -9,8 +9,6 @@ import dev.tranche.app.work.Mends;
 import dev.tranche.app.work.PlanPages;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.check.Concern;
-import dev.tranche.core.plan.Ordering.Rule;
-import dev.tranche.core.plate.Plate;
 import dev.tranche.core.speech.Severity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -146,12 +144,9 @@ class PlateController {
         return show(mends.mend(id, seen, key), model);
     }
 
-    /** So far apart parts are laid out: what the head needs where they are printed one after another. */
+    /** So far apart parts are laid out. */
     private static double layGap(Workpiece work) {
-        boolean apart = work.colours().ordering().rule() == Rule.ONE_AFTER_ANOTHER;
-        return apart
-                ? work.machine().printer().hotend().head().radius()
-                : Math.max(Plate.USUAL_GAP, work.plan().content().plate().gap());
+        return Math.max(work.headRoom(), work.plan().content().plate().gap());
     }
 
     private String show(PlanState plan, Model model) {

@@ -4,6 +4,7 @@ import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.web.Numbers;
+import dev.tranche.app.work.Mends;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
@@ -17,7 +18,6 @@ import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.function.UnaryOperator;
 import org.springframework.stereotype.Component;
@@ -30,11 +30,13 @@ class PlateEdits {
     private final Plans plans;
     private final Workbench workbench;
     private final ModelCuts cuts;
+    private final Mends mends;
 
-    PlateEdits(Plans plans, Workbench workbench, ModelCuts cuts) {
+    PlateEdits(Plans plans, Workbench workbench, ModelCuts cuts, Mends mends) {
         this.plans = plans;
         this.workbench = workbench;
         this.cuts = cuts;
+        this.mends = mends;
     }
 
     PlanState arrange(String id, long seen, String copies, String gap) {
@@ -84,14 +86,12 @@ class PlateEdits {
 
     PlanState cure(String id, long seen, String label) {
         Workpiece work = workbench.openNow(plans.get(id));
-        Fix fix = work.cures().stream()
+        return work.cures().stream()
                 .filter(cure -> cure.label().equals(label))
                 .findFirst()
-                .map(cure -> Fix.of(cure, work.layout()))
-                .orElseThrow(() -> new Refusal("That is no longer offered; the plate has changed."));
-        return plans.editAll(id, seen, label.toLowerCase(Locale.ROOT), c -> c.with(
-                        fix.purge().apply(c.purge()))
-                .with(fix.plate().apply(c.plate())));
+                .map(cure -> mends.apply(id, seen, Fix.of(cure, work.layout())))
+                .orElseThrow(() -> new Refusal(
+                        "That is no longer offered, since the plate has changed; choose from what it offers now."));
     }
 
     PlanState layOut(String id, long seen, String apart) {

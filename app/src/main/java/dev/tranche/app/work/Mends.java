@@ -26,6 +26,11 @@ public class Mends {
                 .findFirst()
                 .flatMap(Finding::fix)
                 .orElseThrow(() -> new Refusal("That finding is no longer there; it may be mended already."));
+        return apply(id, seen, fix);
+    }
+
+    /** What a fix changes, as one edit. */
+    public PlanState apply(String id, long seen, Fix fix) {
         return plans.editAll(id, seen, fix.label().toLowerCase(Locale.ROOT), c -> c.with(
                         fix.colours().apply(c.colours()))
                 .with(fix.purge().apply(c.purge()))

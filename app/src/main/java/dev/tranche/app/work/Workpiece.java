@@ -18,6 +18,7 @@ import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
+import dev.tranche.core.plate.Clearance;
 import dev.tranche.core.plate.Layout;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.returns.Cure;
@@ -71,6 +72,14 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
     /** Where its copies stand; those that a sliced file holds, if there is one that fits. */
     public Layout layout() {
         return reckoning.facts().layout();
+    }
+
+    /** How far apart its order needs things to stand for the head, mm; 0 where it needs nothing. */
+    public double headRoom() {
+        return Clearance.needed(
+                colours().ordering().rule(),
+                grid().printedHeight().millimetres(),
+                machine.printer().hotend());
     }
 
     /** How the nozzle comes back from swaps. */

@@ -83,7 +83,7 @@ class PlatePageTest extends BrowserTest {
                 .times(12));
         browser.open("/plans/" + plan.id() + "/plate");
         // It stands where the nozzle comes past, and no way back is unclean.
-        assertThat(browser.all(".plate .tower")).hasSize(1);
+        browser.until(() -> browser.all(".plate .tower").size() == 1);
         assertThat(browser.all(".plate .way")).isNotEmpty();
         assertThat(browser.all(".plate .way.unclean")).isEmpty();
 
@@ -142,7 +142,7 @@ class PlatePageTest extends BrowserTest {
 
         // 5 mm high and the nozzle dips 3: copies stand as far apart as the head needs.
         browser.open("/plans/" + plan.id() + "/plate");
-        assertThat(browser.all(".plate .clear")).hasSize(1);
+        browser.until(() -> browser.all(".plate .clear").size() == 1);
         double y = Double.parseDouble(browser.find("#y-0").getDomProperty("value"));
         browser.type("#y-1", String.valueOf(y + 25), Keys.TAB);
         browser.see("#plate-wrong", "the head needs 40 mm there");
@@ -158,7 +158,7 @@ class PlatePageTest extends BrowserTest {
                 "two lids",
                 new Shapes().box(0, 0, 0, 20, 20, 3).box(30, 0, 0, 20, 20, 3).mesh());
         browser.open("/plans/" + plan.id() + "/plate");
-        assertThat(browser.all("#lay-out")).hasSize(1);
+        browser.until(() -> browser.all("#lay-out").size() == 1);
         browser.type("#parts-apart", "45");
         browser.click("#lay-out button");
         browser.until(() -> !plans.get(plan.id()).content().parts().shifts().isEmpty());
@@ -196,7 +196,7 @@ class PlatePageTest extends BrowserTest {
         assertThat(plans.get(plan.id()).content().purge().place())
                 .isEqualTo(new PurgePlace.Bin(Optional.of(new SmallTower(15, new Volume(20)))));
         browser.open("/plans/" + plan.id() + "/plate");
-        assertThat(browser.all(".plate .tower")).hasSize(1);
+        browser.until(() -> browser.all(".plate .tower").size() == 1);
         assertThat(browser.find("#tower-wide").getDomProperty("value")).isEqualTo("15");
     }
 
@@ -209,7 +209,7 @@ class PlatePageTest extends BrowserTest {
         browser.open("/plans/" + plan.id() + "/plate");
         browser.see("main", "The sliced file decides where things stand");
         browser.see("main", "One copy was found in it");
-        assertThat(browser.all(".plate .found")).hasSize(1);
+        browser.until(() -> browser.all(".plate .found").size() == 1);
         assertThat(browser.all(".plate .copy")).isEmpty();
     }
 

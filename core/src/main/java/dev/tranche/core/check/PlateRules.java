@@ -216,7 +216,7 @@ final class PlateRules {
                         tower ? Severity.WARN : Severity.NOTE,
                         "return-paths",
                         Words.format(
-                                "After %s of %d the nozzle comes back over another colour%s, first at swap %d over %.0f mm of %s%s; what hangs from it falls there.",
+                                "After %s of %d the nozzle comes back over another colour%s, first at swap %d over %.0f mm of %s%s; what hangs from it falls there%s.",
                                 Words.count(unclean.size(), "swap"),
                                 facts.ledger().swaps().size(),
                                 tower ? " before it meets the tower" : "",
@@ -227,7 +227,8 @@ final class PlateRules {
                                         ? Words.format(
                                                 " on copy %d",
                                                 first.stains().get(0).copy() + 1)
-                                        : ""))
+                                        : "",
+                                facts.cures().isEmpty() ? ": wipe it in the swap macro before it returns" : ""))
                 .at(first.layer());
         return List.of(
                 facts.cures().isEmpty()

@@ -7,6 +7,7 @@ import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.Ordering.Rule;
+import dev.tranche.core.plate.Clearance;
 import dev.tranche.core.plate.Footprint;
 import dev.tranche.core.plate.Layout;
 import dev.tranche.core.plate.Plate;
@@ -34,11 +35,10 @@ record OnBed(Brief brief, Plate plate, Optional<Fit> fit, Optional<Tower> tower,
     static OnBed of(Brief brief, PrintOrder order, PurgeModel purges, Optional<GridMatch> match) {
         CutModel model = brief.colouring().model();
         Printer printer = brief.rig().printer();
-        boolean higher =
-                model.grid().printedHeight().millimetres() > printer.hotend().reach();
-        Plate plate = isApart(brief) && higher
-                ? brief.plate().apart(printer.hotend().head().radius())
-                : brief.plate();
+        double apart = Clearance.needed(
+                brief.plan().ordering().rule(), model.grid().printedHeight().millimetres(), printer.hotend());
+        // What stands by hand is held against the head by itself.
+        Plate plate = brief.plate().byHand().isEmpty() ? brief.plate().apart(apart) : brief.plate();
         Optional<Fit> fit = match.map(m -> Fit.of(m, model.sections(), printer));
         Optional<Tower> tower = match.isPresent() || isApart(brief)
                 ? Optional.empty()

@@ -2,6 +2,7 @@ package dev.tranche.core.plate;
 
 import dev.tranche.core.machine.Hotend;
 import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.sequence.Thing;
 import java.util.List;
 import java.util.Optional;
@@ -26,6 +27,17 @@ public record Clearance(Optional<Hit> hit) {
      * @param beam whether what stands is too high for anything to be printed after it, however far off
      */
     public record Hit(Thing standing, double high, Thing printed, double apart, boolean beam) {}
+
+    /**
+     * How far apart things have to stand, mm; 0 where all is printed together, or lower than the nozzle reaches.
+     *
+     * @param high how high the highest is, mm
+     */
+    public static double needed(Rule rule, double high, Hotend hotend) {
+        return rule == Rule.ONE_AFTER_ANOTHER && high > hotend.reach()
+                ? hotend.head().radius()
+                : 0;
+    }
 
     /** @param order of the things, whose copies stand as in {@code layout} */
     public static Clearance of(

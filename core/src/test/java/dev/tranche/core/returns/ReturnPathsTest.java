@@ -249,6 +249,8 @@ class ReturnPathsTest {
         assertThat(path.end().distance(new Coordinate(160 - 4.775, 120 - 4.775)))
                 .isLessThan(0.01);
         assertThat(path.stains()).isNotEmpty();
+        // Where things stand is the file's to say, so that only the macro can help.
+        assertThat(bench.found("return-paths").sentence()).endsWith("wipe it in the swap macro before it returns.");
         // A second copy is no tower.
         assertThat(bench.ledger().base().holdsTower()).isFalse();
         // What is beside all copies is beside the print, though it lies between them.
