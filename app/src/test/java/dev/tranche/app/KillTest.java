@@ -21,6 +21,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -31,22 +32,28 @@ class KillTest {
     @TempDir
     private Path data;
 
+    private Process server;
     private HttpClient client;
     private int port;
     private String token;
 
+    @AfterEach
+    void stop() throws InterruptedException {
+        server.destroyForcibly().waitFor();
+    }
+
     @Test
     void everything_acknowledged_before_a_kill_is_there_after_it() throws Exception {
-        Process server = start();
+        server = start();
         String plan = newPlan();
         AtomicInteger acknowledged = new AtomicInteger();
-        Process running = server;
         Thread killer = new Thread(() -> {
             while (acknowledged.get() < 25) {
                 Thread.onSpinWait();
             }
-            running.destroyForcibly();
+            server.destroyForcibly();
         });
+        killer.setDaemon(true);
         killer.start();
         try {
             while (true) {
@@ -65,17 +72,13 @@ class KillTest {
         assertThat(acknowledged.get()).isGreaterThanOrEqualTo(25);
 
         server = start();
-        try {
-            String desk = get(plan).body();
-            Matcher edition = Pattern.compile("name=\"seen\" value=\"(\\d+)\"").matcher(desk);
-            assertThat(edition.find()).isTrue();
-            int kept = Integer.parseInt(edition.group(1));
-            // The edit under way when the kill came may have been kept without being acknowledged.
-            assertThat(kept).isBetween(acknowledged.get(), acknowledged.get() + 1);
-            assertThat(desk).contains("value=\"2.%03d\"".formatted(kept).replaceAll("(\\.\\d\\d)0\"", "$1\""));
-        } finally {
-            server.destroyForcibly().waitFor(30, TimeUnit.SECONDS);
-        }
+        String desk = get(plan).body();
+        Matcher edition = Pattern.compile("name=\"seen\" value=\"(\\d+)\"").matcher(desk);
+        assertThat(edition.find()).isTrue();
+        int kept = Integer.parseInt(edition.group(1));
+        // The edit under way when the kill came may have been kept without being acknowledged.
+        assertThat(kept).isBetween(acknowledged.get(), acknowledged.get() + 1);
+        assertThat(desk).contains("value=\"2.%03d\"".formatted(kept).replaceAll("(\\.\\d\\d)0\"", "$1\""));
     }
 
     private Process start() throws Exception {

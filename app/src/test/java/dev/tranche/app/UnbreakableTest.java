@@ -10,6 +10,8 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 import dev.tranche.app.exchange.PlanFileReader;
 import dev.tranche.app.exchange.PlanFileWriter;
 import dev.tranche.app.history.Broken;
+import dev.tranche.app.jobs.Job;
+import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.storage.FileStore;
@@ -39,6 +41,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -60,12 +63,17 @@ import org.locationtech.jts.geom.Polygon;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.autoconfigure.web.servlet.AutoConfigureMockMvc;
 import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.mock.web.MockHttpServletRequest;
 import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.mock.web.MockMultipartFile;
+import org.springframework.mock.web.MockServletContext;
 import org.springframework.test.context.TestPropertySource;
 import org.springframework.test.web.servlet.MockMvc;
 import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
 import org.springframework.util.unit.DataSize;
+import org.thymeleaf.context.WebContext;
+import org.thymeleaf.spring6.SpringTemplateEngine;
+import org.thymeleaf.web.servlet.JakartaServletWebApplication;
 
 /** Nothing that is stored, sent or asked breaks more than its own page. */
 @AutoConfigureMockMvc
@@ -75,6 +83,12 @@ class UnbreakableTest extends OnePlanTest {
 
     @Autowired
     private MockMvc mvc;
+
+    @Autowired
+    private Jobs jobs;
+
+    @Autowired
+    private SpringTemplateEngine templates;
 
     @Autowired
     private JdbcTemplate database;
@@ -286,6 +300,32 @@ class UnbreakableTest extends OnePlanTest {
         MockHttpServletResponse nothing = ask(multipart("/api/v1/ledger"));
         assertThat(nothing.getStatus()).isEqualTo(422);
         assertThat(nothing.getContentType()).startsWith("application/problem+json");
+    }
+
+    @Test
+    void work_that_is_done_leads_on_and_is_not_asked_again() throws Exception {
+        Job done = jobs.start("Reading", progress -> "/about");
+        while (!done.isOver()) {
+            done.endsWithin(100);
+        }
+        MockHttpServletResponse answer = ask(get("/jobs/" + done.id()));
+        assertThat(answer.getHeader("HX-Redirect")).isEqualTo("/about");
+        assertThat(answer.getContentAsString()).contains("href=\"/about\"").doesNotContain("hx-get");
+    }
+
+    @Test
+    void a_page_that_waits_asks_once_more_where_the_work_ended_while_it_was_written() {
+        Job done = jobs.start("Reading", progress -> "/about");
+        while (!done.isOver()) {
+            done.endsWithin(100);
+        }
+        MockServletContext application = new MockServletContext();
+        WebContext page = new WebContext(JakartaServletWebApplication.buildApplication(application)
+                .buildExchange(new MockHttpServletRequest(application), new MockHttpServletResponse()));
+        page.setVariable("job", done);
+        assertThat(templates.process("jobs/progress", Set.of("progress"), page))
+                .contains("hx-get=\"/jobs/" + done.id() + "\"")
+                .contains("hx-trigger=\"load ");
     }
 
     @Test
