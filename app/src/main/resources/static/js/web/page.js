@@ -69,3 +69,12 @@ document.addEventListener("htmx:responseError", (event) => {
   if (event.detail.xhr.status >= 500) say("Something went wrong in Tranche itself; nothing was changed. The log has the details.");
   if (event.detail.xhr.status === 403) say("This page has grown old; reload it and do it again. Nothing was changed.");
 });
+
+// What is folded out stays so when its page is sent again.
+let foldedOut = [];
+document.addEventListener("htmx:beforeSwap", (event) => {
+  foldedOut = [...event.detail.target.querySelectorAll("details[id][open]:not(.step)")].map((one) => one.id);
+});
+document.addEventListener("htmx:afterSwap", () => {
+  foldedOut.forEach((id) => { const one = document.getElementById(id); if (one) one.open = true; });
+});

@@ -95,8 +95,8 @@ class FirstPlanTest extends BrowserTest {
 
         browser.click("#open-list");
         browser.see(".swap-table", "Brick");
-        assertThat(browser.all(".swap-table tbody tr")).hasSize(2);
-        assertThat(browser.all(".swap-table tbody tr").get(1).getText())
+        assertThat(browser.all(".swap-table tbody tr:not(.acts)")).hasSize(2);
+        assertThat(browser.all(".swap-table tbody tr:not(.acts)").get(1).getText())
                 .contains("21", "20", "4.00 mm", "Light", "Brick");
         assertThat(browser.text(".first-spool")).contains("Dark");
 

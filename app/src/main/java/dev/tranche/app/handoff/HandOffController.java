@@ -10,6 +10,7 @@ import dev.tranche.app.work.Mends;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.handoff.Hooks;
+import dev.tranche.core.macro.Duty;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import org.springframework.stereotype.Controller;
@@ -65,6 +66,7 @@ class HandOffController {
         model.addAttribute("plan", work.plan());
         model.addAttribute("marks", SpoolMark.palette(work));
         model.addAttribute("list", lists.of(work));
+        model.addAttribute("never", Duty.NEVER);
         return "handoff/swap-list";
     }
 

@@ -7,6 +7,7 @@ import dev.tranche.core.estimate.Pause;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.macro.Duty;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import java.io.IOException;
@@ -14,6 +15,8 @@ import java.io.UncheckedIOException;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
@@ -41,7 +44,12 @@ class SwapLists {
             String starts,
             boolean inFile,
             boolean extruders,
-            String ends) {}
+            String ends) {
+        /** Whether a person has anything to do. */
+        public boolean attended() {
+            return rows.stream().anyMatch(r -> !r.acts().isEmpty());
+        }
+    }
 
     /**
      * A swap or a halt as a line of the list; a halt has a note instead of spools and purge.
@@ -51,6 +59,7 @@ class SwapLists {
      * @param inFile the layer as the sliced file's own comments number it, or its height as they give it
      * @param starts height at which the layer begins, where a border of the plan is
      * @param shown height that programs show for the layer: its top, where the nozzle rides, above the raft if there is one
+     * @param acts what the person does, in order
      * @param after from the start
      * @param when by the clock, if the plan has a start
      */
@@ -68,6 +77,7 @@ class SwapLists {
             String purge,
             String temperature,
             String note,
+            List<String> acts,
             String after,
             String when) {
         public boolean halts() {
@@ -116,8 +126,13 @@ class SwapLists {
                 "",
                 "",
                 pause.note(),
+                acts(pause.duties(work.machine().rig())),
                 figures.time(pause.startsAt()),
                 when(work, pause.startsAt()));
+    }
+
+    private static List<String> acts(List<Duty> duties) {
+        return duties.stream().flatMap(d -> d.acts().stream()).toList();
     }
 
     private static String shown(Workpiece work, int layer) {
@@ -145,6 +160,7 @@ class SwapLists {
                 figures.length(work.ledger().filament().length(swap.pushed())),
                 temperature(swap),
                 "",
+                acts(swap.duties(work.machine().rig())),
                 figures.time(swap.startsAt()),
                 when(work, swap.startsAt()));
     }
@@ -178,7 +194,8 @@ class SwapLists {
                     "nozzle",
                     "halt",
                     "after",
-                    "at");
+                    "at",
+                    "what to do");
             for (Row r : list.rows()) {
                 csv.printRecord(
                         r.number(),
@@ -194,12 +211,20 @@ class SwapLists {
                         r.temperature(),
                         r.halts() ? "to " + r.note() : "",
                         r.after(),
-                        r.when());
+                        r.when(),
+                        numbered(r.acts()));
             }
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
         return out.toString();
+    }
+
+    /** Begins with a number, so that no program takes it for a formula. */
+    private static String numbered(List<String> acts) {
+        return IntStream.range(0, acts.size())
+                .mapToObj(i -> (i + 1) + ". " + acts.get(i))
+                .collect(Collectors.joining("; "));
     }
 
     /** Begins with the spool's letter, so that no program takes a name for a formula. */

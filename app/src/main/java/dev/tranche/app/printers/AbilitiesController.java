@@ -7,6 +7,7 @@ import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.OwnLine;
 import dev.tranche.core.rig.Probe;
+import dev.tranche.core.rig.RigChecks;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Arrays;
@@ -46,6 +47,12 @@ class AbilitiesController {
         return "printers/abilities :: rig";
     }
 
+    @PostMapping("/printers/{id}/abilities/mend/{key}")
+    String mend(Seen at, @PathVariable String key, Model model) {
+        show(edits.mend(at, RigChecks.findings(workshop.get(at.id()).rig()), key), model);
+        return "printers/abilities :: rig";
+    }
+
     @GetMapping("/printers/{id}/probe.gcode")
     void probe(@PathVariable long id, HttpServletResponse response) throws IOException {
         Machine machine = workshop.get(id);
@@ -55,6 +62,7 @@ class AbilitiesController {
 
     private void show(Machine machine, Model model) {
         views.frame(machine, "abilities", model);
+        views.mends(machine.rig(), model);
         Map<Command, List<String>> users = RigViews.users(machine.rig());
         Dialect dialect = machine.printer().abilities().dialect();
         model.addAttribute("countings", Dialect.Counting.values());

@@ -23,6 +23,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
 /**
  * A printer's measures as they are typed.
@@ -65,6 +66,7 @@ record PrinterForm(
         Boolean box,
         Axis axis,
         String position,
+        String across,
         String press,
         String hold,
         Boolean atHomingEnd,
@@ -159,7 +161,10 @@ record PrinterForm(
                         axis == null ? Axis.X : axis,
                         Numbers.decimal("switch", position),
                         Numbers.decimal("press travel", press),
-                        Boolean.TRUE.equals(atHomingEnd)),
+                        Boolean.TRUE.equals(atHomingEnd),
+                        across == null || across.isBlank()
+                                ? OptionalDouble.empty()
+                                : OptionalDouble.of(Numbers.decimal("place on the other axis", across))),
                 Numbers.decimal("hold", hold),
                 counts);
     }

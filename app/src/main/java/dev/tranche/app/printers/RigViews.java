@@ -7,6 +7,7 @@ import dev.tranche.app.web.Figures;
 import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.macro.DryRun;
+import dev.tranche.core.macro.Duty;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.MacroBook;
@@ -48,8 +49,21 @@ class RigViews {
     /** A macro with its place in the book. */
     record Numbered(int index, Macro macro) {}
 
-    /** A step as a row of the editor. */
-    record StepRow(int index, MacroStep step, List<StepField> fields, String only, boolean lacking) {}
+    /**
+     * A step as a row of the editor.
+     *
+     * @param proposed what Tranche would tell the person to do at it; empty where it is no stop
+     */
+    record StepRow(int index, MacroStep step, List<StepField> fields, String only, boolean lacking, String proposed) {
+        /** Whether it has numbers that are the printer's unless typed. */
+        public boolean measured() {
+            return fields.stream().anyMatch(StepField::optional);
+        }
+
+        public String told() {
+            return step.told().isEmpty() ? proposed : step.told();
+        }
+    }
 
     /**
      * Where a macro is tried out.
@@ -91,6 +105,15 @@ class RigViews {
         model.addAttribute("between", told(RigChecks.between(rig)));
     }
 
+    /** What macros ask of the firmware that it does not do, where something else does it. */
+    void mends(Rig rig, Model model) {
+        model.addAttribute(
+                "mends",
+                told(RigChecks.findings(rig).stream()
+                        .filter(f -> f.mend().isPresent())
+                        .toList()));
+    }
+
     void macros(Machine machine, Model model) {
         frame(machine, "macros", model);
         MacroBook book = machine.rig().macros();
@@ -125,7 +148,8 @@ class RigViews {
                     .needs()
                     .filter(c -> !rig.printer().abilities().understands(c))
                     .isPresent();
-            rows.add(new StepRow(i, step, StepField.of(step.step()), only(step), lacking));
+            rows.add(new StepRow(
+                    i, step, StepField.of(step.step()), only(step), lacking, proposed(rig, macro, i, moment)));
         }
         model.addAttribute("index", index);
         model.addAttribute("macro", macro);
@@ -137,7 +161,14 @@ class RigViews {
         model.addAttribute("strip", StripDrawing.of(macro, run, figures, 1000));
         model.addAttribute("menu", StepMenu.ALL);
         model.addAttribute("names", MacroName.values());
+        model.addAttribute("never", Duty.NEVER);
         model.addAttribute("book", rig.macros().macros());
+    }
+
+    private static String proposed(Rig rig, Macro macro, int index, Moment moment) {
+        return Duty.isAsked(macro, index, rig.printer(), moment)
+                ? Duty.proposed(macro, index, rig.printer(), moment)
+                : "";
     }
 
     private static String only(MacroStep step) {

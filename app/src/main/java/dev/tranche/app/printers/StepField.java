@@ -9,6 +9,8 @@ import java.math.BigDecimal;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /**
@@ -16,11 +18,13 @@ import java.util.stream.Stream;
  *
  * @param name of the component
  * @param label before the field, {@code unit} after it
- * @param value as it is typed
+ * @param value as it is typed; empty where the printer's own measure is taken
  * @param kind number, text, lines or choice
+ * @param optional whether it may be empty
  * @param choices where there are some
  */
-record StepField(String name, String label, String unit, String value, Kind kind, List<Choice> choices) {
+record StepField(
+        String name, String label, String unit, String value, Kind kind, boolean optional, List<Choice> choices) {
     enum Kind {
         NUMBER,
         TEXT,
@@ -29,6 +33,8 @@ record StepField(String name, String label, String unit, String value, Kind kind
     }
 
     record Choice(String value, String title) {}
+
+    private static final Set<String> ONE_LINE = Set.of("text", "line");
 
     private static final Map<String, StepField> LABELS = Stream.of(
                     label("hertz", "pitch", "Hz"),
@@ -48,11 +54,19 @@ record StepField(String name, String label, String unit, String value, Kind kind
                     label("strokes", "strokes", ""),
                     label("before", "lines before", ""),
                     label("after", "lines after", ""),
-                    label("lines", "lines", ""))
+                    label("lines", "lines", ""),
+                    label("line", "line", ""),
+                    label("axes", "of", ""),
+                    label("x", "waits at X", "mm"),
+                    label("y", "Y", "mm"),
+                    label("lift", "lift", "mm"),
+                    label("retraction", "retraction", "mm"),
+                    label("out", "out", "mm"),
+                    label("in", "in", "mm"))
             .collect(java.util.stream.Collectors.toMap(StepField::name, f -> f));
 
     private static StepField label(String name, String label, String unit) {
-        return new StepField(name, label, unit, "", Kind.NUMBER, List.of());
+        return new StepField(name, label, unit, "", Kind.NUMBER, false, List.of());
     }
 
     static StepField label(String name) {
@@ -73,13 +87,33 @@ record StepField(String name, String label, String unit, String value, Kind kind
         } catch (IllegalAccessException | InvocationTargetException e) {
             throw new IllegalStateException(e);
         }
-        Kind kind = value instanceof Number
-                ? Kind.NUMBER
-                : value instanceof Enum<?> ? Kind.CHOICE : component.getName().equals("text") ? Kind.TEXT : Kind.LINES;
-        String text = value instanceof Double d
+        boolean optional = value instanceof OptionalDouble;
+        return new StepField(
+                known.name(),
+                known.label(),
+                known.unit(),
+                typed(value),
+                kind(component, value),
+                optional,
+                choices(value));
+    }
+
+    private static Kind kind(RecordComponent component, Object value) {
+        if (value instanceof Number || value instanceof OptionalDouble) {
+            return Kind.NUMBER;
+        } else if (value instanceof Enum<?>) {
+            return Kind.CHOICE;
+        }
+        return ONE_LINE.contains(component.getName()) ? Kind.TEXT : Kind.LINES;
+    }
+
+    private static String typed(Object value) {
+        if (value instanceof OptionalDouble number) {
+            return number.isPresent() ? typed(number.getAsDouble()) : "";
+        }
+        return value instanceof Double d
                 ? BigDecimal.valueOf(d).stripTrailingZeros().toPlainString()
                 : value.toString();
-        return new StepField(known.name(), known.label(), known.unit(), text, kind, choices(value));
     }
 
     private static List<Choice> choices(Object value) {

@@ -9,6 +9,7 @@ import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.RecordComponent;
 import java.util.Arrays;
 import java.util.Map;
+import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeSet;
 
@@ -21,7 +22,18 @@ import java.util.TreeSet;
 record StepForm(Map<String, String> values) {
 
     MacroStep on(MacroStep before) {
-        return new MacroStep(step(before.step()), "true".equals(values.get("on")), only());
+        return new MacroStep(step(before.step()), "true".equals(values.get("on")), only(), told(before));
+    }
+
+    /** What was proposed is not the owner's word. */
+    private String told(MacroStep before) {
+        String told =
+                values.getOrDefault("told", before.told()).replace("\r\n", "\n").strip();
+        return told.equals(values.getOrDefault("proposed", "")
+                        .replace("\r\n", "\n")
+                        .strip())
+                ? ""
+                : told;
     }
 
     private Set<Integer> only() {
@@ -59,6 +71,8 @@ record StepForm(Map<String, String> values) {
             return Numbers.whole(field.label(), text);
         } else if (component.getType() == double.class) {
             return Numbers.decimal(field.label(), text);
+        } else if (component.getType() == OptionalDouble.class) {
+            return text.isBlank() ? OptionalDouble.empty() : OptionalDouble.of(Numbers.decimal(field.label(), text));
         } else if (component.getType() == String.class) {
             return text.replace("\r\n", "\n").strip();
         }

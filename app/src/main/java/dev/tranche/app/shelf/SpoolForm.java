@@ -25,13 +25,18 @@ record SpoolForm(
                 name,
                 kind,
                 Srgb.parse(colour),
-                density == null || density.isBlank() ? kind.density() : Numbers.decimal("density", density),
+                usual(density) ? kind.density() : Numbers.decimal("density", density),
                 java.math.BigDecimal.valueOf(Numbers.decimal("price", price)),
-                Numbers.whole("first-layer temperature", firstTemperature),
-                Numbers.whole("temperature", temperature),
+                usual(firstTemperature)
+                        ? kind.usualFirstLayer()
+                        : Numbers.whole("first-layer temperature", firstTemperature),
+                usual(temperature) ? kind.usualTemperature() : Numbers.whole("temperature", temperature),
                 Numbers.decimal("grams left", gramsLeft),
-                coverDepth == null || coverDepth.isBlank()
-                        ? Spool.USUAL_COVER
-                        : Numbers.decimal("cover depth", coverDepth));
+                usual(coverDepth) ? Spool.USUAL_COVER : Numbers.decimal("cover depth", coverDepth));
+    }
+
+    /** Left empty, a number is what is usual of the material. */
+    private static boolean usual(String typed) {
+        return typed == null || typed.isBlank();
     }
 }

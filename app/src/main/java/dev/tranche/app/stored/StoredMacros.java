@@ -39,13 +39,21 @@ record StoredMacros(
     }
 
     /** A step in its place. */
-    record Placed(StoredStep step, boolean on, List<Integer> only) {
+    record Placed(
+            StoredStep step,
+            boolean on,
+            List<Integer> only,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<String> told) {
         static Placed of(MacroStep m) {
-            return new Placed(StoredStep.of(m.step()), m.on(), List.copyOf(m.only()));
+            return new Placed(
+                    StoredStep.of(m.step()),
+                    m.on(),
+                    List.copyOf(m.only()),
+                    Optional.of(m.told()).filter(t -> !t.isEmpty()));
         }
 
         MacroStep placed() {
-            return new MacroStep(step.step(), on, Set.copyOf(only));
+            return new MacroStep(step.step(), on, Set.copyOf(only), told.orElse(""));
         }
     }
 

@@ -24,6 +24,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.stream.Collectors;
 
@@ -97,14 +98,29 @@ public record StoredRig(Machine printer, Extruders rack, StoredMacros macros) {
     }
 
     /** The switch of a selector box. */
-    record Switch(String axis, double position, double travel, boolean atHomingEnd) {
+    record Switch(
+            String axis,
+            double position,
+            double travel,
+            boolean atHomingEnd,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Double> across) {
 
         static Switch of(Lever l) {
-            return new Switch(l.axis().name(), l.position(), l.travel(), l.atHomingEnd());
+            return new Switch(
+                    l.axis().name(),
+                    l.position(),
+                    l.travel(),
+                    l.atHomingEnd(),
+                    l.across().isPresent() ? Optional.of(l.across().getAsDouble()) : Optional.empty());
         }
 
         public Lever lever() {
-            return new Lever(Axis.valueOf(axis), position, travel, atHomingEnd);
+            return new Lever(
+                    Axis.valueOf(axis),
+                    position,
+                    travel,
+                    atHomingEnd,
+                    across.map(OptionalDouble::of).orElseGet(OptionalDouble::empty));
         }
     }
 

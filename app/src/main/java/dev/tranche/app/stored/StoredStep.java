@@ -1,11 +1,14 @@
 package dev.tranche.app.stored;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.macro.HeatFor;
 import dev.tranche.core.macro.Step;
+import java.util.Optional;
+import java.util.OptionalDouble;
 
 /** A step of a macro. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
@@ -24,6 +27,9 @@ import dev.tranche.core.macro.Step;
     @JsonSubTypes.Type(value = StoredStep.Purge.class, name = "Purge"),
     @JsonSubTypes.Type(value = StoredStep.Wipe.class, name = "Wipe"),
     @JsonSubTypes.Type(value = StoredStep.FirmwareRoutine.class, name = "FirmwareRoutine"),
+    @JsonSubTypes.Type(value = StoredStep.OwnPause.class, name = "OwnPause"),
+    @JsonSubTypes.Type(value = StoredStep.Home.class, name = "Home"),
+    @JsonSubTypes.Type(value = StoredStep.SetHeat.class, name = "SetHeat"),
     @JsonSubTypes.Type(value = StoredStep.Raw.class, name = "Raw"),
     @JsonSubTypes.Type(value = StoredStep.Park.class, name = "Park"),
     @JsonSubTypes.Type(value = StoredStep.PressSwitch.class, name = "PressSwitch"),
@@ -76,7 +82,16 @@ sealed interface StoredStep {
             return new Wipe(known.axis().name(), known.width(), known.strokes());
         }
         if (value instanceof Step.FirmwareRoutine known) {
-            return new FirmwareRoutine(known.before(), known.after());
+            return FirmwareRoutine.of(known);
+        }
+        if (value instanceof Step.OwnPause known) {
+            return new OwnPause(known.line());
+        }
+        if (value instanceof Step.Home known) {
+            return new Home(known.axes().name());
+        }
+        if (value instanceof Step.SetHeat known) {
+            return new SetHeat(known.to().name());
         }
         if (value instanceof Step.Raw known) {
             return new Raw(known.lines());
@@ -190,10 +205,72 @@ sealed interface StoredStep {
         }
     }
 
-    record FirmwareRoutine(String before, String after) implements StoredStep {
+    /** Numbers that are the printer's own are left out. */
+    record FirmwareRoutine(
+            String before,
+            String after,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Double> x,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Double> y,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Double> lift,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Double> retraction,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Double> out,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Double> in,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Double> speed)
+            implements StoredStep {
+        static FirmwareRoutine of(Step.FirmwareRoutine r) {
+            return new FirmwareRoutine(
+                    r.before(),
+                    r.after(),
+                    boxed(r.x()),
+                    boxed(r.y()),
+                    boxed(r.lift()),
+                    boxed(r.retraction()),
+                    boxed(r.out()),
+                    boxed(r.in()),
+                    boxed(r.speed()));
+        }
+
+        private static Optional<Double> boxed(OptionalDouble number) {
+            return number.isPresent() ? Optional.of(number.getAsDouble()) : Optional.empty();
+        }
+
+        private static OptionalDouble number(Optional<Double> stored) {
+            return stored.map(OptionalDouble::of).orElseGet(OptionalDouble::empty);
+        }
+
         @Override
         public Step step() {
-            return new Step.FirmwareRoutine(before, after);
+            return new Step.FirmwareRoutine(
+                    before,
+                    after,
+                    number(x),
+                    number(y),
+                    number(lift),
+                    number(retraction),
+                    number(out),
+                    number(in),
+                    number(speed));
+        }
+    }
+
+    record OwnPause(String line) implements StoredStep {
+        @Override
+        public Step step() {
+            return new Step.OwnPause(line);
+        }
+    }
+
+    record Home(String axes) implements StoredStep {
+        @Override
+        public Step step() {
+            return new Step.Home(Step.Home.Axes.valueOf(axes));
+        }
+    }
+
+    record SetHeat(String to) implements StoredStep {
+        @Override
+        public Step step() {
+            return new Step.SetHeat(HeatFor.valueOf(to));
         }
     }
 

@@ -46,6 +46,8 @@ import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
@@ -317,13 +319,25 @@ class ApiTest extends OnePlanTest {
                 new Step.PressSwitch(),
                 new Step.SelectExtruder(),
                 new Step.WaitForPerson(Command.M25),
+                new Step.OwnPause("HOLD Z={{z}}"),
+                new Step.Home(Step.Home.Axes.BOTH),
+                new Step.SetHeat(HeatFor.OUTGOING),
                 new Step.Dwell(60),
                 new Step.Heat(HeatFor.HOTTER),
                 new Step.Cool(),
                 new Step.Prime(30, 4),
                 new Step.Purge(4),
                 new Step.Wipe(Axis.Y, 20, 4),
-                new Step.FirmwareRoutine("M117 {{in}}", ""),
+                new Step.FirmwareRoutine(
+                        "M117 {{in}}",
+                        "",
+                        OptionalDouble.of(5),
+                        OptionalDouble.of(5),
+                        OptionalDouble.empty(),
+                        OptionalDouble.of(2),
+                        OptionalDouble.of(400),
+                        OptionalDouble.of(410),
+                        OptionalDouble.of(20)),
                 new Step.WaitForMoves(),
                 new Step.Raw("M118 {{layer}}"),
                 new Step.Return());
@@ -333,7 +347,9 @@ class ApiTest extends OnePlanTest {
                 Event.SWAP,
                 true,
                 Duration.ofSeconds(90),
-                every.stream().map(MacroStep::always).toList());
+                every.stream()
+                        .map(s -> new MacroStep(s, true, Set.of(1), "Cut {{in}}"))
+                        .toList());
         Rig rig = Beginning.values()[0].rig("Bench");
         String written = stored.write(StoredRig.of(rig.with(
                 new MacroBook(SwapMethod.PAUSE_AND_PARK, List.of(macro), HostNames.COMMON, HookNames.COMMON))));

@@ -123,6 +123,7 @@ class RigPagesTest extends BrowserTest {
         browser.click("#can-M600");
         browser.until(() -> !browser.find("#can-M600-X").isEnabled());
         assertThat(browser.find("#can-M600").isSelected()).isFalse();
+        browser.see("#mends", "Swap at a pause instead");
         browser.open(printer + "/macros/0");
         browser.see("#faults", "does not understand M600");
         browser.see(".rig-head", "to mend before hand-off");
@@ -134,10 +135,14 @@ class RigPagesTest extends BrowserTest {
                 "Park",
                 "Tone",
                 "Message",
+                "Heat",
                 "Wait for the person",
                 "Heat",
                 "Purge",
                 "Retract",
+                "Message",
+                "Wait for the person",
+                "Wipe",
                 "Return");
         browser.open(printer + "/abilities");
         browser.click("#get-probe");
@@ -156,7 +161,7 @@ class RigPagesTest extends BrowserTest {
         browser.open(printer + "/macros/3");
         browser.see("#rig", "No steps yet");
         browser.see("#faults", "never stops the machine");
-        for (String kind : List.of("Lift", "Wait for the person", "Park", "Purge", "Return")) {
+        for (String kind : List.of("Lift", "Wait for the person", "Park", "Purge", "Wipe", "Return")) {
             addStep(kind);
         }
         browser.see("#faults", "The nozzle waits over the print");
@@ -169,7 +174,7 @@ class RigPagesTest extends BrowserTest {
                 .moveToElement(wait)
                 .release()
                 .perform();
-        seeSteps("Lift", "Park", "Wait for the person", "Purge", "Return");
+        seeSteps("Lift", "Park", "Wait for the person", "Purge", "Wipe", "Return");
         browser.see("#faults", "Nothing is wrong");
         browser.see(".code", "G1 X5 Y5 F7200");
         browser.see(".totals", "1 min 30 s");
@@ -187,13 +192,13 @@ class RigPagesTest extends BrowserTest {
         addStep("Own lines");
         // The list may be replaced under the hand; who sees that types again.
         browser.until(() -> {
-            WebElement field = browser.find("#step-5-lines");
+            WebElement field = browser.find("#step-6-lines");
             if (!"G1 X100".equals(field.getDomProperty("value"))) {
                 field.sendKeys(Keys.chord(Keys.CONTROL, "a"), "G1 X100", Keys.TAB);
             }
             return browser.find("#faults").getText().contains("does not return to where it came from, but to X 100.00");
         });
-        browser.click("#step-5-remove");
+        browser.click("#step-6-remove");
         browser.see("#faults", "Nothing is wrong");
 
         // A number out of range is refused and stays in its field.
@@ -233,6 +238,41 @@ class RigPagesTest extends BrowserTest {
         browser.driver().navigate().refresh();
         seeSteps("Lift", "Park", "Timed wait");
         assertThat(browser.find("#undo").getDomAttribute("title")).contains("move a step");
+    }
+
+    @Test
+    void what_the_person_does_is_said_at_each_stop_and_can_be_said_otherwise() {
+        String printer = add(Beginning.TUBE_ROUTINE);
+        browser.open(printer + "/macros/0");
+        browser.see("#faults", "Nothing is wrong");
+        browser.click("#step-5-acts summary");
+        assertThat(browser.find("#step-5-told").getDomProperty("value"))
+                .contains("The printer draws {{out}} out; take it away")
+                .contains("Push {{purge_mm}} mm more through, until it is clean");
+        browser.type("#step-5-told", "Open the lid, then put {{in}} in", Keys.TAB);
+        browser.see("#step-5-acts summary", "in your words");
+        assertThat(workshop.get(Long.parseLong(printer.substring(10)))
+                        .rig()
+                        .macros()
+                        .macro(0)
+                        .step(5)
+                        .told())
+                .isEqualTo("Open the lid, then put {{in}} in");
+        browser.click("#step-5-numbers summary");
+        browser.type("#step-5-out", "400", Keys.TAB);
+        browser.see(".code", "U400");
+    }
+
+    @Test
+    void a_command_that_is_unticked_offers_the_nearest_one_there_is() {
+        String printer = add(Beginning.TUBE_ROUTINE);
+        browser.open(printer + "/abilities");
+        browser.click("#can-M600");
+        browser.see("#mends", "does not understand M600");
+        browser.click("#mends .finding.stop button");
+        browser.until(() -> browser.all("#mends").isEmpty());
+        browser.open(printer + "/macros/0");
+        browser.see("#faults", "Nothing is wrong");
     }
 
     @Test
@@ -362,7 +402,7 @@ class RigPagesTest extends BrowserTest {
                 rig -> rig.with(rig.macros().replace(0, rig.macros().macro(0).remove(0))));
         browser.click("#step-3-remove");
         browser.see("#notice", "This printer was changed in another tab (remove a step)");
-        browser.until(() -> browser.all(".step-row").size() == 9);
+        browser.until(() -> browser.all(".step-row").size() == 13);
     }
 
     @Test

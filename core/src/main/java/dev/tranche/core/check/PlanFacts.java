@@ -95,11 +95,11 @@ public record PlanFacts(
         return layout.copies().isEmpty() ? footprint.contains(place.x(), place.y()) : layout.covers(place);
     }
 
-    ColourPlan plan() {
+    public ColourPlan plan() {
         return colouring.plan();
     }
 
-    LayerGrid grid() {
+    public LayerGrid grid() {
         return colouring.model().grid();
     }
 
@@ -107,7 +107,7 @@ public record PlanFacts(
         return colouring.model().sections();
     }
 
-    Printer printer() {
+    public Printer printer() {
         return rig.printer();
     }
 

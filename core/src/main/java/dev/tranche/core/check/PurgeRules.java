@@ -2,8 +2,7 @@ package dev.tranche.core.check;
 
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Swap;
-import dev.tranche.core.macro.Event;
-import dev.tranche.core.macro.Step;
+import dev.tranche.core.macro.Purging;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.Tower;
 import dev.tranche.core.speech.Severity;
@@ -57,14 +56,10 @@ final class PurgeRules {
 
     /** Nothing pushes the purge out, and no tower takes it. */
     static List<Finding> towerNeeded(PlanFacts facts) {
-        boolean pushes = facts.rig().macros().answer(Event.SWAP).stream()
-                .flatMap(m -> m.steps().stream())
-                .anyMatch(s -> s.on() && (s.step() instanceof Step.Purge || s.step() instanceof Step.FirmwareRoutine));
-        boolean attended = facts.ledger().visits() > 0;
-        if (facts.ledger().swaps().isEmpty()
-                || pushes
-                || attended
-                || !(facts.ledger().place() instanceof PurgePlace.Bin)) {
+        boolean nobody = facts.ledger().swaps().stream()
+                .map(s -> s.dryRun().purging())
+                .anyMatch(p -> p.length() > 0 && p.by() == Purging.By.NOBODY);
+        if (!nobody || !(facts.ledger().place() instanceof PurgePlace.Bin)) {
             return List.of();
         }
         return List.of(Finding.of(

@@ -2,9 +2,13 @@ package dev.tranche.core.estimate;
 
 import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.macro.DryRun;
+import dev.tranche.core.macro.Duty;
+import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Moment;
 import dev.tranche.core.plan.Spool;
+import dev.tranche.core.rig.Rig;
 import dev.tranche.core.units.Height;
+import java.util.List;
 import java.util.Optional;
 
 /**
@@ -40,6 +44,15 @@ public record Pause(
     /** What it is for. */
     public String note() {
         return moment.note();
+    }
+
+    /** What the person does at its stops. */
+    public List<Duty> duties(Rig rig) {
+        return rig.macros()
+                .answer(Event.HALT)
+                .filter(macro -> dryRun.isPresent())
+                .map(macro -> Duty.of(macro, rig.printer(), moment))
+                .orElse(List.of());
     }
 
     public double seconds() {

@@ -12,6 +12,7 @@ import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.Purge;
+import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Pass;
@@ -167,7 +168,15 @@ record Stops(
                         extruder,
                         "",
                         entry(at, out.orElse(in)))
-                .beside(standing(at));
+                .beside(standing(at))
+                .leavingPurge(pushes.place() instanceof PurgePlace.Routine && callsRoutine(extruder));
+    }
+
+    private boolean callsRoutine(int extruder) {
+        return rig.macros()
+                .answer(Event.SWAP)
+                .filter(m -> m.callsRoutine(rig.printer(), extruder))
+                .isPresent();
     }
 
     private static int temperature(Spool spool, int layer) {

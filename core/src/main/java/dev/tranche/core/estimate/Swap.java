@@ -2,11 +2,15 @@ package dev.tranche.core.estimate;
 
 import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.macro.DryRun;
+import dev.tranche.core.macro.Duty;
+import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Moment;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.purge.Purge;
+import dev.tranche.core.rig.Rig;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Volume;
+import java.util.List;
 import java.util.Optional;
 
 /**
@@ -48,7 +52,15 @@ public record Swap(
 
     /** Whether somebody has to be there. */
     public boolean needsPerson() {
-        return dryRun.personSeconds() > 0;
+        return dryRun.attended();
+    }
+
+    /** What the person does at its stops. */
+    public List<Duty> duties(Rig rig) {
+        return rig.macros()
+                .answer(Event.SWAP)
+                .map(macro -> Duty.of(macro, rig.printer(), moment))
+                .orElse(List.of());
     }
 
     public double seconds() {

@@ -55,7 +55,7 @@ public record BlockStamp(String plan, String state, What what, int number) {
     }
 
     /** The stamp in a comment that begins a block. */
-    static Optional<BlockStamp> beginning(String comment) {
+    public static Optional<BlockStamp> beginning(String comment) {
         Matcher m = BEGIN.matcher(comment.stripTrailing());
         return m.matches()
                 ? Optional.of(new BlockStamp(
@@ -75,7 +75,7 @@ public record BlockStamp(String plan, String state, What what, int number) {
         return comment.startsWith(PIECE);
     }
 
-    static boolean isEnd(String comment) {
+    public static boolean isEnd(String comment) {
         return comment.startsWith(END);
     }
 

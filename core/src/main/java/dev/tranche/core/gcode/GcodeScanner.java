@@ -331,6 +331,61 @@ public final class GcodeScanner {
         return to - from > 1 && (buffer[from] & ~0x20) == 'N' && isDigit(buffer[from + 1]);
     }
 
+    /** The number the line carries, N and digits; −1 if it carries none. */
+    public long ownNumber() {
+        if (!isNumbered()) {
+            return -1;
+        }
+        long n = 0;
+        for (int at = from + 1; at < to && isDigit(buffer[at]) && n < Long.MAX_VALUE / 100; at++) {
+            n = 10 * n + buffer[at] - '0';
+        }
+        return n;
+    }
+
+    /** Whether the number behind an asterisk is the exclusive or of all bytes before it, as firmwares check; true without one. */
+    public boolean sumIsRight() {
+        int star = star();
+        int sum = 0;
+        for (int at = from; at < star; at++) {
+            sum ^= buffer[at];
+        }
+        int said = 0;
+        int digits = 0;
+        for (int at = star + 1; at < to && isDigit(buffer[at]) && digits < 4; at++, digits++) {
+            said = 10 * said + buffer[at] - '0';
+        }
+        return star == to || digits > 0 && said == (sum & 0xFF);
+    }
+
+    /** Where the asterisk of a numbered line stands; the end of the line if it has none. */
+    private int star() {
+        int at = to;
+        while (isNumbered() && at > from && buffer[at - 1] != '*') {
+            at--;
+        }
+        return at > from && isNumbered() ? at - 1 : to;
+    }
+
+    /** Bytes of what a controller obeys: without number, sum and comment. */
+    public byte[] code() {
+        int at = from;
+        if (isNumbered()) {
+            at++;
+            while (at < to && isDigit(buffer[at])) {
+                at++;
+            }
+        }
+        int end = Math.min(commentFrom, star());
+        while (at < end && buffer[at] == ' ') {
+            at++;
+        }
+        while (end > at && buffer[end - 1] == ' ') {
+            end--;
+        }
+        return Arrays.copyOfRange(buffer, at, end);
+    }
+
     private static boolean isDigit(byte c) {
         return c >= '0' && c <= '9';
     }

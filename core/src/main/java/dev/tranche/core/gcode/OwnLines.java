@@ -6,7 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 
 /** Finds the lines that mean something to one printer only. */
-final class OwnLines {
+public final class OwnLines {
     private static final int NONE = -1;
     private static final int MOST = 1_000_000;
 
@@ -15,7 +15,7 @@ final class OwnLines {
     /** By what lines begin with, so that the others are passed over. */
     private final boolean[] beginnings = new boolean[256];
 
-    OwnLines(Dialect dialect) {
+    public OwnLines(Dialect dialect) {
         stops = bytes(dialect.stops());
         tools = bytes(dialect.tools());
     }
@@ -29,17 +29,17 @@ final class OwnLines {
         return all;
     }
 
-    boolean isEmpty() {
+    public boolean isEmpty() {
         return stops.length == 0 && tools.length == 0;
     }
 
     /** Whether the machine stops at a line. */
-    boolean stops(GcodeScanner line) {
+    public boolean stops(GcodeScanner line) {
         return number(stops, line) > NONE;
     }
 
     /** The tool that a line chooses; −1 if it chooses none. */
-    int tool(GcodeScanner line) {
+    public int tool(GcodeScanner line) {
         return number(tools, line);
     }
 

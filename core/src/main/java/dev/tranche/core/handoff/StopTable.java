@@ -55,7 +55,7 @@ public record StopTable(List<Row> rows) {
             };
         }
 
-        boolean is(Choice wanted) {
+        public boolean is(Choice wanted) {
             return choice.filter(c -> c == wanted).isPresent();
         }
     }

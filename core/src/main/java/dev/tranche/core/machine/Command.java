@@ -24,11 +24,11 @@ public enum Command {
     M109("set nozzle temperature and wait", "SR", "S °C, R also waits to cool"),
     M400("wait for moves to end", "", ""),
     T("choose an extruder", "", ""),
-    G10("retract, by the firmware's length", "S", "S1 the length of a swap"),
-    G11("push back what G10 drew", "S", ""),
+    G10("retract, by the firmware's length", "", ""),
+    G11("push back what G10 drew", "", ""),
     M163("weight of one input of a blend", "SP", "S input, P weight"),
     M164("keep the weights as an extruder", "S", "S extruder"),
-    M165("all weights at once", "ABCDHI", "one letter an input"),
+    M165("all weights at once", "", ""),
     M166("gradient over height", "AZIJS", "A from, Z to, I J extruders, S on");
 
     private static final Map<String, Command> BY_NAME =

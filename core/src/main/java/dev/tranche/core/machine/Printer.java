@@ -57,13 +57,18 @@ public record Printer(
             throw Refusal.of("A power of %s W is out of range; give 0 to 20 000.", watts);
         }
         selector.map(Selector::lever).ifPresent(lever -> {
-            if (lever.position() < travel.low(lever.axis()) || lever.position() > travel.high(lever.axis())) {
-                throw Refusal.of(
-                        "The switch at %s %s mm is beyond the axis, which goes from %s to %s mm; "
-                                + "correct the switch or the travel.",
-                        lever.axis(), lever.position(), travel.low(lever.axis()), travel.high(lever.axis()));
-            }
+            requireReach(travel, lever.axis(), lever.position());
+            lever.across().ifPresent(place -> requireReach(travel, lever.axis().other(), place));
         });
+    }
+
+    private static void requireReach(Travel travel, Axis axis, double place) {
+        if (place < travel.low(axis) || place > travel.high(axis)) {
+            throw Refusal.of(
+                    "The switch at %s %s mm is beyond the axis, which goes from %s to %s mm; "
+                            + "correct the switch or the travel.",
+                    axis, place, travel.low(axis), travel.high(axis));
+        }
     }
 
     /** A printer whose power nobody has measured. */

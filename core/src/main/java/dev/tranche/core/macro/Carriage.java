@@ -43,6 +43,12 @@ final class Carriage {
         int presses = selector.pressesFor(slot);
         Word beside = LineWriter.to(lever.axis(), lever.waiting(printer.home()), waiting(lever));
         out.line("beside the switch", Word.of("G1"), beside, out.travelFeed());
+        lever.across()
+                .ifPresent(place -> out.line(
+                        "level with the switch",
+                        Word.of("G1"),
+                        LineWriter.to(lever.axis().other(), place, "switch on the other axis"),
+                        out.travelFeed()));
         for (int i = 1; i <= presses; i++) {
             out.line(
                     Words.format("press %d of %d for slot %d", i, presses, slot),

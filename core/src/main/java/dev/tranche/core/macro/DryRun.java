@@ -17,6 +17,8 @@ import java.util.List;
  * @param path of the nozzle
  * @param stays where the nozzle waits or purges, in their order
  * @param exit the controller's state at the end
+ * @param purging how the purge is pushed through, {@code pushed} included
+ * @param attended whether somebody has to stand by: a stop, or a wait in which a person changes the spool
  * @param faults worst first
  */
 public record DryRun(
@@ -29,6 +31,8 @@ public record DryRun(
         List<Leg> path,
         List<Stay> stays,
         ControllerState exit,
+        Purging purging,
+        boolean attended,
         List<Fault> faults) {
     /** No further off the nozzle stands where it printed, mm. */
     private static final double HERE = 0.5;

@@ -24,9 +24,6 @@ import java.util.stream.Collectors;
 /** Runs rendered lines on a controller and notes time, filament, path and faults. */
 final class DryRunner {
     private static final double COLD = 150;
-    /** Filament speed of a firmware's or a feeder's own unloading and loading, mm/s; from memory. */
-    private static final double ROUTINE_SPEED = 15;
-
     private static final double NEAR = 0.01;
 
     private final Macro macro;
@@ -42,7 +39,11 @@ final class DryRunner {
     private final Map<Integer, Double> person = new TreeMap<>();
     private double pushed;
     private double pulled;
+    private final Purging purging;
+    private boolean purged;
     private boolean swaps;
+    private final boolean fed;
+    private boolean attended;
     private boolean inHost;
 
     DryRunner(Macro macro, Printer printer, Moment moment, List<Macro> hostScripts) {
@@ -53,6 +54,8 @@ final class DryRunner {
         this.entry = moment.entry();
         this.controller = new Controller(entry, printer.abilities().dialect());
         this.clock = new MotionClock(printer.motion());
+        this.purging = Purging.of(macro, moment);
+        this.fed = macro.does(moment, s -> s instanceof Step.SelectExtruder || s instanceof Step.PressSwitch);
     }
 
     DryRun run(List<RenderedLine> lines) {
@@ -86,6 +89,8 @@ final class DryRunner {
                 path,
                 stays,
                 controller.state(),
+                purging,
+                attended,
                 found);
     }
 
@@ -140,14 +145,16 @@ final class DryRunner {
             }
             case DWELL -> {
                 clock.pause(controller.pause(), account);
-                swaps |= controller.pause() >= 5;
+                boolean changes = controller.pause() >= 5;
+                swaps |= changes;
+                attended |= changes && !fed;
                 waits(line, controller.pause());
             }
             case HEAT -> clock.pause(controller.pause(), account);
             case TOOL -> {
                 swaps = true;
                 if (!printer.hotend().blends()) {
-                    routine(account);
+                    routine(account, Step.FirmwareRoutine.PLAIN);
                 }
             }
             case NONE -> {
@@ -165,22 +172,39 @@ final class DryRunner {
                             "%.0f °C is more than the %d °C this printer allows; correct the temperature or the limit.",
                             controller.nozzleTarget(), printer.hotend().hottest()));
         }
-        Command.startingLine(line.text()).ifPresent(c -> command(c, line, account));
+        Optional<Command> command = Command.startingLine(line.text());
+        boolean routine = command.filter(Command.M600::equals).isPresent();
+        if (routine) {
+            Step.FirmwareRoutine r =
+                    step(line) instanceof Step.FirmwareRoutine known ? known : Step.FirmwareRoutine.PLAIN;
+            detour(line, r);
+            routine(account, r);
+        }
+        if (command.filter(Command::stops).isPresent() || step(line) instanceof Step.OwnPause) {
+            stop(line, command);
+        }
     }
 
-    private void command(Command command, RenderedLine line, int account) {
-        if (!command.stops()) {
-            return;
-        }
+    /** The step a line belongs to, if it is one of the macro's own. */
+    private Step step(RenderedLine line) {
+        return inHost || line.step() < 0
+                ? new Step.WaitForMoves()
+                : macro.steps().get(line.step()).step();
+    }
+
+    private void stop(RenderedLine line, Optional<Command> command) {
         swaps = true;
-        if (command == Command.M600) {
-            detour(line);
-            routine(account);
-        }
+        attended = true;
         double seconds = macro.person().toMillis() / 1000.0;
-        if (printer.abilities().pausesHost(command) && !hostScripts.isEmpty() && !inHost) {
+        if (purging.by() == Purging.By.PERSON && !purged && !inHost) {
+            purged = true;
+            pushed += purging.length();
+            seconds += purging.seconds();
+        }
+        boolean host = command.filter(printer.abilities()::pausesHost).isPresent();
+        if (host && !hostScripts.isEmpty() && !inHost) {
             hostPauses(line);
-        } else if (command != Command.M600 && overThePrint()) {
+        } else if (command.filter(Command.M600::equals).isEmpty() && overThePrint()) {
             fault(
                     Severity.WARN,
                     line,
@@ -190,17 +214,23 @@ final class DryRunner {
         waits(line, seconds);
     }
 
-    /** Filament drawn out and pushed in by the firmware or a feeder. */
-    private void routine(int account) {
-        double length = printer.drive().gearsToNozzle();
-        clock.pause(2 * length / ROUTINE_SPEED, account);
-        pushed += length;
-        pulled += length;
+    /** Filament drawn out and pushed in by the firmware or a feeder, and the purge if that is left to it. */
+    private void routine(int account, Step.FirmwareRoutine r) {
+        double in = r.pushedIn(printer);
+        double out = r.drawnOut(printer);
+        clock.pause((in + out) / r.speed().orElse(Step.FirmwareRoutine.SPEED), account);
+        pushed += in;
+        pulled += out;
+        if (purging.by() == Purging.By.ROUTINE && !purged) {
+            purged = true;
+            pushed += purging.length();
+            clock.pause(purging.seconds(), account);
+        }
     }
 
     /** The firmware's routine goes to where its parameters say, and back. */
-    private void detour(RenderedLine line) {
-        Optional<Point> spot = printer.parkSpot();
+    private void detour(RenderedLine line, Step.FirmwareRoutine r) {
+        Optional<Point> spot = r.spot(printer);
         boolean told = line.words().stream().anyMatch(w -> w.text().startsWith("X") && !w.ignored());
         if (spot.isPresent() && told) {
             Point p = spot.get();
@@ -226,7 +256,8 @@ final class DryRunner {
         if (c.length() > 0 || c.de() != 0) {
             path.add(new DryRun.Leg(line.step(), fromX, fromY, fromZ, c.x(), c.y(), c.z(), c.de()));
         }
-        if (c.length() == 0 && c.de() > 0) {
+        // Where it was wiped, it is clean: the way back begins there.
+        if (c.length() == 0 && c.de() > 0 || step(line) instanceof Step.Wipe) {
             stays();
         }
         if (c.length() > 0) {
@@ -266,7 +297,9 @@ final class DryRunner {
     }
 
     private void reach(RenderedLine line, Point p) {
-        if (!printer.reaches(p)) {
+        boolean alreadyThere = step(line) instanceof Step.Wipe
+                && printer.parkSpot().filter(printer::reaches).isEmpty();
+        if (!printer.reaches(p) && !alreadyThere) {
             fault(
                     Severity.STOP,
                     line,

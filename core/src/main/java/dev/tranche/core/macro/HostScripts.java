@@ -33,6 +33,14 @@ public record HostScripts(List<RenderedLine> pause, List<RenderedLine> resume) {
         return new HostScripts(pair.pause(), pair.resume());
     }
 
+    /** The scripts as a host runs them that knows the numbers of {@code moment}; nothing where the book has none. */
+    public static Optional<HostScripts> running(MacroBook book, Printer printer, Moment moment) {
+        return book.answer(Event.HOST_PAUSE)
+                .flatMap(pause -> book.answer(Event.HOST_RESUME)
+                        .map(resume -> MacroRenderer.renderPair(pause, resume, printer, moment, Optional.empty())))
+                .map(pair -> new HostScripts(pair.pause(), pair.resume()));
+    }
+
     /** A script as text, one line a line. */
     public static String text(List<RenderedLine> lines) {
         return String.join("\n", RenderedLine.texts(lines)) + "\n";

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 
 /**
  * What the printer does at an event.
@@ -41,6 +42,20 @@ public record Macro(String name, Event event, boolean on, Duration person, List<
     /** Whether one of its steps is of that kind. */
     boolean has(Class<? extends Step> kind) {
         return steps.stream().anyMatch(s -> kind.isInstance(s.step()));
+    }
+
+    /** Whether a step that is done at {@code moment} is of a kind. */
+    boolean does(Moment moment, Predicate<Step> kind) {
+        return steps.stream().anyMatch(s -> s.happensFor(moment.extruder()) && kind.test(s.step()));
+    }
+
+    /** Whether it calls a routine of {@code printer}'s own, which may purge by itself, when {@code extruder} prints next. */
+    public boolean callsRoutine(Printer printer, int extruder) {
+        return steps.stream()
+                .filter(s -> s.happensFor(extruder))
+                .map(MacroStep::step)
+                .anyMatch(s -> s instanceof Step.FirmwareRoutine
+                        || s instanceof Step.SelectExtruder && !printer.hotend().blends());
     }
 
     /** Whether the nozzle is brought beside the bed before its steps, since nothing can be loaded where it is. */

@@ -14,8 +14,11 @@ public enum MacroName {
     IN("in", "spool that goes in"),
     TEMP_OUT("temp_out", "°C of the spool that comes out"),
     TEMP_IN("temp_in", "°C of the spool that goes in"),
+    TEMP_HOTTER("temp_hotter", "°C of the hotter of the two"),
     STANDBY("standby", "°C while it waits"),
     PURGE("purge", "mm of filament to push through"),
+    PURGE_MM("purge_mm", "the same in whole mm, for people"),
+    PUSH("push", "“push 190 mm”, or nothing where the machine's routine does it or a tower takes it"),
     EXTRUDER("extruder", "number of the virtual extruder, from 0"),
     SLOT("slot", "slot of the feeder or selector box, from 1"),
     NOTE("note", "what a halt is for"),
@@ -45,6 +48,11 @@ public enum MacroName {
         return code;
     }
 
+    /** As it stands in a text. */
+    String braced() {
+        return "{{" + code + "}}";
+    }
+
     public String meaning() {
         return meaning;
     }
@@ -68,8 +76,11 @@ public enum MacroName {
             case IN -> m.in();
             case TEMP_OUT -> Integer.toString(m.temperatureOut());
             case TEMP_IN -> Integer.toString(m.temperatureIn());
+            case TEMP_HOTTER -> Integer.toString(Math.max(m.temperatureIn(), m.temperatureOut()));
             case STANDBY -> Integer.toString(m.standby());
             case PURGE -> Numerals.mm(m.purge());
+            case PURGE_MM -> whole(m.purge());
+            case PUSH -> m.purge() > 0 && !m.byRoutine() ? "push " + whole(m.purge()) + " mm" : "";
             case EXTRUDER -> Integer.toString(m.extruder());
             case SLOT -> Integer.toString(m.slot());
             case NOTE -> m.note();
@@ -80,5 +91,10 @@ public enum MacroName {
             case PARK_Y -> printer.parkSpot().map(p -> Numerals.mm(p.y())).orElse("");
             case GEARS -> Numerals.mm(printer.drive().gearsToNozzle());
         };
+    }
+
+    /** Not less than it is. */
+    private static String whole(double mm) {
+        return Integer.toString((int) Math.ceil(mm - 0.05));
     }
 }

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
 /**
  * Turns a macro into G-code for one printer and one moment.
@@ -33,6 +34,7 @@ final class MacroRenderer {
     private final boolean forHost;
     private final Optional<Spelling> names;
     private final LineWriter out;
+    private Purging purging = Purging.NONE;
     private double lifted;
     private double retracted;
     private boolean away;
@@ -90,6 +92,7 @@ final class MacroRenderer {
     }
 
     private void steps(Macro macro) {
+        purging = Purging.of(macro, moment);
         for (int i = 0; i < macro.steps().size(); i++) {
             MacroStep s = macro.steps().get(i);
             out.belongsTo(i);
@@ -182,14 +185,32 @@ final class MacroRenderer {
             out.line("the extruder that prints next", Word.of("T" + moment.extruder(), "extruder in the rack"));
         } else if (s instanceof Step.WaitForPerson w) {
             out.line("stops until the person goes on; " + swapNumbers(), Word.of(w.by().name()));
+        } else if (s instanceof Step.OwnPause p) {
+            out.own(p.line(), moment, words());
+        } else if (s instanceof Step.Home h) {
+            over();
+            away = true;
+            out.line(
+                    "find the ends of the axes again",
+                    Word.of("G28"),
+                    Word.of(h.axes().words(), "axes of the step"));
         } else if (s instanceof Step.Dwell d) {
             out.dwell(d.seconds(), "wait", "length of the step");
         } else if (s instanceof Step.Heat h) {
             if (h.to().of(moment) > 0) {
+                // R waits where it has to cool, too; S goes on at once.
+                char parameter = printer.abilities().honours(Command.M109, 'R') ? 'R' : 'S';
                 out.line(
                         "heat and wait",
                         Word.of("M109"),
-                        out.given(Command.M109, 'S', h.to().of(moment), "temperature of " + h.to().title()));
+                        out.given(Command.M109, parameter, h.to().of(moment), "temperature of " + h.to().title()));
+            }
+        } else if (s instanceof Step.SetHeat h) {
+            if (h.to().of(moment) > 0) {
+                out.line(
+                        "set the temperature, without waiting",
+                        Word.of("M104"),
+                        out.given(Command.M104, 'S', h.to().of(moment), "temperature of " + h.to().title()));
             }
         } else if (s instanceof Step.Cool) {
             out.line(
@@ -209,7 +230,7 @@ final class MacroRenderer {
                         Word.of("E" + spelled, "purge as the program has it"),
                         LineWriter.feed(p.speed(), "speed"));
                 retracted = 0;
-            } else if (moment.purge() > 0) {
+            } else if (moment.purge() > 0 && purging.by() == Purging.By.MACRO) {
                 out.push(moment.purge() + retracted, p.speed(), "purge", purgeSetting());
                 retracted = 0;
             }
@@ -219,7 +240,7 @@ final class MacroRenderer {
         } else if (s instanceof Step.FirmwareRoutine r) {
             over();
             out.own(r.before(), moment, words());
-            firmwareRoutine();
+            firmwareRoutine(r);
             out.own(r.after(), moment, words());
         } else if (s instanceof Step.WaitForMoves) {
             out.line("let the moves end", Word.of("M400"));
@@ -300,18 +321,30 @@ final class MacroRenderer {
         }
     }
 
-    /** With its parameters: where to wait, how far up, and the lengths of unloading and loading. */
-    private void firmwareRoutine() {
+    /** With its parameters: where to wait, how far up, how far back before that, and the lengths of unloading and loading. */
+    private void firmwareRoutine(Step.FirmwareRoutine r) {
         List<Word> words = new ArrayList<>(List.of(Word.of("M600")));
-        printer.parkSpot().ifPresent(spot -> {
-            words.add(out.given(Command.M600, 'X', spot.x(), "park spot X"));
-            words.add(out.given(Command.M600, 'Y', spot.y(), "park spot Y"));
+        r.spot(printer).ifPresent(spot -> {
+            String from = r.x().isPresent() ? "of the step" : "of the park spot";
+            words.add(out.given(Command.M600, 'X', spot.x(), "X " + from));
+            words.add(out.given(Command.M600, 'Y', spot.y(), "Y " + from));
         });
+        words.add(routine('Z', r.lift(), "lift", Step.FirmwareRoutine.LIFT, "common practice"));
+        if (r.retraction().isPresent() || printer.abilities().honours(Command.M600, 'E')) {
+            words.add(routine('E', r.retraction(), "retraction", Step.FirmwareRoutine.RETRACTION, "as usual"));
+        }
         double length = printer.drive().gearsToNozzle();
-        words.add(out.given(Command.M600, 'Z', Step.FirmwareRoutine.LIFT, "lift, common practice"));
-        words.add(out.given(Command.M600, 'U', length, "gears to nozzle"));
-        words.add(out.given(Command.M600, 'L', length, "gears to nozzle"));
+        words.add(routine('U', r.out(), "way out", length, "gears to nozzle"));
+        words.add(routine('L', r.in(), "way in", length, "gears to nozzle"));
         out.line("the firmware changes the filament", words.toArray(Word[]::new));
+    }
+
+    private Word routine(char parameter, OptionalDouble typed, String what, double usual, String from) {
+        return out.given(
+                Command.M600,
+                parameter,
+                typed.orElse(usual),
+                what + ", " + (typed.isPresent() ? "typed in the step" : from));
     }
 
     private void back() {

@@ -16,6 +16,7 @@ import dev.tranche.core.gcode.ControllerState;
  * @param note what a halt is for
  * @param entry the controller's state when the macro begins
  * @param standing how high plastic stands anywhere on the bed by then, mm as the file has heights
+ * @param byRoutine whether the purge is left to the machine's own routine
  */
 public record Moment(
         int number,
@@ -30,7 +31,8 @@ public record Moment(
         int extruder,
         String note,
         ControllerState entry,
-        double standing) {
+        double standing,
+        boolean byRoutine) {
 
     /** With nothing on the bed that stands higher than the nozzle. */
     public Moment(
@@ -59,7 +61,8 @@ public record Moment(
                 extruder,
                 note,
                 entry,
-                entry.z());
+                entry.z(),
+                false);
     }
 
     /** Slot of a feeder or selector box: the extruders' filaments lie in it in their order. */
@@ -70,24 +73,55 @@ public record Moment(
     /** The same whenever it comes and at whatever height. */
     public Moment anyHeight() {
         return new Moment(
-                0, of, 0, out, in, temperatureOut, temperatureIn, standby, purge, extruder, note, entry.at(0));
+                0,
+                of,
+                0,
+                out,
+                in,
+                temperatureOut,
+                temperatureIn,
+                standby,
+                purge,
+                extruder,
+                note,
+                entry.at(0),
+                0,
+                byRoutine);
     }
 
     public Moment at(ControllerState other) {
-        return with(extruder, other, standing);
+        return with(extruder, other, standing, byRoutine);
     }
 
     public Moment onto(int other) {
-        return with(other, entry, standing);
+        return with(other, entry, standing, byRoutine);
     }
 
     /** Beside plastic that is as high, mm; the nozzle itself stands on some. */
     public Moment beside(double height) {
-        return with(extruder, entry, Math.max(height, entry.z()));
+        return with(extruder, entry, Math.max(height, entry.z()), byRoutine);
     }
 
-    private Moment with(int onto, ControllerState at, double high) {
+    /** With the purge left to the machine's own routine, if so. */
+    public Moment leavingPurge(boolean toRoutine) {
+        return with(extruder, entry, standing, toRoutine);
+    }
+
+    private Moment with(int onto, ControllerState at, double high, boolean toRoutine) {
         return new Moment(
-                number, of, layer, out, in, temperatureOut, temperatureIn, standby, purge, onto, note, at, high);
+                number,
+                of,
+                layer,
+                out,
+                in,
+                temperatureOut,
+                temperatureIn,
+                standby,
+                purge,
+                onto,
+                note,
+                at,
+                high,
+                toRoutine);
     }
 }

@@ -41,7 +41,12 @@ final class OwnLine {
 
     private static Word word(String word, boolean first, Command command, Abilities abilities) {
         Matcher m = PARAMETER.matcher(word);
-        boolean ignored = !first && m.matches() && !abilities.honours(command, Character.toUpperCase(word.charAt(0)));
+        char letter = Character.toUpperCase(word.charAt(0));
+        // Of letters that cannot be ticked nothing is known.
+        boolean ignored = !first
+                && m.matches()
+                && command.parameters().indexOf(letter) >= 0
+                && !abilities.honours(command, letter);
         return new Word(word, "written in the step", ignored);
     }
 

@@ -2,8 +2,11 @@ package dev.tranche.core.macro;
 
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
+import dev.tranche.core.machine.Point;
+import dev.tranche.core.machine.Printer;
 import dev.tranche.core.speech.Refusal;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
 /** One thing a printer does at a swap. Lengths are mm of filament or of travel, speeds mm/s. */
 public sealed interface Step {
@@ -19,6 +22,11 @@ public sealed interface Step {
     /** How far the nozzle rises in it, mm. */
     default double rise() {
         return 0;
+    }
+
+    /** Whether the machine stops in it until a person says go on. */
+    default boolean asksForPerson() {
+        return false;
     }
 
     /** Whether lines of the owner's own are in it, that may say anything. */
@@ -48,6 +56,10 @@ public sealed interface Step {
     record Message(String text) implements Step {
         /** Which spool to load. */
         public static final Message LOAD = new Message("Swap {{number}} of {{of}}: load {{in}}");
+        /** The same where the person pushes the purge through. */
+        public static final Message LOAD_AND_PUSH = new Message("Swap {{number}} of {{of}}: load {{in}} {{push}}");
+        /** What is asked before the nozzle goes back. */
+        public static final Message CLEAN = new Message("Is {{in}} clean? Clear the strand");
 
         public Message {
             text = text.strip();
@@ -182,8 +194,71 @@ public sealed interface Step {
         }
 
         @Override
+        public boolean asksForPerson() {
+            return true;
+        }
+
+        @Override
         public Optional<Command> needs() {
             return Optional.of(by);
+        }
+    }
+
+    /** The same by a command of the owner's own, such as the name of a pause macro with its parameters. */
+    record OwnPause(String line) implements Step {
+        public OwnPause {
+            line = line.strip();
+            Template.of(line);
+            if (line.isEmpty() || line.lines().count() > 1 || line.startsWith(";") || line.startsWith("(")) {
+                throw new Refusal(
+                        "Your own pause is one line that begins with its command; type it as the printer takes it.");
+            }
+        }
+
+        @Override
+        public String title() {
+            return "Wait by your own command";
+        }
+
+        @Override
+        public boolean asksForPerson() {
+            return true;
+        }
+
+        @Override
+        public boolean hasOwnLines() {
+            return true;
+        }
+    }
+
+    /** Find the end of an axis again, or of both; never of Z, which would drive into the print. */
+    record Home(Axes axes) implements Step {
+        /** Which axes are driven home. */
+        public enum Axes {
+            X("X"),
+            Y("Y"),
+            BOTH("X Y");
+
+            private final String words;
+
+            Axes(String words) {
+                this.words = words;
+            }
+
+            /** As G28 takes them. */
+            public String words() {
+                return words;
+            }
+
+            @Override
+            public String toString() {
+                return words.replace(" ", " and ");
+            }
+        }
+
+        @Override
+        public String title() {
+            return "Home";
         }
     }
 
@@ -214,6 +289,19 @@ public sealed interface Step {
         @Override
         public Optional<Command> needs() {
             return Optional.of(Command.M109);
+        }
+    }
+
+    /** Set the nozzle to a temperature, and go on at once. */
+    record SetHeat(HeatFor to) implements Step {
+        @Override
+        public String title() {
+            return "Set the temperature, without waiting";
+        }
+
+        @Override
+        public Optional<Command> needs() {
+            return Optional.of(Command.M104);
         }
     }
 
@@ -257,6 +345,9 @@ public sealed interface Step {
 
     /** Go to and fro over a brush at the park spot. */
     record Wipe(Axis axis, double width, int strokes) implements Step {
+        /** To and fro twice; from memory. */
+        public static final Wipe USUAL = new Wipe(Axis.X, 20, 2);
+
         public Wipe {
             within("A wipe", width, 1, 200, "mm");
             within("A count of strokes", strokes, 1, 20, "");
@@ -268,15 +359,79 @@ public sealed interface Step {
         }
     }
 
-    /** The firmware's filament-change routine, with lines of one's own before and after it. */
-    record FirmwareRoutine(String before, String after) implements Step {
-        public static final FirmwareRoutine PLAIN = new FirmwareRoutine("", "");
+    /**
+     * The firmware's filament-change routine, with lines of one's own before and after it. What is not given is taken from the
+     * printer's measures.
+     *
+     * @param x where the nozzle waits, mm, and {@code y}; the park spot
+     * @param lift mm; {@value #LIFT}
+     * @param retraction mm, before it moves there; {@value #RETRACTION}
+     * @param out mm of filament drawn out; gears to nozzle
+     * @param in mm of filament pushed in; gears to nozzle
+     * @param speed mm/s at which the firmware does both, for the time it takes; {@value #SPEED}
+     */
+    record FirmwareRoutine(
+            String before,
+            String after,
+            OptionalDouble x,
+            OptionalDouble y,
+            OptionalDouble lift,
+            OptionalDouble retraction,
+            OptionalDouble out,
+            OptionalDouble in,
+            OptionalDouble speed)
+            implements Step {
         /** How far the firmware lifts the nozzle, mm (common practice). */
         static final double LIFT = 5;
+        /** mm, from memory. */
+        static final double RETRACTION = 2;
+        /** Filament speed of a firmware's or a feeder's own unloading and loading, mm/s; from memory. */
+        static final double SPEED = 15;
+
+        public static final FirmwareRoutine PLAIN = new FirmwareRoutine("", "");
 
         public FirmwareRoutine {
             Template.of(before);
             Template.of(after);
+            x.ifPresent(v -> within("A place to wait at, X", v, -3000, 3000, "mm"));
+            y.ifPresent(v -> within("A place to wait at, Y", v, -3000, 3000, "mm"));
+            lift.ifPresent(v -> within("A routine's lift", v, 0, 200, "mm"));
+            retraction.ifPresent(v -> within("A routine's retraction", v, 0, 20, "mm"));
+            out.ifPresent(v -> within("A routine's way out", v, 0, 4000, "mm"));
+            in.ifPresent(v -> within("A routine's way in", v, 0, 4000, "mm"));
+            speed.ifPresent(v -> within("A routine's speed", v, 0.5, 200, "mm/s"));
+            if (x.isPresent() != y.isPresent()) {
+                throw new Refusal("A place to wait at needs both X and Y; give both, or none for the park spot.");
+            }
+        }
+
+        /** With the printer's measures. */
+        public FirmwareRoutine(String before, String after) {
+            this(
+                    before,
+                    after,
+                    OptionalDouble.empty(),
+                    OptionalDouble.empty(),
+                    OptionalDouble.empty(),
+                    OptionalDouble.empty(),
+                    OptionalDouble.empty(),
+                    OptionalDouble.empty(),
+                    OptionalDouble.empty());
+        }
+
+        /** Where the nozzle waits on {@code printer}. */
+        Optional<Point> spot(Printer printer) {
+            return x.isPresent() ? Optional.of(new Point(x.getAsDouble(), y.getAsDouble())) : printer.parkSpot();
+        }
+
+        /** How much filament is drawn out, mm. */
+        double drawnOut(Printer printer) {
+            return out.orElse(printer.drive().gearsToNozzle());
+        }
+
+        /** How much is pushed in, mm. */
+        double pushedIn(Printer printer) {
+            return in.orElse(printer.drive().gearsToNozzle());
         }
 
         @Override
@@ -285,8 +440,13 @@ public sealed interface Step {
         }
 
         @Override
+        public boolean asksForPerson() {
+            return true;
+        }
+
+        @Override
         public double rise() {
-            return LIFT;
+            return lift.orElse(LIFT);
         }
 
         @Override

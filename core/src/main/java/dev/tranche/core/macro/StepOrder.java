@@ -4,11 +4,13 @@ import dev.tranche.core.machine.Printer;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Predicate;
+import java.util.stream.IntStream;
 
 /** Steps that contradict each other or the printer, told from their order alone. */
 final class StepOrder {
@@ -28,6 +30,8 @@ final class StepOrder {
         order.loads();
         order.places();
         order.stops();
+        order.timedWait();
+        order.strand();
         order.selector();
         order.hostNames();
         return order.faults;
@@ -47,7 +51,7 @@ final class StepOrder {
         }
         if (unload.isPresent()
                 && load.isEmpty()
-                && first(s -> s instanceof Step.WaitForPerson || s instanceof Step.Dwell, unload.getAsInt())
+                && first(s -> s.asksForPerson() || s instanceof Step.Dwell, unload.getAsInt())
                         .isEmpty()) {
             faults.add(Fault.of(
                             Severity.STOP,
@@ -114,7 +118,10 @@ final class StepOrder {
             Step step = at(i);
             if (step instanceof Step.Return) {
                 away = false;
-            } else if (step instanceof Step.Park || step instanceof Step.Cut || step instanceof Step.PressSwitch) {
+            } else if (step instanceof Step.Park
+                    || step instanceof Step.Cut
+                    || step instanceof Step.PressSwitch
+                    || step instanceof Step.Home) {
                 away = printer.parkSpot().isPresent() || !(step instanceof Step.Park);
             } else if ((step instanceof Step.Purge || step instanceof Step.Prime || step instanceof Step.Load)
                     && !away) {
@@ -128,22 +135,87 @@ final class StepOrder {
         }
     }
 
+    /** A second stop is for something: to be told that it is clean. Two with nothing between are one too many. */
     private void stops() {
-        List<Integer> stops = new ArrayList<>();
+        OptionalInt before = OptionalInt.empty();
         for (int i = 0; i < macro.steps().size(); i++) {
-            if (happens(i) && (at(i) instanceof Step.WaitForPerson || at(i) instanceof Step.FirmwareRoutine)) {
-                stops.add(i);
+            if (!happens(i)) {
+                continue;
             }
+            if (at(i).asksForPerson() && before.isPresent()) {
+                int second = i;
+                faults.add(Fault.of(
+                                Severity.WARN,
+                                second,
+                                Words.format(
+                                        "The machine stops here, and has stopped at step %d with nothing done in between; keep one of the two.",
+                                        before.getAsInt() + 1))
+                        .mendedBy(
+                                "Switch this stop off",
+                                m -> m.replace(second, m.step(second).turned(false))));
+            }
+            before = at(i).asksForPerson() ? OptionalInt.of(i) : OptionalInt.empty();
         }
-        if (stops.size() > 1) {
-            int last = stops.get(stops.size() - 1);
+    }
+
+    /** Where no stop waits for the person, the longest wait has to last as long as the person takes. */
+    private void timedWait() {
+        boolean alone = macro.does(moment, Step::asksForPerson)
+                || macro.does(moment, s -> s instanceof Step.SelectExtruder || s instanceof Step.PressSwitch);
+        OptionalInt longest = IntStream.range(0, macro.steps().size())
+                .filter(i -> happens(i) && at(i) instanceof Step.Dwell)
+                .boxed()
+                .max(Comparator.comparingInt(i -> ((Step.Dwell) at(i)).seconds()))
+                .map(OptionalInt::of)
+                .orElseGet(OptionalInt::empty);
+        if (alone || longest.isEmpty() || macro.event().isHosts()) {
+            return;
+        }
+        int index = longest.getAsInt();
+        int waits = ((Step.Dwell) at(index)).seconds();
+        double pushes = Purging.of(macro, moment).by() == Purging.By.PERSON
+                ? Purging.of(macro, moment).seconds()
+                : 0;
+        int takes = (int) Math.ceil(macro.person().toMillis() / 1000.0 + pushes);
+        if (waits < takes && takes <= 3600) {
             faults.add(Fault.of(
-                            Severity.STOP,
-                            last,
-                            Words.format("The machine would stop %d times for one event; keep one stop.", stops.size()))
+                            Severity.WARN,
+                            index,
+                            Words.format(
+                                    "The wait of %d s is shorter than the %d s that the person usually takes; wait longer.",
+                                    waits, takes))
                     .mendedBy(
-                            "Switch this stop off",
-                            m -> m.replace(last, m.step(last).turned(false))));
+                            Words.format("Wait %d s", takes),
+                            m -> m.replace(index, m.step(index).with(new Step.Dwell(takes)))));
+        }
+    }
+
+    /** What was pushed out hangs from the nozzle, and goes with it over the part. */
+    private void strand() {
+        if (printer.parkSpot().isEmpty()) {
+            return;
+        }
+        boolean hangs = false;
+        for (int i = 0; i < macro.steps().size(); i++) {
+            Step step = at(i);
+            boolean pushes = step instanceof Step.Prime
+                    || step instanceof Step.Load
+                    || step instanceof Step.Purge && Purging.of(macro, moment).by() == Purging.By.MACRO;
+            if (!happens(i)) {
+                continue;
+            } else if (pushes) {
+                hangs = true;
+            } else if (step instanceof Step.Wipe || step.asksForPerson() || step instanceof Step.Raw) {
+                hangs = false;
+            } else if (step instanceof Step.Return && hangs) {
+                int index = i;
+                faults.add(Fault.of(
+                                Severity.WARN,
+                                i,
+                                "The nozzle comes back with the strand that was pushed out still hanging from it; wipe before it.")
+                        .mendedBy("Wipe before it", m -> m.insert(index, MacroStep.always(Step.Wipe.USUAL))));
+                return;
+            }
         }
     }
 
@@ -178,6 +250,7 @@ final class StepOrder {
             unknown.removeIf(MacroName::isKnownToHosts);
             boolean needsPlan = at(i) instanceof Step.Purge
                     || at(i) instanceof Step.Heat
+                    || at(i) instanceof Step.SetHeat
                     || at(i) instanceof Step.PressSwitch
                     || at(i) instanceof Step.SelectExtruder
                     || at(i) instanceof Step.Cool;
@@ -205,11 +278,14 @@ final class StepOrder {
         }
     }
 
-    private static Set<MacroName> names(Step step) {
+    /** The names that texts of {@code step} hold. */
+    static Set<MacroName> names(Step step) {
         if (step instanceof Step.Message m) {
             return Template.of(m.text()).names();
         } else if (step instanceof Step.Raw r) {
             return Template.of(r.lines()).names();
+        } else if (step instanceof Step.OwnPause p) {
+            return Template.of(p.line()).names();
         } else if (step instanceof Step.FirmwareRoutine r) {
             Set<MacroName> both = new TreeSet<>(Template.of(r.before()).names());
             both.addAll(Template.of(r.after()).names());

@@ -1,42 +1,61 @@
 package dev.tranche.core.macro;
 
 import dev.tranche.core.machine.Command;
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Stream;
 
-/** How a swap is carried out, each with macros to begin with. */
+/**
+ * How a swap is carried out, each with macros to begin with. Those for hands end with a wipe, and can ask whether it is clean
+ * before that: the question is there, switched off.
+ */
 public enum SwapMethod {
-    FIRMWARE_ROUTINE("By hand, at the firmware's filament change", "M600 parks, unloads, waits, loads and comes back") {
+    FIRMWARE_ROUTINE(
+            "By hand, at the firmware's filament change", "M600 unloads, waits for you and loads, at the park spot") {
         @Override
-        Step[] swap() {
-            return new Step[] {new Step.Tone(880, 300), Step.Message.LOAD, Step.FirmwareRoutine.PLAIN};
+        List<MacroStep> swap() {
+            return asked(
+                    new Step.WaitForPerson(Command.M0),
+                    new Step.Lift(5),
+                    new Step.Park(),
+                    new Step.Tone(880, 300),
+                    Step.Message.LOAD_AND_PUSH,
+                    new Step.Heat(HeatFor.HOTTER),
+                    Step.FirmwareRoutine.PLAIN,
+                    new Step.Heat(HeatFor.INCOMING),
+                    Step.Wipe.USUAL,
+                    new Step.Return());
         }
     },
     PAUSE_AND_PARK("By hand, at a pause", "the macro parks, M0 waits, the macro purges and comes back") {
         @Override
-        Step[] swap() {
-            return beside(
-                    new Step.Tone(880, 300),
-                    Step.Message.LOAD,
+        List<MacroStep> swap() {
+            return asked(
                     new Step.WaitForPerson(Command.M0),
-                    new Step.Heat(HeatFor.INCOMING));
+                    beside(
+                            new Step.Tone(880, 300),
+                            Step.Message.LOAD,
+                            new Step.Heat(HeatFor.HOTTER),
+                            new Step.WaitForPerson(Command.M0),
+                            new Step.Heat(HeatFor.INCOMING)));
         }
     },
     TIMED_WAIT(
             "By hand, during a timed wait",
             "a tone, a wait that is always the same, a tone; for firmware without a pause") {
         @Override
-        Step[] swap() {
-            return beside(
-                    new Step.Tone(880, 800),
-                    Step.Message.LOAD,
-                    new Step.Dwell(150),
-                    new Step.Tone(440, 800),
-                    new Step.Dwell(15),
-                    new Step.Heat(HeatFor.INCOMING));
+        List<MacroStep> swap() {
+            return asked(
+                    new Step.Dwell(30),
+                    beside(
+                            new Step.Tone(880, 800),
+                            Step.Message.LOAD,
+                            new Step.Heat(HeatFor.HOTTER),
+                            new Step.Dwell(150),
+                            new Step.Tone(440, 800),
+                            new Step.Dwell(15),
+                            new Step.Heat(HeatFor.INCOMING)));
         }
 
         @Override
@@ -48,8 +67,12 @@ public enum SwapMethod {
             "By hand, through a host",
             "the file pauses, the host runs its pause script, and its resume script to go on") {
         @Override
-        Step[] swap() {
-            return new Step[] {Step.Message.LOAD, new Step.WaitForPerson(Command.M25)};
+        List<MacroStep> swap() {
+            return always(
+                    Step.Message.LOAD_AND_PUSH,
+                    new Step.SetHeat(HeatFor.HOTTER),
+                    new Step.WaitForPerson(Command.M25),
+                    new Step.SetHeat(HeatFor.INCOMING));
         }
 
         @Override
@@ -64,46 +87,36 @@ public enum SwapMethod {
                             new Step.Lift(5),
                             new Step.Park(),
                             new Step.Tone(880, 300)),
-                    Macro.of(Event.HOST_RESUME, new Step.Prime(30, 4), new Step.Retract(2), new Step.Return()));
+                    Macro.of(
+                            Event.HOST_RESUME,
+                            new Step.Prime(5, 4),
+                            new Step.Retract(2),
+                            Step.Wipe.USUAL,
+                            new Step.Return()));
         }
     },
     FEEDER("By a feeder with slots", "the feeder hears the extruder's number and changes the filament itself") {
         @Override
-        Step[] swap() {
-            return beside(new Step.SelectExtruder(), new Step.Heat(HeatFor.INCOMING));
-        }
-
-        @Override
-        Duration person() {
-            return Duration.ZERO;
+        List<MacroStep> swap() {
+            return always(beside(new Step.SelectExtruder(), new Step.Heat(HeatFor.INCOMING)));
         }
     },
     SELECTOR("By a selector box", "the carriage presses the box's switch until the slot is the right one") {
         @Override
-        Step[] swap() {
-            return beside(
+        List<MacroStep> swap() {
+            return always(beside(
                     new Step.Heat(HeatFor.HOTTER),
                     new Step.Unload(20, 30),
                     new Step.PressSwitch(),
                     new Step.Park(),
                     new Step.Load(20, 30),
-                    new Step.Heat(HeatFor.INCOMING));
-        }
-
-        @Override
-        Duration person() {
-            return Duration.ZERO;
+                    new Step.Heat(HeatFor.INCOMING)));
         }
     },
     BLENDING("By blending in the nozzle", "nothing is swapped: the inputs' weights change, and the melt is cleared") {
         @Override
-        Step[] swap() {
-            return beside(new Step.SelectExtruder());
-        }
-
-        @Override
-        Duration person() {
-            return Duration.ZERO;
+        List<MacroStep> swap() {
+            return always(beside(new Step.SelectExtruder()));
         }
     };
 
@@ -130,26 +143,36 @@ public enum SwapMethod {
     /** Macros most machines of this kind can start with. */
     public MacroBook ready() {
         List<Macro> macros = new ArrayList<>();
-        macros.add(Macro.of(Event.SWAP, swap()).taking(person()));
+        macros.add(new Macro(Event.SWAP.title(), Event.SWAP, true, Macro.BY_HAND, swap()));
         macros.addAll(others());
         return new MacroBook(this, macros, HostNames.COMMON, HookNames.COMMON);
     }
 
-    abstract Step[] swap();
+    abstract List<MacroStep> swap();
 
-    /** Steps done at the park spot, with the way there, the purge and the way back round them. */
+    private static List<MacroStep> always(Step... steps) {
+        return Arrays.stream(steps).map(MacroStep::always).toList();
+    }
+
+    /** With the question whether it is clean, and a {@code wait} for the answer, before the wipe; both switched off. */
+    private static List<MacroStep> asked(Step wait, Step... steps) {
+        List<MacroStep> all = new ArrayList<>(always(steps));
+        all.addAll(
+                all.indexOf(MacroStep.always(Step.Wipe.USUAL)),
+                List.of(
+                        MacroStep.always(Step.Message.CLEAN).turned(false),
+                        MacroStep.always(wait).turned(false)));
+        return all;
+    }
+
+    /** Steps done at the park spot, with the way there, the purge, the wipe and the way back round them. */
     private static Step[] beside(Step... steps) {
         return Stream.of(
                         Stream.of(new Step.Retract(2), new Step.Lift(5), new Step.Park()),
                         Arrays.stream(steps),
-                        Stream.of(new Step.Purge(4), new Step.Retract(2), new Step.Return()))
+                        Stream.of(new Step.Purge(4), new Step.Retract(2), Step.Wipe.USUAL, new Step.Return()))
                 .flatMap(s -> s)
                 .toArray(Step[]::new);
-    }
-
-    /** What a person takes at a stop of the swap. */
-    Duration person() {
-        return this == TIMED_WAIT ? Duration.ZERO : Macro.BY_HAND;
     }
 
     /** What stops the machine for a person who changes no spool. */
@@ -168,6 +191,7 @@ public enum SwapMethod {
                                 new Step.Heat(HeatFor.INCOMING),
                                 new Step.Prime(30, 4),
                                 new Step.Retract(2),
+                                Step.Wipe.USUAL,
                                 new Step.Return())
                         .turned(false),
                 Macro.of(
@@ -179,6 +203,7 @@ public enum SwapMethod {
                         NOTE,
                         stop(),
                         new Step.Prime(3, 4),
+                        Step.Wipe.USUAL,
                         new Step.Return()));
     }
 }

@@ -71,6 +71,11 @@ public final class Probe {
         all.add(trial(Command.M600, "Y", "it waits at Y " + y, "M600 Y" + y));
         all.add(trial(Command.M600, "Z", "it lifts by 30 mm", "M600 Z30"));
         all.add(trial(
+                Command.M600,
+                "E",
+                "it draws filament back before it moves away; it may refuse, being cold",
+                "M600 E5"));
+        all.add(trial(
                 Command.M600, "U", "it unloads 10 mm, far less than usual; it may refuse, being cold", "M600 U10"));
         all.add(trial(Command.M600, "L", "it loads 10 mm, far less than usual; it may refuse, being cold", "M600 L10"));
         all.add(trial(Command.T, "", "the display or the feeder shows another extruder", "T1", "T0"));

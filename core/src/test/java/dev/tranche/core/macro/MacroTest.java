@@ -68,10 +68,15 @@ class MacroTest {
                         "G1 X5 Y5 F7200",
                         "M300 S880 P300",
                         "M117 Swap 1 of 2: load B Chalk",
+                        "M109 S215",
                         "M0",
                         "M109 S205",
                         "G1 E102 F240",
                         "G1 E-2 F1800",
+                        "G1 X25 F7200",
+                        "G1 X5 F7200",
+                        "G1 X25 F7200",
+                        "G1 X5 F7200",
                         "G1 X90 Y80 F7200",
                         "G1 Z3.2 F600",
                         "G1 E2 F1800",
@@ -104,7 +109,7 @@ class MacroTest {
         Macro macro = ready(SwapMethod.PAUSE_AND_PARK);
         List<String> lines =
                 text(MacroRenderer.render(macro, Printers.plain(), moment(ENTRY, "B Chalk\nM104 S300 ; (x) é")));
-        assertThat(lines).hasSize(18).contains("M117 Swap 1 of 2: load B Chalk M104 S300 x e");
+        assertThat(lines).hasSize(23).contains("M117 Swap 1 of 2: load B Chalk M104 S300 x e");
     }
 
     @Test
@@ -127,7 +132,7 @@ class MacroTest {
         assertThat(run.personSeconds()).isEqualTo(90);
         assertThat(run.strip().stream().mapToDouble(DryRun.StepTime::machine).sum())
                 .isCloseTo(run.machineSeconds(), within(1e-9));
-        assertThat(run.strip().get(5).person()).isEqualTo(90);
+        assertThat(run.strip().get(6).person()).isEqualTo(90);
         assertThat(run.path()).anyMatch(leg -> leg.step() == 2 && leg.toX() == 5 && leg.fromX() == 90);
     }
 
@@ -220,7 +225,7 @@ class MacroTest {
                 .extracting(Word::text)
                 .containsExactly("Z5", "U60", "L60");
         assertThat(line.text()).isEqualTo("M600 X5 Y5");
-        assertThat(sentences(run)).anyMatch(s -> s.contains("no notice of L of M600 (gears to nozzle)"));
+        assertThat(sentences(run)).anyMatch(s -> s.contains("no notice of L of M600 (way in, gears to nozzle)"));
         DryRun own = DryRun.of(Macro.of(Event.SWAP, new Step.Raw("M600 L90 X5")), some, moment(ENTRY, "B"));
         assertThat(RenderedLine.texts(own.lines())).contains("M600 X5");
     }
@@ -334,7 +339,9 @@ class MacroTest {
         assertThat(late.steps()).extracting(s -> s.step().title()).endsWith("Return");
         only(Macro.of(Event.SWAP, new Step.Unload(0, 30)), "never loaded again");
         only(Macro.of(Event.SWAP, new Step.Purge(4)), "over the print");
-        only(Macro.of(Event.SWAP, new Step.WaitForPerson(Command.M0), Step.FirmwareRoutine.PLAIN), "stop 2 times");
+        only(
+                Macro.of(Event.SWAP, new Step.WaitForPerson(Command.M0), Step.FirmwareRoutine.PLAIN),
+                "nothing done in between");
         only(Macro.of(Event.SWAP, new Step.PressSwitch()), "no selector box");
     }
 
@@ -385,7 +392,7 @@ class MacroTest {
                 new Step.Park(),
                 new Step.Wipe(Axis.X, 20, 2),
                 new Step.Cut(Axis.Y, 220, 8),
-                new Step.Dwell(9));
+                new Step.Dwell(120));
         assertThat(text(run.lines())).contains("G1 X25 F7200", "G1 Y212 F7200", "G1 Y220 F1200");
         assertThat(run.faults()).isEmpty();
     }

@@ -25,6 +25,7 @@ import dev.tranche.core.speech.Severity;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -70,11 +71,16 @@ class RigTest {
     void a_person_is_needed_only_where_a_hand_changes_the_spool() {
         for (Beginning beginning : Beginning.values()) {
             Rig rig = rig(beginning);
-            double person =
-                    rig.tryOut(rig.macros().answer(Event.SWAP).orElseThrow(), 1).personSeconds();
+            DryRun run = rig.tryOut(rig.macros().answer(Event.SWAP).orElseThrow(), 1);
+            double person = run.personSeconds();
+            assertThat(run.attended())
+                    .isEqualTo(!Set.of(Beginning.FEEDER, Beginning.SELECTOR, Beginning.BLENDING)
+                            .contains(beginning));
             switch (beginning) {
                 case FEEDER, SELECTOR, BLENDING, TIMED_WAITS -> assertThat(person)
                         .isZero();
+                    // 150 mm are pushed by hand, at 4 mm/s.
+                case TUBE_ROUTINE, HOST -> assertThat(person).isEqualTo(90 + 37.5);
                 default -> assertThat(person).isEqualTo(90);
             }
         }
@@ -161,7 +167,8 @@ class RigTest {
         DryRun run = rig.tryOut(rig.macros().answer(Event.SWAP).orElseThrow(), 0);
         assertThat(run.path()).anyMatch(leg -> leg.toX() == 5 && leg.toY() == 225);
         assertThat(texts(run)).doesNotContain("G1 X5 Y225 F7200").contains("M25");
-        assertThat(run.pushed() - run.pulled()).isEqualTo(30);
+        // 150 mm by hand, and what the resume script pushes.
+        assertThat(run.pushed() - run.pulled()).isEqualTo(155);
     }
 
     @Test
@@ -191,8 +198,12 @@ class RigTest {
                         G90
                         M83
                         M400
-                        G1 E32 F240
+                        G1 E7 F240
                         G1 E-2 F1800
+                        G1 X25 F7200
+                        G1 X5 F7200
+                        G1 X25 F7200
+                        G1 X5 F7200
                         G1 X[px] Y[py] F7200
                         G91
                         G1 Z-5 F600
