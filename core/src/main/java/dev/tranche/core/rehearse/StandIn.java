@@ -1,0 +1,521 @@
+package dev.tranche.core.rehearse;
+
+import dev.tranche.core.gcode.Controller;
+import dev.tranche.core.gcode.GcodeScanner;
+import dev.tranche.core.gcode.Heater;
+import dev.tranche.core.gcode.MotionClock;
+import dev.tranche.core.gcode.OwnLines;
+import dev.tranche.core.machine.Abilities;
+import dev.tranche.core.machine.Axis;
+import dev.tranche.core.machine.Command;
+import dev.tranche.core.machine.Printer;
+import dev.tranche.core.machine.Selector;
+import dev.tranche.core.speech.Words;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * A printer that is only simulated. It takes lines of G-code as its firmware would, under the dialect and the abilities of one
+ * {@link Printer}: what it does not understand it says so and leaves. It moves on a {@link MotionClock}, heats first-order, holds
+ * one filament, and mixes in the nozzle. Where it stops, it takes no line until {@link #hand} says go on: hands are not on the
+ * wire.
+ *
+ * <p>What it says: {@code ok} to every line; {@code Resend: n} where a number or a sum is wrong; what firmwares say at a stop;
+ * and, in lines that begin with {@code //} and that a host may pass over, what somebody beside the machine would see. Not for
+ * two threads.
+ */
+public final class StandIn {
+    /** Below this firmwares move no filament, °C (common practice). */
+    private static final double COLD = 150;
+    /** A wait of this many seconds is one in which somebody can do something. */
+    private static final double LONG = 5;
+    /** Filament speed of routines and feeders, mm/s; and of hands that push; from memory. */
+    private static final double ROUTINE_SPEED = 15;
+
+    private static final double HAND_SPEED = 4;
+    /** Shares are told again when they have changed by so much. */
+    private static final double TOLD = 0.004;
+
+    private static final double NEAR = 0.01;
+    /** A heater that is told to give up has been off for as long, s. */
+    private static final double LEAST_OFF = 90;
+
+    private static final int NOTHING = -1;
+
+    /** Where its answers go. */
+    public interface Wire {
+        /** The last line is done. */
+        void ok() throws IOException;
+
+        void say(String line) throws IOException;
+    }
+
+    private enum Waits {
+        NO,
+        FOR_HANDS,
+        /** In the routine, which loads as soon as there is something to load. */
+        IN_ROUTINE,
+        A_WHILE
+    }
+
+    private final Printer printer;
+    private final Abilities abilities;
+    private final Controller controller;
+    private final MotionClock clock;
+    private final OwnLines own;
+    private final NozzleMelt melt;
+    private final int filaments;
+    private final double area;
+    private final double gears;
+    private final Map<Integer, Integer> slots = new HashMap<>();
+    private final Map<Integer, Double> ends = new HashMap<>();
+    private final double[] told;
+
+    private long lastNumber;
+    private long lines;
+    private int stops;
+    private int ignored = NOTHING;
+    private int givesUp = NOTHING;
+    private double powerUntil = Double.POSITIVE_INFINITY;
+    private boolean dark;
+    private Waits waits = Waits.NO;
+    private double since;
+    private double until;
+    private int comes = NOTHING;
+    private double comesAt;
+
+    /** The filament in the gears, and where its tip is, mm; 0 at the tip of the nozzle, below it further back. */
+    private int loaded;
+
+    private double tip;
+    private int presses;
+    private int slot;
+    private boolean atSwitch;
+    private double routineIn;
+    private double temperature = Heater.ROOM;
+    private double target;
+    private double warmedAt;
+    private boolean coldTold;
+
+    /**
+     * @param filaments how many there are to put in, numbered from 0
+     * @param first the one that is loaded to the nozzle's tip
+     */
+    public StandIn(Printer printer, int filaments, int first) {
+        this.printer = printer;
+        this.abilities = printer.abilities();
+        this.controller = new Controller(abilities.dialect());
+        this.clock = new MotionClock(printer.motion());
+        this.own = new OwnLines(abilities.dialect());
+        this.filaments = filaments;
+        this.area = printer.filament().volume(1).cubicMillimetres();
+        this.gears = printer.drive().gearsToNozzle();
+        this.melt = new NozzleMelt(printer.deadVolume().cubicMillimetres(), filaments, first);
+        this.told = melt.shares();
+        this.loaded = first;
+    }
+
+    /** Seconds since it was switched on, with all moves done. */
+    public double seconds() {
+        clock.stop();
+        return clock.seconds(0);
+    }
+
+    /** Seconds of the moves that are certain: what a pace may go by. */
+    public double secondsSoFar() {
+        return clock.seconds(0);
+    }
+
+    /** Whether it takes no line until a hand goes on. */
+    public boolean isWaiting() {
+        return waits != Waits.NO;
+    }
+
+    /** Whether its power has failed. */
+    public boolean isDark() {
+        return dark;
+    }
+
+    /** Takes the line that {@code line} has at hand. */
+    public void take(GcodeScanner line, Wire wire) throws IOException {
+        long number = line.ownNumber();
+        if (number >= 0 && (!line.sumIsRight() || number != lastNumber + 1 && !line.is('M', 110))) {
+            wire.say("Error:" + (line.sumIsRight() ? "Line Number is not Last Line Number+1" : "checksum mismatch")
+                    + ", Last Line: " + lastNumber);
+            wire.say("Resend: " + (lastNumber + 1));
+            wire.ok();
+            return;
+        }
+        if (number >= 0) {
+            lastNumber = number;
+        }
+        lines++;
+        obey(line, wire);
+        if (clock.seconds(0) > powerUntil) {
+            dark = true;
+            wire.say(Words.format("// power %.1f", clock.seconds(0)));
+            return;
+        }
+        if (waits == Waits.NO) {
+            wire.ok();
+        }
+    }
+
+    private void unknown(GcodeScanner line, Wire wire) throws IOException {
+        wire.say("echo:Unknown command: \"" + new String(line.code(), StandardCharsets.ISO_8859_1) + "\"");
+    }
+
+    private void obey(GcodeScanner line, Wire wire) throws IOException {
+        boolean move = line.letter() == 'G' && line.number() >= 0 && line.number() <= 3 || line.goesOn();
+        if (!move) {
+            byte[] code = line.code();
+            Optional<Command> command = Command.startingLine(new String(code, StandardCharsets.ISO_8859_1));
+            if (code.length > 0 && own.stops(line) || isStop(line, command)) {
+                stop(line, wire, command);
+                return;
+            } else if (isNone(code, line.letter())
+                    || command.filter(c -> !abilities.understands(c)).isPresent()) {
+                unknown(line, wire);
+                return;
+            }
+        }
+        switch (controller.execute(line)) {
+            case MOVE -> moved(wire);
+            case DWELL -> dwell(line, wire);
+            case HEAT -> heat(line, wire);
+            case TOOL -> tool(line.number(), wire);
+            case NONE -> rest(line, wire);
+        }
+    }
+
+    /** Whether a line is no command of G-code at all, whatever letters are in it. */
+    private static boolean isNone(byte[] code, char letter) {
+        return code.length > 0 && Character.toUpperCase((char) code[0]) != letter;
+    }
+
+    private void rest(GcodeScanner line, Wire wire) throws IOException {
+        if (line.is('M', 104)) {
+            warm();
+            target = Math.max(0, controller.nozzleTarget());
+            coldTold = false;
+        } else if (line.is('M', 105)) {
+            warm();
+            wire.say(temperatures());
+        } else if (line.is('M', 114)) {
+            wire.say(Words.format("X:%.2f Y:%.2f Z:%.2f", controller.x(), controller.y(), controller.z()));
+        }
+    }
+
+    /** Brings the nozzle to what it is by now. */
+    private void warm() {
+        double now = clock.seconds(0);
+        temperature = target > temperature
+                ? Heater.NOZZLE.after(temperature, target, now - warmedAt)
+                : Math.max(target, Heater.NOZZLE.cooled(temperature, now - warmedAt));
+        temperature = Math.max(temperature, Heater.ROOM);
+        warmedAt = now;
+    }
+
+    /** Those that macros of Tranche's use, if the firmware has them, and two more of the trade. */
+    private boolean isStop(GcodeScanner line, Optional<Command> command) {
+        return command.filter(c -> c.stops() && abilities.understands(c)).isPresent()
+                || line.is('M', 226)
+                || line.is('M', 601);
+    }
+
+    private String temperatures() {
+        return Words.format("T:%.1f /%.1f", temperature, target);
+    }
+
+    private void moved(Wire wire) throws IOException {
+        clock.move(
+                controller.dx(),
+                controller.dy(),
+                controller.dz(),
+                controller.de(),
+                controller.length(),
+                controller.chord(),
+                controller.speed(),
+                controller.acceleration(),
+                0);
+        printer.selector().ifPresent(this::press);
+        if (controller.de() != 0) {
+            feed(controller.de(), controller.length() > 0, wire);
+        }
+    }
+
+    /** The carriage at the switch counts once until it has left it. */
+    private void press(Selector box) {
+        boolean there = Math.abs((box.lever().axis() == Axis.X ? controller.x() : controller.y())
+                        - box.lever().position())
+                < NEAR;
+        presses += there && !atSwitch ? 1 : 0;
+        atSwitch = there;
+    }
+
+    /** Filament turned by the gears, mm; {@code along} a move of the nozzle or not. */
+    private void feed(double mm, boolean along, Wire wire) throws IOException {
+        if (temperature < COLD) {
+            warm();
+        }
+        if (temperature < COLD) {
+            if (!coldTold) {
+                coldTold = true;
+                wire.say("echo: cold extrusion prevented");
+                wire.say("// cold " + lines);
+            }
+            return;
+        }
+        if (comes != NOTHING && clock.seconds(0) >= comesAt) {
+            loaded = comes;
+            tip = 0;
+            comes = NOTHING;
+        }
+        if (loaded == NOTHING && mm > 0 && printer.selector().isPresent()) {
+            choose(printer.selector().get());
+        }
+        if (loaded == NOTHING) {
+            if (mm > 0 && along) {
+                missing(mm, wire);
+            }
+            return;
+        }
+        double end = ends.getOrDefault(loaded, Double.POSITIVE_INFINITY) - mm;
+        if (end < Double.POSITIVE_INFINITY) {
+            ends.put(loaded, end);
+        }
+        if (end < 0) {
+            wire.say("// ends " + lines + " " + loaded);
+            ends.remove(loaded);
+            loaded = NOTHING;
+            return;
+        }
+        double before = tip;
+        tip += mm;
+        if (tip > 0) {
+            if (melt.push(tip * area, loaded)) {
+                tell(wire);
+            }
+            tip = 0;
+        } else if (tip <= -gears && mm < 0) {
+            loaded = NOTHING;
+        }
+        if (along && mm > 0 && before < -NEAR) {
+            missing(Math.min(mm, -before), wire);
+        }
+    }
+
+    private void missing(double mm, Wire wire) throws IOException {
+        wire.say(Words.format("// nothing %d %.4f", lines, mm));
+    }
+
+    /** The box presents the filament of the slot that was pressed for. */
+    private void choose(Selector box) {
+        int pressed = box.presses().indexOf(presses);
+        slot = pressed >= 0 ? pressed : slot;
+        presses = 0;
+        loaded = slots.getOrDefault(slot, slot < filaments ? slot : NOTHING);
+    }
+
+    private void tell(Wire wire) throws IOException {
+        boolean changed = false;
+        boolean whole = false;
+        for (int i = 0; i < filaments; i++) {
+            changed |= Math.abs(melt.share(i) - told[i]) > TOLD;
+            whole |= melt.share(i) == 1 && told[i] != 1;
+        }
+        if (changed || whole) {
+            StringBuilder text = new StringBuilder("// mix ").append(lines);
+            for (int i = 0; i < filaments; i++) {
+                told[i] = melt.share(i);
+                text.append(' ').append((float) told[i]);
+            }
+            wire.say(text.toString());
+        }
+    }
+
+    private void dwell(GcodeScanner line, Wire wire) throws IOException {
+        double wait = (abilities.honours(Command.G4, 'S') ? line.get('S', 0) : 0)
+                + (abilities.honours(Command.G4, 'P') ? line.get('P', 0) / 1000 : 0);
+        if (wait < LONG) {
+            clock.pause(wait, 0);
+            return;
+        }
+        since = seconds();
+        until = since + wait;
+        comesAt = since;
+        waits = Waits.A_WHILE;
+        wire.say(Words.format("// wait %d %.1f %.1f", lines, wait, since));
+        wire.say("echo:busy: processing");
+    }
+
+    private void heat(GcodeScanner line, Wire wire) throws IOException {
+        if (line.is('M', 109)) {
+            warm();
+            target = Math.max(0, controller.nozzleTarget());
+            double up = Heater.NOZZLE.secondsFrom(temperature, target);
+            double down = line.has('R') && !line.has('S') ? Heater.NOZZLE.secondsDown(temperature, target) : 0;
+            clock.pause(up + down, 0);
+            temperature = down > 0 ? target : Math.max(target, temperature);
+            warmedAt = clock.seconds(0);
+            coldTold = false;
+            wire.say(temperatures());
+        } else {
+            clock.pause(controller.pause(), 0);
+        }
+    }
+
+    private void tool(int number, Wire wire) throws IOException {
+        if (number < 0) {
+            return;
+        }
+        int filament = slots.getOrDefault(number, number);
+        if (filament >= filaments || filament == loaded) {
+            return;
+        }
+        if (!printer.hotend().blends()) {
+            clock.pause(2 * gears / ROUTINE_SPEED, 0);
+        }
+        loaded = filament;
+        tip = 0;
+        wire.say("// feeds " + lines + " " + filament);
+    }
+
+    private void stop(GcodeScanner line, Wire wire, Optional<Command> command) throws IOException {
+        stops++;
+        if (stops == ignored) {
+            wire.say("// ignored " + lines + " " + stops);
+            return;
+        }
+        since = seconds();
+        until = since;
+        waits = command.filter(Command.M600::equals).isPresent() ? Waits.IN_ROUTINE : Waits.FOR_HANDS;
+        if (waits == Waits.IN_ROUTINE) {
+            double out = abilities.honours(Command.M600, 'U') ? line.get('U', gears) : gears;
+            routineIn = abilities.honours(Command.M600, 'L') ? line.get('L', gears) : gears;
+            clock.pause(out / ROUTINE_SPEED, 0);
+            until = seconds();
+            loaded = out >= gears ? NOTHING : loaded;
+            tip = -out;
+        }
+        wire.say(Words.format(
+                "// stop %d %d %.1f %s", lines, stops, since, line.text().strip()));
+        wire.say("echo:busy: paused for user");
+    }
+
+    /**
+     * What a person does at the machine, or deals it: {@code out}; {@code in 2 gears}, {@code in 2 nozzle}; {@code push 190};
+     * {@code wait 95} seconds; {@code go}; {@code slot 1 2}; {@code clock}, which is
+     * answered with the seconds; and faults: {@code ends 2 1200} mm from now, {@code ignore 3}, the
+     * third stop, {@code gives-up 2} the heater at the second, {@code power 3600} seconds from the start.
+     *
+     * @return {@code done}, or why it cannot be done
+     */
+    public String hand(String does, Wire wire) throws IOException {
+        String[] words = does.strip().split(" ");
+        try {
+            return switch (words[0]) {
+                case "out" -> out();
+                case "in" -> in(Integer.parseInt(words[1]), "nozzle".equals(words[2]));
+                case "push" -> push(Double.parseDouble(words[1]), wire);
+                case "wait" -> passes(Double.parseDouble(words[1]));
+                case "go" -> go(wire);
+                case "clock" -> Words.format("clock %.2f", seconds());
+                case "slot" -> done(() -> slots.put(Integer.parseInt(words[1]), Integer.parseInt(words[2])));
+                case "ends" -> done(() -> ends.put(Integer.parseInt(words[1]), Double.parseDouble(words[2])));
+                case "ignore" -> done(() -> ignored = Integer.parseInt(words[1]));
+                case "gives-up" -> done(() -> givesUp = Integer.parseInt(words[1]));
+                case "power" -> done(() -> powerUntil = Double.parseDouble(words[1]));
+                default -> "cannot: no hand does “" + Words.quoted(does) + "”";
+            };
+        } catch (NumberFormatException | ArrayIndexOutOfBoundsException e) {
+            return "cannot: “" + Words.quoted(does) + "” lacks a number";
+        }
+    }
+
+    private static String done(Runnable deed) {
+        deed.run();
+        return "done";
+    }
+
+    private String out() {
+        if (loaded != NOTHING && tip > -gears && temperature < COLD) {
+            return "cannot: the nozzle is cold";
+        }
+        loaded = NOTHING;
+        return "done";
+    }
+
+    private String in(int filament, boolean toNozzle) {
+        if (filament < 0 || filament >= filaments) {
+            return "cannot: there is no such filament";
+        } else if (loaded != NOTHING) {
+            return "cannot: another filament is still in";
+        }
+        if (waits == Waits.A_WHILE && comesAt > until) {
+            comes = filament;
+            return "done";
+        }
+        loaded = filament;
+        tip = toNozzle ? 0 : -gears;
+        if (waits == Waits.IN_ROUTINE) {
+            clock.pause(routineIn / ROUTINE_SPEED, 0);
+            until = seconds();
+            tip = Math.min(0, -gears + routineIn);
+            melt.push(Math.max(0, routineIn - gears) * area, filament);
+        }
+        return "done";
+    }
+
+    private String push(double mm, Wire wire) throws IOException {
+        if (!(mm >= 0 && mm <= 10_000)) {
+            return "cannot: push 0 to 10000 mm";
+        } else if (loaded == NOTHING) {
+            return comes == NOTHING ? "cannot: there is no filament to push" : "done";
+        }
+        passes(mm / HAND_SPEED);
+        double through = mm + tip;
+        tip = Math.min(0, through);
+        if (through > 0 && melt.push(through * area, loaded)) {
+            tell(wire);
+        }
+        return "done";
+    }
+
+    /** A person's time passes; the machine's, too, unless it waits a while whatever they do. */
+    private String passes(double seconds) {
+        if (!(seconds >= 0 && seconds <= 1e7)) {
+            return "cannot: wait 0 to 10000000 seconds";
+        }
+        if (waits == Waits.A_WHILE) {
+            comesAt += seconds;
+        } else {
+            clock.pause(seconds, 0);
+        }
+        return "done";
+    }
+
+    private String go(Wire wire) throws IOException {
+        if (waits == Waits.NO) {
+            return "cannot: it does not wait";
+        }
+        if (waits == Waits.A_WHILE) {
+            clock.pause(until - since, 0);
+        }
+        double stood = seconds() - since;
+        warm();
+        if (stood > printer.heaterLimit().toSeconds() || stops == givesUp) {
+            givesUp = NOTHING;
+            temperature = Heater.NOZZLE.cooled(
+                    temperature, Math.max(60, stood - printer.heaterLimit().toSeconds()));
+            target = 0;
+            wire.say(Words.format("// gave-up %d %.0f", lines, temperature));
+        }
+        waits = Waits.NO;
+        wire.ok();
+        return "done";
+    }
+}
