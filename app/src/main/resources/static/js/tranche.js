@@ -9,3 +9,4 @@ import "./desk/section.js";
 import "./desk/menus.js";
 import "./plate/plate.js";
 import "./printers/macro.js";
+import "./run/rehearse.js";

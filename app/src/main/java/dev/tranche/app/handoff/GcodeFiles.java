@@ -65,6 +65,10 @@ public class GcodeFiles {
             void writeTo(OutputStream out) throws IOException;
         }
 
+        public void writeTo(OutputStream out) throws IOException {
+            body.writeTo(out);
+        }
+
         public void send(HttpServletResponse response, String type) throws IOException {
             Attachment.begin(response, name, type);
             body.writeTo(response.getOutputStream());

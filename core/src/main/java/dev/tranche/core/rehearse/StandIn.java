@@ -36,8 +36,10 @@ public final class StandIn {
     private static final double ROUTINE_SPEED = 15;
 
     private static final double HAND_SPEED = 4;
-    /** Shares are told again when they have changed by so much. */
-    private static final double TOLD = 0.004;
+    /** Shares are told again when one has changed by so much of itself; less than a millionth is not looked at. */
+    private static final double TOLD = 0.05;
+
+    private static final double LEAST = 1e-6;
 
     private static final double NEAR = 0.01;
     /** A heater that is told to give up has been off for as long, s. */
@@ -127,6 +129,13 @@ public final class StandIn {
     /** Seconds of the moves that are certain: what a pace may go by. */
     public double secondsSoFar() {
         return clock.seconds(0);
+    }
+
+    /** Where the nozzle is, mm, how hot, how many lines it has taken and how long it is at it: six numbers with blanks between. */
+    public String where() {
+        return Words.format(
+                "%.2f %.2f %.3f %.0f %d %.1f",
+                controller.x(), controller.y(), controller.z(), temperature, lines, secondsSoFar());
     }
 
     /** Whether it takes no line until a hand goes on. */
@@ -324,7 +333,8 @@ public final class StandIn {
         boolean changed = false;
         boolean whole = false;
         for (int i = 0; i < filaments; i++) {
-            changed |= Math.abs(melt.share(i) - told[i]) > TOLD;
+            double more = Math.max(melt.share(i), told[i]);
+            changed |= more > LEAST && Math.abs(melt.share(i) - told[i]) > TOLD * more;
             whole |= melt.share(i) == 1 && told[i] != 1;
         }
         if (changed || whole) {

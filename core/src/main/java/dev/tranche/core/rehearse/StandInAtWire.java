@@ -42,6 +42,10 @@ public final class StandInAtWire {
     private long steps = Long.MAX_VALUE;
 
     private boolean over;
+    /** Whether somebody has asked for the line at hand, which is read in the next one's turn: lines arrive beside the hands. */
+    private boolean asked = true;
+
+    private String atHand = "";
 
     public StandInAtWire(StandIn printer, InputStream lines, OutputStream answers) {
         this.printer = printer;
@@ -86,6 +90,10 @@ public final class StandInAtWire {
             wait(BUSY);
         }
         steps -= steps == Long.MAX_VALUE ? 0 : 1;
+        if (asked) {
+            asked = false;
+            atHand = lines.text().strip();
+        }
         printer.take(lines, wire);
         while (printer.isWaiting() && !over) {
             answers.flush();
@@ -113,7 +121,8 @@ public final class StandInAtWire {
 
     /**
      * As {@link StandIn#hand}; besides {@code pace 60} seconds of the print a second, 0 for as fast as it can; {@code hold}, and
-     * {@code step 1} line, {@code go-on}; {@code off} ends it.
+     * {@code step 1} line, {@code go-on}; {@code off} ends it; {@code where} is answered with
+     * {@link StandIn#where} and the line at hand.
      */
     public synchronized String hand(String does) throws IOException {
         String[] words = does.strip().toLowerCase(Locale.ROOT).split(" ");
@@ -129,6 +138,10 @@ public final class StandInAtWire {
                 case "step" -> steps = Math.max(1, Long.parseLong(words[1]));
                 case "go-on" -> steps = Long.MAX_VALUE;
                 case "off" -> over = true;
+                case "where" -> {
+                    answer = "where " + printer.where() + " " + atHand;
+                    asked = true;
+                }
                 default -> answer = printer.hand(does, wire);
             }
         } catch (NumberFormatException | ArrayIndexOutOfBoundsException e) {

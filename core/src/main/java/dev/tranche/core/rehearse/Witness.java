@@ -42,6 +42,9 @@ final class Witness {
     private final LayerGrid grid;
     private final List<AffineTransformation> intoModel;
     private final List<LinearRgb> colours;
+    /** What each looks like by itself, as the melt shows it. */
+    private final List<Lab> wanted;
+
     private final Sums[] sums;
     private final double[] waiting;
     private final int room;
@@ -84,6 +87,7 @@ final class Witness {
         this.colours = filaments.stream()
                 .map(s -> facts.shelf().get(s).colour().linear())
                 .toList();
+        this.wanted = colours.stream().map(c -> Melt.mix(c, c, 0).lab()).toList();
         this.sums = new Sums[grid.count() + 1];
         for (int i = 0; i < sums.length; i++) {
             sums[i] = new Sums();
@@ -180,7 +184,7 @@ final class Witness {
                 nearest = filament;
             } else if (filament >= 0 && shares[filament] > 0.5) {
                 comes = comes == null ? Melt.mix(colours, boxed()).lab() : comes;
-                double difference = comes.differenceTo(colours.get(filament).lab());
+                double difference = comes.differenceTo(wanted.get(filament));
                 if (difference < best) {
                     best = difference;
                     nearest = filament;

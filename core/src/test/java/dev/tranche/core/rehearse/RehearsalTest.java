@@ -14,6 +14,8 @@ import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Printers;
 import dev.tranche.core.macro.SwapMethod;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
@@ -190,6 +192,16 @@ class RehearsalTest {
         assertThat(report.stops()).hasSize((int) attended);
     }
 
+    /** So dark a plastic is not seen as dark as it is told once it has run together: what is clean is as the melt shows it. */
+    @Test
+    void a_dark_spool_after_the_computed_purge_is_clean_too() throws IOException {
+        Bench bench = new Bench();
+        bench.plan = ColourPlan.of(LayerSettings.COMMON, Spools.BURGUNDY.id());
+        bench.start(2, Spools.SOOT).sliced(tile());
+        Report report = rehearse(bench, Deed::asPlanned);
+        assertThat(report.unclean()).isEmpty();
+    }
+
     @Test
     void a_wrong_spool_at_a_swap_is_wrong_in_every_layer_from_there() throws IOException {
         Report report = rehearse(bench(), stop -> Deed.asPlanned(stop).putting(Spools.BURGUNDY.id()));
@@ -215,6 +227,17 @@ class RehearsalTest {
                 .anyMatch(m -> m.kind() == Report.Kind.MIXED && !m.colour().equals(Srgb.parse("#F4F1E8")));
         assertThat(report.layers().subList(0, 10)).allMatch(LayerSeen::isClean);
         assertThat(report.isClean()).isFalse();
+    }
+
+    /** A thousandth of soot is seen in chalk. */
+    @Test
+    void the_last_traces_wash_out_as_it_prints() throws IOException {
+        Bench bench = bench();
+        bench.purge = new PurgeSettings(2, 0.8);
+        Report report = rehearse(bench, Deed::asPlanned);
+        assertThat(report.layers().get(10).difference()).isGreaterThan(2);
+        assertThat(report.layers().get(14).difference())
+                .isLessThan(report.layers().get(10).difference() - 0.05);
     }
 
     @Test

@@ -1,0 +1,119 @@
+package dev.tranche.app.run;
+
+import dev.tranche.app.storage.Json;
+import jakarta.annotation.PreDestroy;
+import java.io.IOException;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import org.springframework.stereotype.Component;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+
+/** Tells pages how far rehearsals are, as server-sent events, a few times a second. */
+@Component
+class RehearsalEvents {
+    private static final long EVERY = 120;
+
+    private final Rehearsals rehearsals;
+    private final Json json;
+    private final Map<String, List<SseEmitter>> watchers = new ConcurrentHashMap<>();
+    private final Map<String, String> told = new ConcurrentHashMap<>();
+    private final ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(work -> {
+        Thread thread = new Thread(work, "rehearsal events");
+        thread.setDaemon(true);
+        return thread;
+    });
+
+    RehearsalEvents(Rehearsals rehearsals, Json json) {
+        this.rehearsals = rehearsals;
+        this.json = json;
+        clock.scheduleWithFixedDelay(this::tick, EVERY, EVERY, TimeUnit.MILLISECONDS);
+    }
+
+    /**
+     * How far a rehearsal is.
+     *
+     * @param state none, running, held, waiting or over
+     * @param layer at whose height the nozzle is; 0 where it is at none
+     * @param line at hand
+     */
+    record Now(
+            String state,
+            double x,
+            double y,
+            double z,
+            double temperature,
+            long lines,
+            double seconds,
+            int layer,
+            String line,
+            String stop) {}
+
+    SseEmitter watch(String plan) {
+        SseEmitter emitter = new SseEmitter(0L);
+        List<SseEmitter> all = watchers.computeIfAbsent(plan, p -> new CopyOnWriteArrayList<>());
+        all.add(emitter);
+        Runnable gone = () -> all.remove(emitter);
+        emitter.onCompletion(gone);
+        emitter.onTimeout(gone);
+        emitter.onError(e -> gone.run());
+        told.remove(plan);
+        return emitter;
+    }
+
+    private void tick() {
+        watchers.forEach((plan, all) -> {
+            if (!all.isEmpty()) {
+                String now = json.write(now(plan));
+                if (!now.equals(told.put(plan, now))) {
+                    all.forEach(emitter -> send(emitter, now));
+                }
+            }
+        });
+    }
+
+    private static void send(SseEmitter emitter, String now) {
+        try {
+            emitter.send(SseEmitter.event().name("now").data(now));
+        } catch (IOException | IllegalStateException gone) {
+            emitter.complete();
+        }
+    }
+
+    private Now now(String plan) {
+        Optional<Run> run = rehearsals.of(plan);
+        if (run.isEmpty()) {
+            return new Now("none", 0, 0, 0, 0, 0, 0, 0, "", "");
+        }
+        Run r = run.get();
+        String stop = r.waitsAt().map(e -> e.title()).orElse("");
+        String state = r.state();
+        String[] where = r.where().map(w -> w.split(" ", 8)).orElse(new String[0]);
+        if (where.length < 7) {
+            return new Now(state, 0, 0, 0, 0, 0, 0, 0, "", stop);
+        }
+        double z = Double.parseDouble(where[3]);
+        return new Now(
+                state,
+                Double.parseDouble(where[1]),
+                Double.parseDouble(where[2]),
+                z,
+                Double.parseDouble(where[4]),
+                Long.parseLong(where[5]),
+                Double.parseDouble(where[6]),
+                RehearsalViews.layerAt(r.work(), z),
+                where.length > 7 ? where[7] : "",
+                stop);
+    }
+
+    @PreDestroy
+    void close() {
+        clock.shutdownNow();
+        watchers.values().forEach(all -> all.forEach(SseEmitter::complete));
+    }
+}

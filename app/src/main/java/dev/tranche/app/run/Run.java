@@ -1,0 +1,253 @@
+package dev.tranche.app.run;
+
+import dev.tranche.app.standin.PrinterProcess;
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.gcode.Controller;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.rehearse.Deed;
+import dev.tranche.core.rehearse.Encounter;
+import dev.tranche.core.rehearse.Rehearsal;
+import dev.tranche.core.rehearse.Report;
+import dev.tranche.core.speech.Refusal;
+import java.io.BufferedInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.CancellationException;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** One rehearsal: how far it is, what it waits for, and how it ended. */
+final class Run {
+    private static final Logger LOG = LoggerFactory.getLogger(Run.class);
+    /** Nobody who has gone away is waited for, ms. */
+    private static final long PATIENCE = 12 * 3_600_000L;
+
+    private final Workpiece work;
+    private final Setup setup;
+    private final List<SpoolId> filaments;
+    private PrinterProcess printer;
+    private Encounter stop;
+    private Deed deed;
+    private Report report;
+    private String failure;
+    private boolean cancelled;
+    private volatile boolean held;
+    private volatile double pace;
+
+    Run(Workpiece work, Setup setup) {
+        this.work = work;
+        this.setup = setup;
+        this.pace = setup.pace();
+        this.filaments = work.ledger().uses().stream().map(u -> u.spool().id()).toList();
+    }
+
+    /** What it is of: the plan's state, its printer's and its file. */
+    Workpiece work() {
+        return work;
+    }
+
+    List<SpoolId> filaments() {
+        return filaments;
+    }
+
+    /** Does it; the file is gone afterwards. */
+    void go(Path file) {
+        try {
+            Report came = rehearse(file);
+            synchronized (this) {
+                report = came;
+            }
+        } catch (Refusal e) {
+            fail(e.getMessage());
+        } catch (CancellationException e) {
+            fail("Stopped.");
+        } catch (IOException e) {
+            fail(isCancelled() ? "Stopped." : "The simulated printer is gone; start the rehearsal again.");
+        } catch (RuntimeException | Error e) {
+            LOG.error("Rehearsal failed", e);
+            fail("Something went wrong in Tranche itself; nothing was changed. The log has the details.");
+        } finally {
+            delete(file);
+        }
+    }
+
+    private static void delete(Path file) {
+        try {
+            Files.deleteIfExists(file);
+        } catch (IOException left) {
+            LOG.warn("A temporary file stays behind", left);
+        }
+    }
+
+    private Report rehearse(Path file) throws IOException {
+        int first = Rehearsal.first(work.reckoning().facts(), filaments);
+        try (PrinterProcess process = PrinterProcess.start(work.machine().rig(), filaments.size(), first);
+                InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16)) {
+            synchronized (this) {
+                printer = process;
+                if (cancelled) {
+                    throw new CancellationException();
+                }
+            }
+            for (String fault : setup.faults()) {
+                process.hand(fault);
+            }
+            process.hand("pace " + setup.pace());
+            return new Rehearsal(
+                            work.reckoning().facts(),
+                            filaments,
+                            work.plan().content().purge().tolerance(),
+                            process,
+                            this::met,
+                            WATCHER)
+                    .run(in);
+        } finally {
+            synchronized (this) {
+                printer = null;
+            }
+        }
+    }
+
+    private static final Rehearsal.Watcher WATCHER = new Rehearsal.Watcher() {
+        @Override
+        public void at(long bytes, String line, int layer, Controller at) {
+            // Who looks on asks the printer.
+        }
+
+        @Override
+        public void meets(Encounter stop) {
+            // As above.
+        }
+    };
+
+    private synchronized Deed met(Encounter met) {
+        if (!setup.asks()) {
+            return setup.deed(met);
+        }
+        stop = met;
+        deed = null;
+        notifyAll();
+        long until = System.currentTimeMillis() + PATIENCE;
+        while (deed == null && !cancelled) {
+            long left = until - System.currentTimeMillis();
+            if (left <= 0) {
+                throw new Refusal("Nobody came for twelve hours, so the rehearsal was stopped.");
+            }
+            try {
+                wait(left);
+            } catch (InterruptedException e) {
+                throw new CancellationException();
+            }
+        }
+        if (cancelled) {
+            throw new CancellationException();
+        }
+        stop = null;
+        return deed;
+    }
+
+    /** Somebody does something at the stop it waits at. */
+    synchronized void does(Deed done) {
+        if (stop == null) {
+            throw new Refusal("The rehearsal does not wait for anybody any more; look at how far it is.");
+        }
+        deed = done;
+        notifyAll();
+    }
+
+    synchronized void cancel() {
+        cancelled = true;
+        if (printer != null) {
+            printer.close();
+        }
+        notifyAll();
+    }
+
+    private synchronized boolean isCancelled() {
+        return cancelled;
+    }
+
+    private synchronized void fail(String sentence) {
+        failure = sentence;
+    }
+
+    /** Tells the machine; nothing where there is none any more. */
+    private void tell(String does) {
+        PrinterProcess process;
+        synchronized (this) {
+            process = printer;
+        }
+        if (process != null) {
+            try {
+                process.hand(does);
+            } catch (IOException gone) {
+                // It ends by itself.
+            }
+        }
+    }
+
+    void pace(double other) {
+        pace = new Setup(other, false, setup.puts(), setup.late(), List.of()).pace();
+        tell("pace " + pace);
+    }
+
+    double pace() {
+        return pace;
+    }
+
+    void hold() {
+        held = true;
+        tell("hold");
+    }
+
+    void goOn() {
+        held = false;
+        tell("go-on");
+    }
+
+    void step() {
+        held = true;
+        tell("step 1");
+    }
+
+    /** In a word: running, held, waiting or over. */
+    synchronized String state() {
+        return isOver() ? "over" : stop != null ? "waiting" : held ? "held" : "running";
+    }
+
+    synchronized Optional<Encounter> waitsAt() {
+        return Optional.ofNullable(stop);
+    }
+
+    synchronized Optional<Report> report() {
+        return Optional.ofNullable(report);
+    }
+
+    synchronized Optional<String> failure() {
+        return Optional.ofNullable(failure);
+    }
+
+    synchronized boolean isOver() {
+        return report != null || failure != null;
+    }
+
+    /** As the simulated printer answers {@code where}; nothing where there is none. */
+    Optional<String> where() {
+        PrinterProcess process;
+        synchronized (this) {
+            process = printer;
+        }
+        if (process == null) {
+            return Optional.empty();
+        }
+        try {
+            return Optional.of(process.hand("where"));
+        } catch (IOException gone) {
+            return Optional.empty();
+        }
+    }
+}

@@ -1,0 +1,2 @@
+/** What happens beside the machine: the rehearsal of what is handed off. */
+package dev.tranche.app.run;
