@@ -34,6 +34,7 @@ if (page) {
   events.addEventListener("now", (event) => {
     const now = JSON.parse(event.data);
     if (now.lines) show(now);
+    if (now.state === "over") at("rehearsal-progress").value = page.dataset.lines;
     if (at("stage").dataset.state !== now.state) renew();
   });
   window.addEventListener("pagehide", () => events.close());

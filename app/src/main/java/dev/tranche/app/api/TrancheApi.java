@@ -1,6 +1,7 @@
 package dev.tranche.app.api;
 
 import dev.tranche.app.handoff.GcodeFiles;
+import dev.tranche.app.run.Rehearsals;
 import dev.tranche.app.settings.Settings;
 import dev.tranche.core.check.Finding;
 import io.swagger.v3.oas.annotations.OpenAPIDefinition;
@@ -34,9 +35,11 @@ import org.springframework.web.multipart.MultipartFile;
 class TrancheApi {
     private final Attempt attempt;
     private final GcodeFiles gcodeFiles;
+    private final Rehearsals rehearsals;
     private final Settings settings;
 
-    TrancheApi(Attempt attempt, GcodeFiles gcodeFiles, Settings settings) {
+    TrancheApi(Attempt attempt, GcodeFiles gcodeFiles, Settings settings, Rehearsals rehearsals) {
+        this.rehearsals = rehearsals;
         this.attempt = attempt;
         this.gcodeFiles = gcodeFiles;
         this.settings = settings;
@@ -68,6 +71,31 @@ class TrancheApi {
                 gcode,
                 List.of(),
                 work -> LedgerAnswer.of(work, currency));
+    }
+
+    @Operation(summary = "What comes out when a plan file's print is rehearsed on the simulated printer")
+    @ApiResponse(responseCode = "200", description = "stops, layers beside the plan, and what went wrong")
+    @ApiResponse(
+            responseCode = "422",
+            description = "what was sent cannot be used, or cannot be handed off; detail says why",
+            content = @Content(schema = @Schema(implementation = ProblemDetail.class)))
+    @PostMapping(path = "/rehearsal", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    RehearsalAnswer rehearsal(
+            @Parameter(description = "plan file") @RequestPart MultipartFile plan,
+            @Parameter(description = "sliced G-code of its model") @RequestPart MultipartFile gcode,
+            @Parameter(description = "keys of findings that may be accepted and are") @RequestParam(required = false)
+                    List<String> accept,
+            @Parameter(description = "spools put in instead of the planned ones: swap=spool, such as 2=Chalk")
+                    @RequestParam(required = false)
+                    List<String> puts) {
+        return attempt.look(plan, Attempt.Wishes.NONE, gcode, accept == null ? List.of() : accept, work -> {
+            List<Finding> stops = gcodeFiles.stopsForHandOff(work);
+            if (!stops.isEmpty()) {
+                throw new NotReady(stops);
+            }
+            return RehearsalAnswer.of(
+                    work, rehearsals.now(work, RehearsalAnswer.setup(work, puts == null ? List.of() : puts)));
+        });
     }
 
     @Operation(summary = "Sliced G-code with the swaps of a plan file written in")

@@ -2,6 +2,7 @@ package dev.tranche.app.handoff;
 
 import dev.tranche.app.pictures.FileDrawing;
 import dev.tranche.app.pictures.SpoolMark;
+import dev.tranche.app.rehearsed.Rehearsed;
 import dev.tranche.app.work.PlanPages;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
@@ -18,8 +19,10 @@ class HandOffPage {
     private final GcodeFiles gcode;
     private final ToolRows tools;
     private final StopRows stops;
+    private final Rehearsed rehearsed;
 
-    HandOffPage(PlanPages pages, GcodeFiles gcode, ToolRows tools, StopRows stops) {
+    HandOffPage(PlanPages pages, GcodeFiles gcode, ToolRows tools, StopRows stops, Rehearsed rehearsed) {
+        this.rehearsed = rehearsed;
         this.pages = pages;
         this.gcode = gcode;
         this.tools = tools;
@@ -35,6 +38,7 @@ class HandOffPage {
             model.addAttribute("stopTable", stops.of(work));
             work.file().ifPresent(f -> model.addAttribute("sides", FileDrawing.of(work, WIDTH, HEIGHT)));
             model.addAttribute("marks", SpoolMark.palette(work));
+            model.addAttribute("rehearsed", rehearsed.of(work.plan()).orElse(null));
             return "handoff/hand-off";
         });
     }

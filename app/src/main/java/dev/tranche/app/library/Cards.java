@@ -7,14 +7,17 @@ import dev.tranche.app.history.Reading;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.rehearsed.Rehearsed;
 import dev.tranche.app.settings.Settings;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.Room;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
@@ -35,6 +38,7 @@ class Cards {
     private final Settings settings;
     private final Workbench workbench;
     private final CardRepository cards;
+    private final Rehearsed rehearsed;
     private final Room room;
     private final JsonMapper json = JsonMapper.builder().build();
 
@@ -45,7 +49,9 @@ class Cards {
             Settings settings,
             Workbench workbench,
             CardRepository cards,
+            Rehearsed rehearsed,
             Room room) {
+        this.rehearsed = rehearsed;
         this.room = room;
         this.plans = plans;
         this.workshop = workshop;
@@ -56,10 +62,11 @@ class Cards {
     }
 
     /**
+     * @param rehearsed whether it came out clean as it is now
      * @param figures nothing while they have to be made
      * @param wrong why they cannot be; null if they can
      */
-    record Card(String id, String name, int variants, Optional<PlanFigures> figures, String wrong) {}
+    record Card(String id, String name, int variants, boolean rehearsed, Optional<PlanFigures> figures, String wrong) {}
 
     @Reading
     public List<Card> all() {
@@ -71,12 +78,16 @@ class Cards {
         Map<String, Long> variants = listed.stream()
                 .filter(p -> p.variantOf() != null)
                 .collect(Collectors.groupingBy(Plans.Listed::variantOf, Collectors.counting()));
+        Map<String, String> on = new HashMap<>();
+        kept.values().forEach(c -> on.put(c.plan, machines.getOrDefault(c.printer, "")));
+        Set<String> clean = rehearsed.clean(listed, on);
         return listed.stream()
                 .filter(p -> p.variantOf() == null)
                 .map(p -> new Card(
                         p.id(),
                         p.name(),
                         variants.getOrDefault(p.id(), 0L).intValue(),
+                        clean.contains(p.id()),
                         Optional.ofNullable(kept.get(p.id()))
                                 .filter(c -> c.edition == p.edition()
                                         && c.world.equals(world)
@@ -101,14 +112,20 @@ class Cards {
             PlanState plan = plans.get(id);
             Optional<Workpiece> work = workbench.open(plan);
             work.ifPresent(this::keep);
-            return new Card(id, plan.name(), plans.variants(id).size(), work.map(PlanFigures::of), null);
+            return new Card(
+                    id,
+                    plan.name(),
+                    plans.variants(id).size(),
+                    rehearsed.of(plan).filter(Rehearsed.Word::clean).isPresent(),
+                    work.map(PlanFigures::of),
+                    null);
         } catch (Broken broken) {
             String name = plans.listed().stream()
                     .filter(p -> p.id().equals(id))
                     .map(Plans.Listed::name)
                     .findFirst()
                     .orElse("");
-            return new Card(id, name, 0, Optional.empty(), broken.getMessage());
+            return new Card(id, name, 0, false, Optional.empty(), broken.getMessage());
         }
     }
 

@@ -1,7 +1,6 @@
 package dev.tranche.app.run;
 
 import dev.tranche.app.storage.Json;
-import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
@@ -11,6 +10,8 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
@@ -111,7 +112,8 @@ class RehearsalEvents {
                 stop);
     }
 
-    @PreDestroy
+    /** Before the server waits for what is under way to end: these would not, by themselves. */
+    @EventListener(ContextClosedEvent.class)
     void close() {
         clock.shutdownNow();
         watchers.values().forEach(all -> all.forEach(SseEmitter::complete));

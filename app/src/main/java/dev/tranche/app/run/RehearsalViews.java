@@ -17,7 +17,10 @@ import dev.tranche.core.returns.ReturnPath;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
@@ -40,8 +43,8 @@ class RehearsalViews {
     /** A layer that is not as planned, in words. */
     record LayerRow(int layer, String what) {}
 
-    /** A line of plastic over the picture of a layer. */
-    record MarkLine(double x0, double y0, double x1, double y1, String kind, String colour) {}
+    /** Lines of plastic over the picture of a layer that are alike. */
+    record MarkPath(String path, String kind, String colour) {}
 
     List<SpoolId> filaments(Workpiece work) {
         return work.ledger().uses().stream().map(u -> u.spool().id()).toList();
@@ -173,18 +176,8 @@ class RehearsalViews {
         }
         Report.LayerSeen seen = report.layers().get(layer - 1);
         model.addAttribute("seenLayer", row(seen));
-        model.addAttribute("picture", LayerDrawing.of(work, layer, -1, false, (tint, width) -> List.of(), 300, 260));
-        model.addAttribute(
-                "marked",
-                seen.marks().stream()
-                        .map(m -> new MarkLine(
-                                m.x0(),
-                                m.y0(),
-                                m.x1(),
-                                m.y1(),
-                                m.kind().name().toLowerCase(java.util.Locale.ROOT),
-                                m.colour().hex()))
-                        .toList());
+        model.addAttribute("picture", LayerDrawing.of(work, layer, -1, false, (tint, width) -> List.of(), 400, 190));
+        model.addAttribute("marked", paths(seen));
         model.addAttribute("lineWidth", work.machine().printer().lineWidth());
         List<Integer> unclean =
                 report.unclean().stream().map(Report.LayerSeen::layer).toList();
@@ -193,6 +186,22 @@ class RehearsalViews {
                 unclean.stream().filter(l -> l < layer).reduce((a, b) -> b).orElse(null));
         model.addAttribute(
                 "after", unclean.stream().filter(l -> l > layer).findFirst().orElse(null));
+    }
+
+    private static List<MarkPath> paths(Report.LayerSeen seen) {
+        Map<List<String>, StringBuilder> paths = new LinkedHashMap<>();
+        for (Report.Mark m : seen.marks()) {
+            paths.computeIfAbsent(
+                            List.of(
+                                    m.kind().name().toLowerCase(Locale.ROOT),
+                                    m.colour().hex()),
+                            k -> new StringBuilder())
+                    .append(Words.format("M%.2f %.2fL%.2f %.2f", m.x0(), m.y0(), m.x1(), m.y1()));
+        }
+        return paths.entrySet().stream()
+                .map(e -> new MarkPath(
+                        e.getValue().toString(), e.getKey().get(0), e.getKey().get(1)))
+                .toList();
     }
 
     /** The layer whose top lies at {@code z} of the file; 0 where none does. */

@@ -4,6 +4,7 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import com.github.benmanes.caffeine.cache.RemovalCause;
 import dev.tranche.app.handoff.GcodeFiles;
+import dev.tranche.app.rehearsed.Rehearsed;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.rehearse.Report;
 import dev.tranche.core.speech.Refusal;
@@ -28,6 +29,7 @@ public class Rehearsals {
     private static final int MOST = 3;
 
     private final GcodeFiles files;
+    private final Rehearsed rehearsed;
     private final ThreadPoolExecutor workers =
             new ThreadPoolExecutor(0, MOST, 1, TimeUnit.MINUTES, new SynchronousQueue<>(), work -> {
                 Thread thread = new Thread(work, "rehearsal");
@@ -40,7 +42,8 @@ public class Rehearsals {
             .removalListener((String id, Run run, RemovalCause why) -> run.cancel())
             .build();
 
-    Rehearsals(GcodeFiles files) {
+    Rehearsals(GcodeFiles files, Rehearsed rehearsed) {
+        this.rehearsed = rehearsed;
         this.files = files;
     }
 
@@ -49,8 +52,12 @@ public class Rehearsals {
         Run run = new Run(work, setup);
         of(work.plan().id()).ifPresent(Run::cancel);
         Path file = written(work);
+        String machine = rehearsed.machine(work.plan());
         try {
-            workers.execute(() -> run.go(file));
+            workers.execute(() -> {
+                run.go(file);
+                run.report().ifPresent(report -> rehearsed.keep(work.plan(), machine, report));
+            });
         } catch (RejectedExecutionException e) {
             Files.delete(file);
             throw Refusal.of("%d rehearsals are under way already; stop one of them, or wait until it is over.", MOST);

@@ -235,6 +235,36 @@ class ApiTest extends OnePlanTest {
     }
 
     @Test
+    void a_rehearsal_is_answered_with_its_report() throws IOException {
+        byte[] plan = planFile(coloured("rehearsal"));
+        byte[] sliced = sliced(new SmallGcode()).bytes();
+        JsonNode clean =
+                json.readTree(ask("rehearsal", "plan", file("p.tranche", plan), "gcode", file("s.gcode", sliced))
+                        .getBody());
+        assertThat(clean.path("clean").asBoolean()).isTrue();
+        assertThat(clean.path("layers")).isEmpty();
+        assertThat(clean.path("stops").size()).isPositive();
+        JsonNode first = clean.path("stops").get(0);
+        JsonNode wrong = json.readTree(ask(
+                        "rehearsal",
+                        "plan",
+                        file("p.tranche", plan),
+                        "gcode",
+                        file("s.gcode", sliced),
+                        "puts",
+                        "1=" + shelf.all().get(0).name())
+                .getBody());
+        assertThat(wrong.path("clean").asBoolean()).isFalse();
+        assertThat(wrong.path("layers").get(0).path("layer").asInt())
+                .isEqualTo(first.path("layer").asInt());
+        assertThat(wrong.path("layers").get(0).path("wrong").asDouble()).isPositive();
+        ResponseEntity<String> refused = ask(
+                "rehearsal", "plan", file("p.tranche", plan), "gcode", file("s.gcode", sliced), "puts", "two=Nobody");
+        assertThat(refused.getStatusCode()).isEqualTo(HttpStatus.UNPROCESSABLE_ENTITY);
+        assertThat(refused.getBody()).contains("such as 2=Chalk");
+    }
+
+    @Test
     void what_stops_a_hand_off_is_told_one_by_one_and_may_be_accepted_where_it_says_so() throws IOException {
         byte[] plan = planFile(coloured("stops"));
         byte[] sliced = new SmallGcode()

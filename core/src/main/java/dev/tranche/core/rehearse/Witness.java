@@ -31,8 +31,8 @@ final class Witness {
     /** Nearer than this to a layer's top, mm, a line belongs to it (domain §14). */
     private static final double NEAR = 0.02;
 
-    private static final int MOST_MARKS = 300;
-    private static final int MOST_MARKS_IN_ALL = 20_000;
+    private static final int MOST_MARKS = 2_000;
+    private static final int MOST_MARKS_IN_ALL = 60_000;
     private static final int FIELDS = 7;
 
     private final PlanFacts facts;

@@ -1,0 +1,161 @@
+package dev.tranche.app.run;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.support.BrowserTest;
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Material;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.units.Height;
+import java.io.BufferedReader;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.math.BigDecimal;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.openqa.selenium.support.ui.Select;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.web.server.LocalServerPort;
+import org.springframework.util.unit.DataSize;
+
+/** A plan's print is rehearsed beside the desk. */
+class RehearsePageTest extends BrowserTest {
+    @Autowired
+    private Rehearsals rehearsals;
+
+    @LocalServerPort
+    private int port;
+
+    /** Dark, Light from 2.4 mm, Brick from 4.0, with its sliced file. */
+    private PlanState threeColours(String name) throws IOException {
+        if (shelf.all().size() < 3) {
+            shelf.add(new Spool(
+                    new SpoolId(0), "Zinc", Material.PLA, Srgb.parse("#A5402D"), 1.24, BigDecimal.TEN, 210, 205, 500));
+        }
+        PlanState plan = plan(name);
+        LayerSettings layers = LayerSettings.COMMON;
+        plans.editAll(
+                plan.id(),
+                plan.edition(),
+                "three colours",
+                c -> c.with(c.colours()
+                        .startAt(Height.ofMillimetres(2.4), shelf.all().get(1).id(), layers.on(Height.ofMillimetres(5)))
+                        .startAt(
+                                Height.ofMillimetres(4), shelf.all().get(2).id(), layers.on(Height.ofMillimetres(5)))));
+        byte[] gcode = sliced(new SmallGcode()).bytes();
+        String hash = files.keep(new ByteArrayInputStream(gcode), DataSize.ofMegabytes(1))
+                .hash();
+        plans.giveGcode(plan.id(), new PlanState.Gcode(hash, name + ".gcode"));
+        return plans.get(plan.id());
+    }
+
+    @Test
+    void a_rehearsal_with_the_wrong_spool_at_swap_2_ends_in_the_right_report() throws IOException {
+        PlanState plan = threeColours("wrong spool");
+        browser.open("/plans/" + plan.id() + "/rehearse");
+        browser.until(() -> !browser.all("#rehearse").isEmpty());
+        browser.click("#asks");
+        browser.click("#rehearse");
+        browser.see("#stage", "The machine waits: swap 1");
+        browser.see("#stage", "before layer 13");
+        browser.see("#stage", "Cut the end of B");
+        browser.click("#deed-done");
+        browser.see("#stage", "The machine waits: swap 2");
+        new Select(browser.find("#deed-spool")).selectByIndex(0);
+        browser.click("#deed-done");
+        browser.see("#verdict", "Not as planned");
+        browser.see("#rehearsed-stops", ", not C");
+        browser.see("#stage", "5 layers are not as planned");
+        browser.see("#unclean", "Layer 21");
+        assertThat(browser.find("#unclean").getText()).doesNotContain("Layer 20");
+        assertThat(browser.all("#seen-layer .mark.wrong")).isNotEmpty();
+        browser.click("#unclean li:last-child button");
+        browser.see("#seen-layer figcaption", "Layer 25");
+
+        // It is not said to be clean, and the hand-off says what was wrong.
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        browser.see("#rehearsed", "1 wrong spool put in. 5 layers are not as planned, the first layer 21.");
+    }
+
+    @Test
+    void what_was_rehearsed_clean_says_so_until_the_plan_or_its_printer_changes() throws IOException {
+        PlanState plan = threeColours("clean");
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        browser.see("#rehearsed", "Rehearse it on the simulated printer");
+        browser.click("#rehearsed a");
+        browser.click("#rehearse");
+        browser.see("#verdict", "Clean: everything comes out as planned");
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        browser.see("#rehearsed", "Rehearsed clean on");
+        browser.open("/");
+        browser.see("#card-" + plan.id(), "rehearsed clean");
+        workshop.edit(
+                plan.content().printer(),
+                workshop.get(plan.content().printer()).version().edition(),
+                "another name",
+                rig -> rig.with(rig.printer().named("Renamed bench")));
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        browser.see("#rehearsed", "Rehearse it on the simulated printer");
+    }
+
+    @Test
+    void it_is_held_goes_on_line_by_line_and_is_stopped() throws IOException {
+        PlanState plan = threeColours("held");
+        browser.open("/plans/" + plan.id() + "/rehearse");
+        browser.choose("#pace", "10 ×");
+        browser.click("#rehearse");
+        browser.click("#hold");
+        browser.until(() -> !browser.all("#one-line").isEmpty());
+        browser.until(() -> !browser.find("#now-line").getText().equals("–"));
+        String before = browser.find("#now-line").getText();
+        browser.click("#one-line");
+        browser.until(() -> !browser.find("#now-line").getText().equals(before));
+        browser.click("#stop-it");
+        browser.see("#stage", "It did not end");
+        assertThat(rehearsals.of(plan.id()).orElseThrow().isOver()).isTrue();
+    }
+
+    /** The events are told to whoever asks, as the standard has server-sent events (WHATWG HTML, 9.2). */
+    @Test
+    void its_events_are_read_by_another_client() throws Exception {
+        PlanState plan = threeColours("events");
+        browser.open("/plans/" + plan.id() + "/rehearse");
+        HttpResponse<java.io.InputStream> stream = HttpClient.newHttpClient()
+                .send(
+                        HttpRequest.newBuilder(URI.create(
+                                        "http://localhost:" + port + "/plans/" + plan.id() + "/rehearse/events"))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofInputStream());
+        assertThat(stream.headers().firstValue("Content-Type").orElse("")).startsWith("text/event-stream");
+        browser.click("#rehearse");
+        List<String> data = new ArrayList<>();
+        try (BufferedReader lines = new BufferedReader(new InputStreamReader(stream.body(), StandardCharsets.UTF_8))) {
+            String line = lines.readLine();
+            while (line != null && !line.contains("\"state\":\"over\"")) {
+                data.add(line);
+                line = lines.readLine();
+            }
+        }
+        assertThat(data).contains("event:now").anyMatch(l -> l.startsWith("data:{") && l.contains("\"line\""));
+    }
+
+    @Test
+    void a_plan_without_a_sliced_file_says_what_is_missing() {
+        PlanState plan = plan("no file");
+        browser.open("/plans/" + plan.id() + "/rehearse");
+        browser.until(() -> !browser.all("#rehearse").isEmpty());
+        browser.click("#rehearse");
+        browser.see("#notice", "There is no G-code yet to rehearse");
+    }
+}
