@@ -18,7 +18,7 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 /** Tells pages how far rehearsals are, as server-sent events, a few times a second. */
 @Component
 class RehearsalEvents {
-    private static final long EVERY = 120;
+    private static final long EVERY = 250;
 
     private final Rehearsals rehearsals;
     private final Json json;

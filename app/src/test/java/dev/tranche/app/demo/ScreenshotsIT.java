@@ -79,6 +79,13 @@ class ScreenshotsIT {
             shoot(browser, plan("Leaf panel") + "?side=parts&layer=1", "desk-leaf-panel");
             shoot(browser, plan("Tag of") + "?side=regions&region=0&layer=1", "desk-face-down-inlay");
             shoot(browser, plan("Row marker") + "/hand-off", "hand-off");
+            browser.open(plan("Row marker") + "/rehearse");
+            browser.click("#asks");
+            browser.click("#rehearse");
+            browser.see("#stage", "The machine waits: swap 1");
+            browser.until(() -> browser.find("#now-layer").getText().length() > 0
+                    && !browser.find("#now-line").getText().equals("–"));
+            save(browser, "rehearsal");
             start(browser, "Row marker", "2027-04-09T18:30");
             shoot(browser, plan("Row marker") + "/swap-list", "swap-list");
             shoot(browser, plan("in bands") + "/order", "order");
@@ -97,12 +104,7 @@ class ScreenshotsIT {
             save(browser, "clock");
             shoot(browser, plan("Leaf panel") + "/compare", "compare");
             shoot(browser, printer("Shed printer"), "printers");
-            shoot(browser, printer("Greenhouse") + "/macros", "macros-host");
             shoot(browser, printer("Small direct drive, two") + "/rack", "rack");
-            browser.open(printer("Blending") + "/rack");
-            browser.click(".fading button");
-            browser.see("#faded", "M166");
-            save(browser, "rack-blends");
             browser.open(printer("Shed printer") + "/macros/0");
             new Actions(browser.driver())
                     .moveToElement(browser.find("#step-5 .step-title"))
