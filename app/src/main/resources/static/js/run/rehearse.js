@@ -12,10 +12,10 @@ if (page) {
     at("now-time").textContent = clock(now.seconds);
     at("now-line").textContent = now.line;
     at("rehearsal-progress").value = now.lines;
-    if (now.layer) {
+    if (now.state !== "over") {
       const cover = at("not-printed");
       const { bottom, first, each } = cover.dataset;
-      cover.setAttribute("height", Math.max(0, bottom - first - each * (now.layer - 1)));
+      cover.setAttribute("height", Math.max(0, now.layer ? bottom - first - each * (now.layer - 1) : bottom));
     }
     const score = at("now-score");
     const { left, right, total } = score.dataset;
@@ -23,19 +23,29 @@ if (page) {
     score.setAttribute("x1", x);
     score.setAttribute("x2", x);
   };
+  // What the stage shows is asked for until it is what the server told last.
+  let latest = "";
   let asking = false;
+  const shown = () => `${at("stage").dataset.state} ${at("stage").dataset.stop ?? ""}`;
   const renew = async () => {
     if (asking) return;
     asking = true;
-    await htmx.ajax("GET", page.dataset.stage, { target: "#stage", swap: "outerHTML" });
+    while (shown() !== latest) {
+      await htmx.ajax("GET", page.dataset.stage, { target: "#stage", swap: "outerHTML" });
+      await new Promise((later) => setTimeout(later, 150));
+    }
     asking = false;
   };
   const events = new EventSource(page.dataset.events);
   events.addEventListener("now", (event) => {
     const now = JSON.parse(event.data);
     if (now.lines) show(now);
-    if (now.state === "over") at("rehearsal-progress").value = page.dataset.lines;
-    if (at("stage").dataset.state !== now.state) renew();
+    if (now.state === "over") {
+      at("not-printed").setAttribute("height", 0);
+      at("rehearsal-progress").value = page.dataset.lines;
+    }
+    latest = `${now.state} ${now.stop}`;
+    renew();
   });
   window.addEventListener("pagehide", () => events.close());
 }

@@ -87,6 +87,7 @@ public class WaysBackBenchmark {
                 Footprint.of(model),
                 Optional.empty(),
                 List.of(),
+                Optional.empty(),
                 Optional.empty());
         known = Reckoning.of(brief);
     }

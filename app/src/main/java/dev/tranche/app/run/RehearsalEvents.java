@@ -40,7 +40,7 @@ class RehearsalEvents {
      * How far a rehearsal is.
      *
      * @param state none, running, held, waiting or over
-     * @param layer at whose height the nozzle is; 0 where it is at none
+     * @param layer that was printed last; 0 before the first
      * @param line at hand
      */
     record Now(
@@ -98,16 +98,15 @@ class RehearsalEvents {
         if (where.length < 7) {
             return new Now(state, 0, 0, 0, 0, 0, 0, 0, "", stop);
         }
-        double z = Double.parseDouble(where[3]);
         return new Now(
                 state,
                 Double.parseDouble(where[1]),
                 Double.parseDouble(where[2]),
-                z,
+                Double.parseDouble(where[3]),
                 Double.parseDouble(where[4]),
                 Long.parseLong(where[5]),
                 Double.parseDouble(where[6]),
-                RehearsalViews.layerAt(r.work(), z),
+                r.reached(),
                 where.length > 7 ? where[7] : "",
                 stop);
     }

@@ -7,8 +7,6 @@ import dev.tranche.app.pictures.SectionDrawing;
 import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
-import dev.tranche.core.gcode.GridMatch;
-import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.macro.Duty;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rehearse.Encounter;
@@ -16,7 +14,6 @@ import dev.tranche.core.rehearse.Report;
 import dev.tranche.core.returns.ReturnPath;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
-import dev.tranche.core.units.Height;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -28,7 +25,6 @@ import org.springframework.ui.Model;
 /** Fills the page of a rehearsal. */
 @Component
 class RehearsalViews {
-    private static final double NEAR = 0.02;
     private static final int MOST_ROWS = 60;
 
     private final Figures figures;
@@ -202,20 +198,5 @@ class RehearsalViews {
                 .map(e -> new MarkPath(
                         e.getValue().toString(), e.getKey().get(0), e.getKey().get(1)))
                 .toList();
-    }
-
-    /** The layer whose top lies at {@code z} of the file; 0 where none does. */
-    static int layerAt(Workpiece work, double z) {
-        LayerGrid grid = work.grid();
-        double raft = work.match()
-                .map(GridMatch::raft)
-                .orElse(work.colours().layers().raft())
-                .millimetres();
-        double above = z - raft;
-        if (above <= 0) {
-            return 0;
-        }
-        int near = grid.layerAt(Height.ofMillimetres(Math.max(0, above - NEAR)));
-        return Math.abs(grid.top(near).millimetres() - above) <= NEAR ? near : 0;
     }
 }

@@ -56,7 +56,7 @@ public class Rehearsals {
         try {
             workers.execute(() -> {
                 run.go(file);
-                run.report().ifPresent(report -> rehearsed.keep(work.plan(), machine, report));
+                run.verdict().ifPresent(report -> rehearsed.keep(work.plan(), machine, report));
             });
         } catch (RejectedExecutionException e) {
             Files.delete(file);

@@ -35,13 +35,16 @@ final class Run {
     private Report report;
     private String failure;
     private boolean cancelled;
+    private boolean honest;
     private volatile boolean held;
     private volatile double pace;
+    private volatile int reached;
 
     Run(Workpiece work, Setup setup) {
         this.work = work;
         this.setup = setup;
         this.pace = setup.pace();
+        this.honest = setup.isHonest();
         this.filaments = work.ledger().uses().stream().map(u -> u.spool().id()).toList();
     }
 
@@ -103,7 +106,7 @@ final class Run {
                             work.plan().content().purge().tolerance(),
                             process,
                             this::met,
-                            WATCHER)
+                            watcher)
                     .run(in);
         } finally {
             synchronized (this) {
@@ -112,17 +115,23 @@ final class Run {
         }
     }
 
-    private static final Rehearsal.Watcher WATCHER = new Rehearsal.Watcher() {
+    /** Keeps how high it has come; the rest is asked of the printer by who looks on. */
+    private final Rehearsal.Watcher watcher = new Rehearsal.Watcher() {
         @Override
         public void at(long bytes, String line, int layer, Controller at) {
-            // Who looks on asks the printer.
+            reached = layer > 0 ? layer : reached;
         }
 
         @Override
         public void meets(Encounter stop) {
-            // As above.
+            reached = stop.what().isPresent() ? stop.layer() - 1 : reached;
         }
     };
+
+    /** The layer that was printed last; 0 before the first. */
+    int reached() {
+        return reached;
+    }
 
     private synchronized Deed met(Encounter met) {
         if (!setup.asks()) {
@@ -146,7 +155,6 @@ final class Run {
         if (cancelled) {
             throw new CancellationException();
         }
-        stop = null;
         return deed;
     }
 
@@ -155,7 +163,10 @@ final class Run {
         if (stop == null) {
             throw new Refusal("The rehearsal does not wait for anybody any more; look at how far it is.");
         }
+        boolean pushed = done.pushes() || stop.wanted().isEmpty();
+        honest &= done.puts().equals(stop.wanted()) && done.late().isZero() && pushed;
         deed = done;
+        stop = null;
         notifyAll();
     }
 
@@ -221,6 +232,11 @@ final class Run {
 
     synchronized Optional<Encounter> waitsAt() {
         return Optional.ofNullable(stop);
+    }
+
+    /** What it tells of the plan: nothing where somebody let something go wrong. */
+    synchronized Optional<Report> verdict() {
+        return Optional.ofNullable(report).filter(r -> honest);
     }
 
     synchronized Optional<Report> report() {

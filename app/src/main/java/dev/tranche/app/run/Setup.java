@@ -29,6 +29,11 @@ public record Setup(double pace, boolean asks, Map<Integer, SpoolId> puts, Durat
         }
     }
 
+    /** Whether it goes as it should, as far as that is the person's and the machine's to do. */
+    boolean isHonest() {
+        return puts.isEmpty() && late.isZero() && faults.isEmpty();
+    }
+
     /** What is done at a stop where nobody is asked. */
     Deed deed(Encounter stop) {
         Deed planned = Deed.asPlanned(stop).late(late);

@@ -23,6 +23,7 @@ public class Concerns {
             case FILE -> Optional.of(
                     new Page(plan + "/hand-off", finding.accepted() ? "Accepted at the hand-off" : "Hand-off"));
             case FIRMWARE -> Optional.of(new Page(printer + "/abilities", "Abilities of the printer"));
+            case REHEARSAL -> Optional.of(new Page(plan + "/rehearse", "Rehearsal"));
             case MACROS -> Optional.of(new Page(printer + "/macros", "Macros of the printer"));
         };
     }

@@ -8,6 +8,7 @@ import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.printers.Workshop.Machine;
+import dev.tranche.app.rehearsed.Rehearsed;
 import dev.tranche.app.settings.Settings;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.core.estimate.Terms;
@@ -43,6 +44,7 @@ public class Workbench {
 
     private static final int MOST_KEPT = 60;
 
+    private final Rehearsed rehearsed;
     private final ModelCuts cuts;
     private final SlicedFiles sliced;
     private final Shelf shelf;
@@ -52,7 +54,15 @@ public class Workbench {
     private final Cache<Stock, Workpiece> kept =
             Caffeine.newBuilder().maximumSize(MOST_KEPT).softValues().build();
 
-    Workbench(ModelCuts cuts, SlicedFiles sliced, Shelf shelf, Workshop workshop, Settings settings, Jobs jobs) {
+    Workbench(
+            ModelCuts cuts,
+            SlicedFiles sliced,
+            Shelf shelf,
+            Workshop workshop,
+            Settings settings,
+            Jobs jobs,
+            Rehearsed rehearsed) {
+        this.rehearsed = rehearsed;
         this.cuts = cuts;
         this.sliced = sliced;
         this.shelf = shelf;
@@ -62,7 +72,12 @@ public class Workbench {
     }
 
     /** All that a plan is reckoned from. Two that are equal are reckoned to the same. */
-    private record Stock(PlanState plan, Machine machine, Map<SpoolId, Spool> shelf, Settings.Current settings) {
+    private record Stock(
+            PlanState plan,
+            Machine machine,
+            Map<SpoolId, Spool> shelf,
+            Settings.Current settings,
+            Optional<String> rehearsed) {
         /** An edition has one content, which need not be compared. */
         @Override
         public boolean equals(Object other) {
@@ -75,7 +90,8 @@ public class Workbench {
                     && machine.version().edition() == o.machine.version().edition()
                     && machine.purges().equals(o.machine.purges())
                     && shelf.equals(o.shelf)
-                    && settings.equals(o.settings);
+                    && settings.equals(o.settings)
+                    && rehearsed.equals(o.rehearsed);
         }
 
         @Override
@@ -132,7 +148,12 @@ public class Workbench {
     }
 
     private Stock stock(PlanState plan) {
-        return new Stock(plan, workshop.get(plan.content().printer()), shelf.byId(), settings.now());
+        return new Stock(
+                plan,
+                workshop.get(plan.content().printer()),
+                shelf.byId(),
+                settings.now(),
+                rehearsed.of(plan).filter(w -> !w.clean()).map(Rehearsed.Word::summary));
     }
 
     private Job begin(Stock stock) {
@@ -167,7 +188,8 @@ public class Workbench {
                 // A start that has fallen into an hour that is skipped is an hour later.
                 plan.content().start().map(s -> s.atZone(stock.settings().zone())),
                 stock.settings().quiet(),
-                plan.written());
+                plan.written(),
+                stock.rehearsed());
         Rearranging rearranging = hash.flatMap(h -> Wish.of(brief, () -> sliced.plain(h, machine.printer(), progress))
                         .map(wish -> sliced.rearranged(h, wish, machine.printer(), progress)))
                 .orElse(Rearranging.NONE);

@@ -10,6 +10,7 @@ import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.units.Height;
 import java.io.BufferedReader;
 import java.io.ByteArrayInputStream;
@@ -83,9 +84,26 @@ class RehearsePageTest extends BrowserTest {
         browser.click("#unclean li:last-child button");
         browser.see("#seen-layer figcaption", "Layer 25");
 
-        // It is not said to be clean, and the hand-off says what was wrong.
+        // That was the hand's doing, and says nothing of the plan.
         browser.open("/plans/" + plan.id() + "/hand-off");
-        browser.see("#rehearsed", "1 wrong spool put in. 5 layers are not as planned, the first layer 21.");
+        browser.see("#rehearsed", "Rehearse it on the simulated printer");
+    }
+
+    @Test
+    void what_only_a_rehearsal_sees_becomes_a_finding_of_the_plan() throws IOException {
+        PlanState plan = threeColours("too little purge");
+        plans.editAll(plan.id(), plan.edition(), "little purge", c -> c.with(new PurgeSettings(2, 0.1)));
+        browser.open("/plans/" + plan.id() + "/rehearse");
+        browser.until(() -> !browser.all("#rehearse").isEmpty());
+        browser.click("#rehearse");
+        browser.see("#verdict", "Not as planned");
+        browser.see("#unclean", "mixed, by up to ΔE");
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        browser.see("#rehearsed", "and not as planned: ");
+        browser.open("/plans/" + plan.id());
+        browser.see("#finding-rehearsed", "did not come out as planned: ");
+        browser.click("#finding-rehearsed a");
+        browser.see("#verdict", "Not as planned");
     }
 
     @Test

@@ -50,6 +50,7 @@ public final class Checks {
             about(Concern.FILE, FileRules::originMoved),
             about(Concern.FILE, FileRules::stopsAlreadyThere),
             about(Concern.FILE, FileRules::writtenBeforeLastChange),
+            about(Concern.REHEARSAL, FileRules::rehearsed),
             about(Concern.FILE, FileRules::olderThanPlan));
 
     private Checks() {}

@@ -12,5 +12,6 @@ public enum Concern {
     FILE,
     /** What the printer's firmware understands. */
     FIRMWARE,
-    MACROS
+    MACROS,
+    REHEARSAL
 }

@@ -162,6 +162,17 @@ final class FileRules {
                 .toList();
     }
 
+    /** What nothing but a rehearsal sees. */
+    static List<Finding> rehearsed(PlanFacts facts) {
+        return facts.rehearsed().stream()
+                .map(seen -> Finding.of(
+                        Severity.WARN,
+                        "rehearsed",
+                        "The rehearsal did not come out as planned: " + seen
+                                + " Look at its report, and rehearse again."))
+                .toList();
+    }
+
     static List<Finding> olderThanPlan(PlanFacts facts) {
         return facts.file().stream()
                 .flatMap(f -> f.blocks().stream())

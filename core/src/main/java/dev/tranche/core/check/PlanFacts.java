@@ -49,6 +49,7 @@ import org.locationtech.jts.geom.Envelope;
  * @param shelf the spools the plan names
  * @param schedule of the print, if it has a start
  * @param written the state that the last file written for this plan holds
+ * @param rehearsed what was not as planned when it was rehearsed as it is
  * @param file the sliced file, if there is one, and {@code match} if its layers are the plan's
  * @param tools of such a file that changes them, and {@code stops} that it holds already
  * @param fit how what it prints lies on the model
@@ -80,7 +81,8 @@ public record PlanFacts(
         Said said,
         Rearranging rearranging,
         Optional<Schedule> schedule,
-        Optional<String> written) {
+        Optional<String> written,
+        Optional<String> rehearsed) {
 
     /** Whether the tower stands at a place. */
     boolean isOverTower(Point place) {

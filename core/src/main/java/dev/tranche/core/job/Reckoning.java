@@ -102,7 +102,8 @@ public record Reckoning(
                 brief.said(),
                 brief.rearranging(),
                 brief.start().map(s -> Schedule.of(ledger, s, printer.heaterLimit(), brief.quiet())),
-                brief.written());
+                brief.written(),
+                brief.rehearsed());
         return new Reckoning(brief, facts, base, estimator, writer, Checks.run(facts));
     }
 

@@ -12,15 +12,12 @@ import dev.tranche.core.macro.HostScripts;
 import dev.tranche.core.macro.Moment;
 import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rig.Loading;
-import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
-import java.io.BufferedInputStream;
-import java.io.BufferedOutputStream;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -37,9 +34,6 @@ import java.util.function.Function;
  * the file is kept. Not for two threads.
  */
 public final class Rehearsal {
-    /** Lines on their way; what is buffered of them and their answers stays below what a socket holds. */
-    private static final int WINDOW = 256;
-
     private static final int MOST_KINDS_OF_TROUBLE = 40;
     private static final int MOST_STOPS = 5_000;
 
@@ -56,24 +50,20 @@ public final class Rehearsal {
     private final Device device;
     private final Function<Encounter, Deed> person;
     private final Watcher watcher;
-    private final OutputStream out;
-    private final InputStream answers;
+    private final HostWire wire;
     private final List<SpoolId> filaments;
     private final Witness witness;
     private final Controller controller;
     private final Abilities abilities;
     private final Stops stops;
-    private final byte[][] onTheirWay = new byte[WINDOW][];
-    private final List<Optional<BlockStamp>> blocks = new ArrayList<>(Collections.nCopies(WINDOW, Optional.empty()));
+    /** In which block of the file each line on its way stands. */
+    private final List<Optional<BlockStamp>> blocks =
+            new ArrayList<>(Collections.nCopies(HostWire.WINDOW, Optional.empty()));
+
     private final List<Report.Stopped> stopped = new ArrayList<>();
     private final Map<String, Integer> troubles = new LinkedHashMap<>();
-    private long sent;
-    private long done;
-    private boolean power = true;
-    /** When it failed, s. */
+    /** When the power failed, s. */
     private double last;
-
-    private byte[] answer = new byte[256];
 
     /**
      * @param filaments that there are, the numbers by which the device knows them
@@ -92,12 +82,11 @@ public final class Rehearsal {
         this.person = person;
         this.watcher = watcher;
         this.filaments = List.copyOf(filaments);
-        this.out = new BufferedOutputStream(device.lines(), 1 << 15);
-        this.answers = new BufferedInputStream(device.answers(), 1 << 15);
+        this.wire = new HostWire(device, new Ear());
         this.abilities = facts.printer().abilities();
         this.controller = new Controller(abilities.dialect());
         this.stops = new Stops(facts);
-        this.witness = new Witness(facts, filaments, first(facts, filaments), tolerance, WINDOW);
+        this.witness = new Witness(facts, filaments, first(facts, filaments), tolerance, HostWire.WINDOW);
     }
 
     /** The filament that is loaded before the start: the first that is printed, unless there is a macro to load it. */
@@ -108,16 +97,20 @@ public final class Rehearsal {
     /** Sends {@code file}, and comes back when it is done, or the power has failed. */
     public Report run(InputStream file) throws IOException {
         fillSlots();
+        if (facts.ledger().place() instanceof PurgePlace.Routine routine) {
+            hand("routine " + routine.length());
+        }
         GcodeScanner scanner = new GcodeScanner(file);
-        while (power && scanner.next()) {
+        while (!wire.isClosed() && scanner.next()) {
             if (scanner.isComment()) {
                 stops.mark(scanner.comment());
             } else if (!scanner.taken()) {
                 send(scanner);
             }
         }
-        drain();
-        double seconds = power ? clock() : last;
+        wire.drain();
+        boolean whole = !wire.isClosed();
+        double seconds = whole ? clock() : last;
         return new Report(
                 stopped,
                 witness.layers(),
@@ -125,8 +118,8 @@ public final class Rehearsal {
                         .map(e -> new Report.Trouble(e.getKey(), e.getValue()))
                         .toList(),
                 seconds,
-                done,
-                power);
+                wire.done(),
+                whole);
     }
 
     /** Before the start each slot of a feeder holds what it is to hold first. */
@@ -164,133 +157,53 @@ public final class Rehearsal {
         }
         boolean moves = controller.execute(line) == Controller.Effect.MOVE;
         post(code, moves);
-        if ((sent & 0x3F) == 0) {
+        if ((wire.sent() & 0x3F) == 0) {
             watcher.at(line.end(), line.text(), witness.layer(), controller);
         }
     }
 
-    /** Numbers and sums a line, and sends it; waits for answers where too many are on their way. */
     private void post(byte[] code, boolean moves) throws IOException {
-        if (sent - done == WINDOW) {
-            out.flush();
-            while (power && sent - done > WINDOW / 2) {
-                listen();
-            }
-        }
-        if (!power) {
-            return;
-        }
-        witness.sent(controller, moves);
-        byte[] numbered = numbered(sent + 1, code);
-        onTheirWay[(int) (sent % WINDOW)] = numbered;
-        blocks.set((int) (sent % WINDOW), stops.block());
-        sent++;
-        out.write(numbered);
-    }
-
-    private static byte[] numbered(long number, byte[] code) {
-        byte[] digits = Long.toString(number).getBytes(StandardCharsets.US_ASCII);
-        byte[] line = new byte[digits.length + code.length + 7];
-        int at = 0;
-        line[at++] = 'N';
-        for (byte d : digits) {
-            line[at++] = d;
-        }
-        line[at++] = ' ';
-        System.arraycopy(code, 0, line, at, code.length);
-        at += code.length;
-        int sum = 0;
-        for (int i = 0; i < at; i++) {
-            sum ^= line[i];
-        }
-        line[at++] = '*';
-        for (byte d : Integer.toString(sum & 0xFF).getBytes(StandardCharsets.US_ASCII)) {
-            line[at++] = d;
-        }
-        line[at++] = '\n';
-        return Arrays.copyOf(line, at);
-    }
-
-    private void drain() throws IOException {
-        out.flush();
-        while (power && sent > done) {
-            listen();
+        wire.makeRoom();
+        if (!wire.isClosed()) {
+            witness.sent(controller, moves);
+            blocks.set(wire.next(), stops.block());
+            wire.post(code);
         }
     }
 
-    /** Takes one answer. */
-    private void listen() throws IOException {
-        int length = readLine();
-        if (length < 0) {
-            throw new Refusal("The printer does not answer any more; start the rehearsal again.");
-        }
-        if (length == 2 && answer[0] == 'o' && answer[1] == 'k') {
+    /** Hears what the printer answers. */
+    private final class Ear implements HostWire.Listener {
+        @Override
+        public void done() {
             witness.done();
-            done++;
-            return;
         }
-        String said = new String(answer, 0, length, StandardCharsets.ISO_8859_1);
-        if (said.startsWith("// ")) {
-            sees(said.substring(3).split(" ", 5));
-        } else if (said.startsWith("Resend:")) {
-            resend(Long.parseLong(said.substring(7).strip()));
-        } else if (said.startsWith("echo:Unknown command")) {
-            trouble("The firmware does not understand " + said.substring(said.indexOf('"')) + " and passes over it.");
-        } else if (said.startsWith("echo: cold extrusion")) {
-            trouble("The nozzle is too cold, and the firmware moves no filament.");
-        } else if (!isHarmless(said)) {
-            throw Refusal.of(
-                    "The printer says “%s”, which is no answer; look at what is at the other end.", Words.quoted(said));
-        }
-    }
 
-    private static boolean isHarmless(String said) {
-        return said.startsWith("echo:")
-                || said.startsWith("T:")
-                || said.startsWith("X:")
-                || said.startsWith("Error:")
-                || said.isBlank();
-    }
+        @Override
+        public void sentAgain() {
+            trouble("A line did not arrive as it was sent, and was sent again.");
+        }
 
-    private int readLine() throws IOException {
-        int length = 0;
-        while (true) {
-            int c = answers.read();
-            if (c < 0 || c == '\n') {
-                return c < 0 && length == 0 ? -1 : length;
-            }
-            if (length == answer.length) {
-                if (length > 1 << 16) {
-                    throw new Refusal(
-                            "The printer says more than 65 000 letters without an end; look at what is at the other end.");
-                }
-                answer = Arrays.copyOf(answer, 2 * length);
-            }
-            if (c != '\r') {
-                answer[length++] = (byte) c;
+        @Override
+        public void says(String said) throws IOException {
+            if (said.startsWith("// ")) {
+                sees(said.substring(3).split(" ", 5));
+            } else if (said.startsWith("echo:Unknown command")) {
+                trouble("The firmware does not understand " + said.substring(said.indexOf('"'))
+                        + " and passes over it.");
+            } else if (said.startsWith("echo: cold extrusion")) {
+                trouble("The nozzle is too cold, and the firmware moves no filament.");
+            } else if (!isHarmless(said)) {
+                throw HostWire.noAnswer(said);
             }
         }
-    }
 
-    /** The line with that number did not arrive as it was sent: it, and all after it, go again. */
-    private void resend(long number) throws IOException {
-        long refused = sent - (number - 1);
-        if (number <= done || refused < 1 || number > sent) {
-            throw Refusal.of("The printer asks for line %d, which is not on its way; look at the connection.", number);
+        private boolean isHarmless(String said) {
+            return said.startsWith("echo:")
+                    || said.startsWith("T:")
+                    || said.startsWith("X:")
+                    || said.startsWith("Error:")
+                    || said.isBlank();
         }
-        trouble("A line did not arrive as it was sent, and was sent again.");
-        // It answers each of those that it refuses.
-        for (long oks = 0; oks < refused; ) {
-            int length = readLine();
-            if (length < 0) {
-                throw new Refusal("The printer does not answer any more; start the rehearsal again.");
-            }
-            oks += length == 2 && answer[0] == 'o' ? 1 : 0;
-        }
-        for (long n = number; n <= sent; n++) {
-            out.write(onTheirWay[(int) ((n - 1) % WINDOW)]);
-        }
-        out.flush();
     }
 
     private void trouble(String sentence) {
@@ -313,7 +226,7 @@ public final class Rehearsal {
             case "ignored" -> trouble("The machine does not stop where it is told to.");
             case "gave-up" -> trouble("The heater gives up while the machine waits, and the nozzle cools.");
             case "power" -> {
-                power = false;
+                wire.close();
                 last = Double.parseDouble(words[1]);
                 trouble(Words.format("The power fails after %.0f min.", last / 60));
             }
@@ -333,7 +246,7 @@ public final class Rehearsal {
 
     /** A machine that waits for somebody, or for a while in which somebody does something. */
     private void meets(double seconds, Optional<Double> wait) throws IOException {
-        Optional<BlockStamp> block = blocks.get((int) (done % WINDOW));
+        Optional<BlockStamp> block = blocks.get(wire.oldest());
         Optional<Stops.Duty> duty = wait.isPresent() ? stops.inWait(block, wait.get()) : stops.next(block);
         if (wait.isPresent() && duty.isEmpty()) {
             hand("go");
@@ -347,9 +260,9 @@ public final class Rehearsal {
     }
 
     private Encounter encounter(Optional<Stops.Duty> duty, double seconds) {
-        return duty.map(d -> d.encounter(sent, seconds))
+        return duty.map(d -> d.encounter(wire.sent(), seconds))
                 .orElseGet(() -> new Encounter(
-                        Optional.empty(), 0, witness.layer(), sent, seconds, Optional.empty(), List.of()));
+                        Optional.empty(), 0, witness.layer(), wire.sent(), seconds, Optional.empty(), List.of()));
     }
 
     private Deed work(Encounter stop, Optional<Stops.Duty> duty) throws IOException {
@@ -403,7 +316,7 @@ public final class Rehearsal {
 
     /** The host keeps the line, runs its script, lets somebody work, and runs the other. */
     private void hostPauses() throws IOException {
-        drain();
+        wire.drain();
         Optional<Stops.Duty> duty = stops.next(stops.block());
         ControllerState here = controller.state();
         Moment moment = duty.map(Stops.Duty::moment).orElseGet(() -> facts.rig().typical(Event.HALT, 0));
@@ -424,10 +337,10 @@ public final class Rehearsal {
     private void script(List<RenderedLine> lines) throws IOException {
         byte[] text = HostScripts.text(lines).getBytes(StandardCharsets.US_ASCII);
         GcodeScanner scanner = new GcodeScanner(new ByteArrayInputStream(text), text.length + 2);
-        while (power && scanner.next()) {
+        while (!wire.isClosed() && scanner.next()) {
             boolean moves = controller.execute(scanner) == Controller.Effect.MOVE;
             post(scanner.code(), moves);
         }
-        drain();
+        wire.drain();
     }
 }

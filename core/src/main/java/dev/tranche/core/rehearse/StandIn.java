@@ -2,7 +2,6 @@ package dev.tranche.core.rehearse;
 
 import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.gcode.GcodeScanner;
-import dev.tranche.core.gcode.Heater;
 import dev.tranche.core.gcode.MotionClock;
 import dev.tranche.core.gcode.OwnLines;
 import dev.tranche.core.machine.Abilities;
@@ -28,23 +27,13 @@ import java.util.Optional;
  * two threads.
  */
 public final class StandIn {
-    /** Below this firmwares move no filament, °C (common practice). */
-    private static final double COLD = 150;
     /** A wait of this many seconds is one in which somebody can do something. */
     private static final double LONG = 5;
     /** Filament speed of routines and feeders, mm/s; and of hands that push; from memory. */
     private static final double ROUTINE_SPEED = 15;
 
     private static final double HAND_SPEED = 4;
-    /** Shares are told again when one has changed by so much of itself; less than a millionth is not looked at. */
-    private static final double TOLD = 0.05;
-
-    private static final double LEAST = 1e-6;
-
     private static final double NEAR = 0.01;
-    /** A heater that is told to give up has been off for as long, s. */
-    private static final double LEAST_OFF = 90;
-
     private static final int NOTHING = -1;
 
     /** Where its answers go. */
@@ -68,13 +57,10 @@ public final class StandIn {
     private final Controller controller;
     private final MotionClock clock;
     private final OwnLines own;
-    private final NozzleMelt melt;
-    private final int filaments;
-    private final double area;
+    private final Strand strand;
+    private final Warmth warmth = new Warmth();
     private final double gears;
     private final Map<Integer, Integer> slots = new HashMap<>();
-    private final Map<Integer, Double> ends = new HashMap<>();
-    private final double[] told;
 
     private long lastNumber;
     private long lines;
@@ -89,17 +75,13 @@ public final class StandIn {
     private int comes = NOTHING;
     private double comesAt;
 
-    /** The filament in the gears, and where its tip is, mm; 0 at the tip of the nozzle, below it further back. */
-    private int loaded;
-
-    private double tip;
     private int presses;
     private int slot;
     private boolean atSwitch;
     private double routineIn;
-    private double temperature = Heater.ROOM;
-    private double target;
-    private double warmedAt;
+    /** What the machine's own routine pushes through at each change, mm. */
+    private double routinePurge;
+
     private boolean coldTold;
 
     /**
@@ -112,12 +94,13 @@ public final class StandIn {
         this.controller = new Controller(abilities.dialect());
         this.clock = new MotionClock(printer.motion());
         this.own = new OwnLines(abilities.dialect());
-        this.filaments = filaments;
-        this.area = printer.filament().volume(1).cubicMillimetres();
         this.gears = printer.drive().gearsToNozzle();
-        this.melt = new NozzleMelt(printer.deadVolume().cubicMillimetres(), filaments, first);
-        this.told = melt.shares();
-        this.loaded = first;
+        this.strand = new Strand(
+                gears,
+                printer.filament().volume(1).cubicMillimetres(),
+                printer.deadVolume().cubicMillimetres(),
+                filaments,
+                first);
     }
 
     /** Seconds since it was switched on, with all moves done. */
@@ -135,7 +118,7 @@ public final class StandIn {
     public String where() {
         return Words.format(
                 "%.2f %.2f %.3f %.0f %d %.1f",
-                controller.x(), controller.y(), controller.z(), temperature, lines, secondsSoFar());
+                controller.x(), controller.y(), controller.z(), warmth.temperature(), lines, secondsSoFar());
     }
 
     /** Whether it takes no line until a hand goes on. */
@@ -207,25 +190,14 @@ public final class StandIn {
 
     private void rest(GcodeScanner line, Wire wire) throws IOException {
         if (line.is('M', 104)) {
-            warm();
-            target = Math.max(0, controller.nozzleTarget());
+            warmth.aim(controller.nozzleTarget(), secondsSoFar());
             coldTold = false;
         } else if (line.is('M', 105)) {
-            warm();
+            warmth.at(secondsSoFar());
             wire.say(temperatures());
         } else if (line.is('M', 114)) {
             wire.say(Words.format("X:%.2f Y:%.2f Z:%.2f", controller.x(), controller.y(), controller.z()));
         }
-    }
-
-    /** Brings the nozzle to what it is by now. */
-    private void warm() {
-        double now = clock.seconds(0);
-        temperature = target > temperature
-                ? Heater.NOZZLE.after(temperature, target, now - warmedAt)
-                : Math.max(target, Heater.NOZZLE.cooled(temperature, now - warmedAt));
-        temperature = Math.max(temperature, Heater.ROOM);
-        warmedAt = now;
     }
 
     /** Those that macros of Tranche's use, if the firmware has them, and two more of the trade. */
@@ -236,7 +208,7 @@ public final class StandIn {
     }
 
     private String temperatures() {
-        return Words.format("T:%.1f /%.1f", temperature, target);
+        return Words.format("T:%.1f /%.1f", warmth.temperature(), warmth.target());
     }
 
     private void moved(Wire wire) throws IOException {
@@ -267,53 +239,33 @@ public final class StandIn {
 
     /** Filament turned by the gears, mm; {@code along} a move of the nozzle or not. */
     private void feed(double mm, boolean along, Wire wire) throws IOException {
-        if (temperature < COLD) {
-            warm();
+        if (warmth.isCold()) {
+            warmth.at(secondsSoFar());
         }
-        if (temperature < COLD) {
+        if (warmth.isCold()) {
             if (!coldTold) {
                 coldTold = true;
                 wire.say("echo: cold extrusion prevented");
-                wire.say("// cold " + lines);
             }
-            return;
-        }
-        if (comes != NOTHING && clock.seconds(0) >= comesAt) {
-            loaded = comes;
-            tip = 0;
-            comes = NOTHING;
-        }
-        if (loaded == NOTHING && mm > 0 && printer.selector().isPresent()) {
-            choose(printer.selector().get());
-        }
-        if (loaded == NOTHING) {
-            if (mm > 0 && along) {
+            if (along && mm > 0) {
                 missing(mm, wire);
             }
             return;
         }
-        double end = ends.getOrDefault(loaded, Double.POSITIVE_INFINITY) - mm;
-        if (end < Double.POSITIVE_INFINITY) {
-            ends.put(loaded, end);
+        if (comes != NOTHING && secondsSoFar() >= comesAt) {
+            strand.putToNozzle(comes);
+            comes = NOTHING;
         }
-        if (end < 0) {
-            wire.say("// ends " + lines + " " + loaded);
-            ends.remove(loaded);
-            loaded = NOTHING;
-            return;
+        if (!strand.isThere() && mm > 0 && printer.selector().isPresent()) {
+            choose(printer.selector().get());
         }
-        double before = tip;
-        tip += mm;
-        if (tip > 0) {
-            if (melt.push(tip * area, loaded)) {
-                tell(wire);
-            }
-            tip = 0;
-        } else if (tip <= -gears && mm < 0) {
-            loaded = NOTHING;
+        double missing = strand.feed(mm);
+        if (strand.hasEnded()) {
+            wire.say("// ends " + lines);
         }
-        if (along && mm > 0 && before < -NEAR) {
-            missing(Math.min(mm, -before), wire);
+        tell(wire);
+        if (along && missing > 0) {
+            missing(missing, wire);
         }
     }
 
@@ -326,24 +278,12 @@ public final class StandIn {
         int pressed = box.presses().indexOf(presses);
         slot = pressed >= 0 ? pressed : slot;
         presses = 0;
-        loaded = slots.getOrDefault(slot, slot < filaments ? slot : NOTHING);
+        strand.present(slots.getOrDefault(slot, slot));
     }
 
     private void tell(Wire wire) throws IOException {
-        boolean changed = false;
-        boolean whole = false;
-        for (int i = 0; i < filaments; i++) {
-            double more = Math.max(melt.share(i), told[i]);
-            changed |= more > LEAST && Math.abs(melt.share(i) - told[i]) > TOLD * more;
-            whole |= melt.share(i) == 1 && told[i] != 1;
-        }
-        if (changed || whole) {
-            StringBuilder text = new StringBuilder("// mix ").append(lines);
-            for (int i = 0; i < filaments; i++) {
-                told[i] = melt.share(i);
-                text.append(' ').append((float) told[i]);
-            }
-            wire.say(text.toString());
+        if (strand.hasChanged()) {
+            wire.say("// mix " + lines + strand.tell());
         }
     }
 
@@ -364,13 +304,8 @@ public final class StandIn {
 
     private void heat(GcodeScanner line, Wire wire) throws IOException {
         if (line.is('M', 109)) {
-            warm();
-            target = Math.max(0, controller.nozzleTarget());
-            double up = Heater.NOZZLE.secondsFrom(temperature, target);
-            double down = line.has('R') && !line.has('S') ? Heater.NOZZLE.secondsDown(temperature, target) : 0;
-            clock.pause(up + down, 0);
-            temperature = down > 0 ? target : Math.max(target, temperature);
-            warmedAt = clock.seconds(0);
+            boolean downToo = line.has('R') && !line.has('S');
+            clock.pause(warmth.wait(controller.nozzleTarget(), downToo, seconds()), 0);
             coldTold = false;
             wire.say(temperatures());
         } else {
@@ -383,15 +318,21 @@ public final class StandIn {
             return;
         }
         int filament = slots.getOrDefault(number, number);
-        if (filament >= filaments || filament == loaded) {
+        if (!strand.has(filament) || filament == strand.loaded()) {
             return;
         }
+        strand.putToNozzle(filament);
         if (!printer.hotend().blends()) {
             clock.pause(2 * gears / ROUTINE_SPEED, 0);
+            purge(wire);
         }
-        loaded = filament;
-        tip = 0;
-        wire.say("// feeds " + lines + " " + filament);
+    }
+
+    /** What the machine's own routine pushes through. */
+    private void purge(Wire wire) throws IOException {
+        clock.pause(routinePurge / HAND_SPEED, 0);
+        strand.feed(routinePurge);
+        tell(wire);
     }
 
     private void stop(GcodeScanner line, Wire wire, Optional<Command> command) throws IOException {
@@ -408,8 +349,7 @@ public final class StandIn {
             routineIn = abilities.honours(Command.M600, 'L') ? line.get('L', gears) : gears;
             clock.pause(out / ROUTINE_SPEED, 0);
             until = seconds();
-            loaded = out >= gears ? NOTHING : loaded;
-            tip = -out;
+            strand.drawOut(out);
         }
         wire.say(Words.format(
                 "// stop %d %d %.1f %s", lines, stops, since, line.text().strip()));
@@ -419,7 +359,7 @@ public final class StandIn {
     /**
      * What a person does at the machine, or deals it: {@code out}; {@code in 2 gears}, {@code in 2 nozzle}; {@code push 190};
      * {@code wait 95} seconds; {@code go}; {@code slot 1 2}; {@code clock}, which is
-     * answered with the seconds; and faults: {@code ends 2 1200} mm from now, {@code ignore 3}, the
+     * answered with the seconds; {@code routine 100} mm that the machine's own routine pushes through at each change; and faults: {@code ends 2 1200} mm from now, {@code ignore 3}, the
      * third stop, {@code gives-up 2} the heater at the second, {@code power 3600} seconds from the start.
      *
      * @return {@code done}, or why it cannot be done
@@ -429,13 +369,14 @@ public final class StandIn {
         try {
             return switch (words[0]) {
                 case "out" -> out();
-                case "in" -> in(Integer.parseInt(words[1]), "nozzle".equals(words[2]));
+                case "in" -> in(Integer.parseInt(words[1]), "nozzle".equals(words[2]), wire);
                 case "push" -> push(Double.parseDouble(words[1]), wire);
                 case "wait" -> passes(Double.parseDouble(words[1]));
                 case "go" -> go(wire);
                 case "clock" -> Words.format("clock %.2f", seconds());
                 case "slot" -> done(() -> slots.put(Integer.parseInt(words[1]), Integer.parseInt(words[2])));
-                case "ends" -> done(() -> ends.put(Integer.parseInt(words[1]), Double.parseDouble(words[2])));
+                case "ends" -> done(() -> strand.endsAfter(Integer.parseInt(words[1]), Double.parseDouble(words[2])));
+                case "routine" -> done(() -> routinePurge = Double.parseDouble(words[1]));
                 case "ignore" -> done(() -> ignored = Integer.parseInt(words[1]));
                 case "gives-up" -> done(() -> givesUp = Integer.parseInt(words[1]));
                 case "power" -> done(() -> powerUntil = Double.parseDouble(words[1]));
@@ -452,30 +393,31 @@ public final class StandIn {
     }
 
     private String out() {
-        if (loaded != NOTHING && tip > -gears && temperature < COLD) {
+        warmth.at(seconds());
+        if (strand.isInTheHeat() && warmth.isCold()) {
             return "cannot: the nozzle is cold";
         }
-        loaded = NOTHING;
+        strand.pullOut();
         return "done";
     }
 
-    private String in(int filament, boolean toNozzle) {
-        if (filament < 0 || filament >= filaments) {
+    private String in(int filament, boolean toNozzle, Wire wire) throws IOException {
+        if (!strand.has(filament)) {
             return "cannot: there is no such filament";
-        } else if (loaded != NOTHING) {
+        } else if (strand.isThere()) {
             return "cannot: another filament is still in";
-        }
-        if (waits == Waits.A_WHILE && comesAt > until) {
+        } else if (waits == Waits.A_WHILE && comesAt > until) {
             comes = filament;
             return "done";
+        } else if (toNozzle) {
+            strand.putToNozzle(filament);
+        } else {
+            strand.putToGears(filament);
         }
-        loaded = filament;
-        tip = toNozzle ? 0 : -gears;
         if (waits == Waits.IN_ROUTINE) {
             clock.pause(routineIn / ROUTINE_SPEED, 0);
-            until = seconds();
-            tip = Math.min(0, -gears + routineIn);
-            melt.push(Math.max(0, routineIn - gears) * area, filament);
+            strand.feed(routineIn);
+            purge(wire);
         }
         return "done";
     }
@@ -483,15 +425,12 @@ public final class StandIn {
     private String push(double mm, Wire wire) throws IOException {
         if (!(mm >= 0 && mm <= 10_000)) {
             return "cannot: push 0 to 10000 mm";
-        } else if (loaded == NOTHING) {
+        } else if (!strand.isThere()) {
             return comes == NOTHING ? "cannot: there is no filament to push" : "done";
         }
         passes(mm / HAND_SPEED);
-        double through = mm + tip;
-        tip = Math.min(0, through);
-        if (through > 0 && melt.push(through * area, loaded)) {
-            tell(wire);
-        }
+        strand.feed(mm);
+        tell(wire);
         return "done";
     }
 
@@ -516,13 +455,11 @@ public final class StandIn {
             clock.pause(until - since, 0);
         }
         double stood = seconds() - since;
-        warm();
+        warmth.at(seconds());
         if (stood > printer.heaterLimit().toSeconds() || stops == givesUp) {
             givesUp = NOTHING;
-            temperature = Heater.NOZZLE.cooled(
-                    temperature, Math.max(60, stood - printer.heaterLimit().toSeconds()));
-            target = 0;
-            wire.say(Words.format("// gave-up %d %.0f", lines, temperature));
+            warmth.giveUp(stood - printer.heaterLimit().toSeconds());
+            wire.say(Words.format("// gave-up %d %.0f", lines, warmth.temperature()));
         }
         waits = Waits.NO;
         wire.ok();

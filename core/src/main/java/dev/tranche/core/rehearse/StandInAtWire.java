@@ -90,11 +90,11 @@ public final class StandInAtWire {
             wait(BUSY);
         }
         steps -= steps == Long.MAX_VALUE ? 0 : 1;
-        if (asked) {
-            asked = false;
-            atHand = lines.text().strip();
-        }
         printer.take(lines, wire);
+        if (asked || printer.isWaiting()) {
+            asked = false;
+            atHand = new String(lines.code(), StandardCharsets.ISO_8859_1);
+        }
         while (printer.isWaiting() && !over) {
             answers.flush();
             wait(BUSY);

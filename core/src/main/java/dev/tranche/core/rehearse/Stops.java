@@ -141,7 +141,7 @@ final class Stops {
                 swap.moment(),
                 changes ? Optional.of(swap.in().id()) : Optional.empty(),
                 macro.filter(Stops::takesFromTheGears).isPresent(),
-                changes && purging.by() != Purging.By.MACRO ? purging.length() : 0,
+                changes && purging.by() == Purging.By.PERSON ? purging.length() : 0,
                 person,
                 Optional.empty(),
                 acts(swap.duties(facts.rig()), stopsBefore));

@@ -75,6 +75,7 @@ public final class Bench {
     public Optional<ZonedDateTime> start = Optional.empty();
     public List<QuietTime> quiet = List.of();
     public Optional<String> written = Optional.empty();
+    public Optional<String> rehearsed = Optional.empty();
     public PurgeSettings purge = PurgeSettings.USUAL;
     public Terms terms = Terms.ONE;
     public Optional<Plate> plate = Optional.empty();
@@ -213,7 +214,8 @@ public final class Bench {
                 Footprint.of(colouring().model()),
                 start,
                 quiet,
-                written);
+                written,
+                rehearsed);
     }
 
     public Ledger ledger() {

@@ -71,6 +71,17 @@ class ChecksTest {
     }
 
     @Test
+    void what_a_rehearsal_saw_is_a_finding_that_leads_to_its_report() {
+        Bench bench = twoColours();
+        bench.rehearsed = Optional.of("5 layers are not as planned, the first layer 11.");
+        Finding finding = only(bench, "rehearsed");
+        assertThat(finding.severity()).isEqualTo(Severity.WARN);
+        assertThat(finding.concern()).isEqualTo(Concern.REHEARSAL);
+        assertThat(finding.sentence()).contains("the first layer 11");
+        none(twoColours(), "rehearsed");
+    }
+
+    @Test
     void a_sound_plan_has_nothing_but_notes() {
         assertThat(twoColours().findings())
                 .extracting(Finding::key)

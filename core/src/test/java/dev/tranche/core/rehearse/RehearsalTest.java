@@ -22,6 +22,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.purge.MeasuredPurge;
 import dev.tranche.core.purge.PurgeModel;
+import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.rehearse.Report.LayerSeen;
 import dev.tranche.core.rig.Beginning;
@@ -190,6 +191,33 @@ class RehearsalTest {
         assertThat(report.isClean()).isTrue();
         long attended = bench.ledger().visits();
         assertThat(report.stops()).hasSize((int) attended);
+    }
+
+    /** What the machine's own routine pushes through is pushed by nobody else. */
+    @ParameterizedTest
+    @EnumSource(
+            value = Beginning.class,
+            names = {"FEEDER", "TUBE_ROUTINE"})
+    void a_routine_that_purges_enough_prints_clean_and_one_that_does_not_is_seen(Beginning kind) throws IOException {
+        Rig rig = kind.rig("Any");
+        for (double length : new double[] {400, 20}) {
+            Bench bench = new Bench().start(2, Spools.CHALK);
+            bench.printer = rig.printer();
+            bench.macros = rig.macros();
+            bench.rack = Optional.of(rig.rack());
+            bench.purge = PurgeSettings.USUAL.into(new PurgePlace.Routine(length));
+            bench.sliced(new SmallGcode()
+                    .centredAt(
+                            rig.printer().bed().bounds().centre().x,
+                            rig.printer().bed().bounds().centre().y)
+                    .sized(19.5, 19.5)
+                    .grid(0.2, 0.2, 10)
+                    .sized(9.5, 9.5)
+                    .grid(2.2, 0.2, 5));
+            assertThat(rehearse(bench, Deed::asPlanned).unclean().isEmpty())
+                    .as("%s, %s mm", kind, length)
+                    .isEqualTo(length == 400);
+        }
     }
 
     /** So dark a plastic is not seen as dark as it is told once it has run together: what is clean is as the melt shows it. */
@@ -422,7 +450,16 @@ class RehearsalTest {
 
     @Test
     void a_socket_that_talks_nonsense_or_nothing_is_refused_with_a_sentence() {
-        for (String answers : List.of("hello, who is there?\n", "", "Resend: 900\n", "x".repeat(100_000))) {
+        for (String answers : List.of(
+                "hello, who is there?\n",
+                "",
+                "Resend: 900\n",
+                "Resend: soon\n",
+                "// stop\n",
+                "// mix x\n",
+                "// wait 1 2\n",
+                "echo:Unknown command\n",
+                "x".repeat(100_000))) {
             Device nonsense = new Device() {
                 @Override
                 public OutputStream lines() {
