@@ -93,27 +93,9 @@ class RehearsalController {
         return answer(id, model);
     }
 
-    @PostMapping("/hold")
-    String hold(@PathVariable String id, Model model) {
-        run(id).hold();
-        return answer(id, model);
-    }
-
-    @PostMapping("/go-on")
-    String goOn(@PathVariable String id, Model model) {
-        run(id).goOn();
-        return answer(id, model);
-    }
-
-    @PostMapping("/step")
-    String step(@PathVariable String id, Model model) {
-        run(id).step();
-        return answer(id, model);
-    }
-
-    @PostMapping("/stop")
-    String stop(@PathVariable String id, Model model) {
-        run(id).cancel();
+    @PostMapping("/{what:hold|go-on|step|stop}")
+    String tell(@PathVariable String id, @PathVariable String what, Model model) {
+        run(id).control(what);
         return answer(id, model);
     }
 

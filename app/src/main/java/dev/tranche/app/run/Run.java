@@ -210,19 +210,19 @@ final class Run {
         return pace;
     }
 
-    void hold() {
-        held = true;
-        tell("hold");
-    }
-
-    void goOn() {
-        held = false;
-        tell("go-on");
-    }
-
-    void step() {
-        held = true;
-        tell("step 1");
+    /** {@code hold}, {@code go-on}, {@code step} by one line, or {@code stop} it for good. */
+    void control(String what) {
+        switch (what) {
+            case "stop" -> cancel();
+            case "go-on" -> {
+                held = false;
+                tell("go-on");
+            }
+            default -> {
+                held = true;
+                tell("step".equals(what) ? "step 1" : "hold");
+            }
+        }
     }
 
     /** In a word: running, held, waiting or over. */

@@ -91,6 +91,20 @@ public final class MotionClock {
         size++;
     }
 
+    /** Queues the move of the line that {@code done} has just obeyed. */
+    public void move(Controller done, int to) {
+        move(
+                done.dx(),
+                done.dy(),
+                done.dz(),
+                done.de(),
+                done.length(),
+                done.chord(),
+                done.speed(),
+                done.acceleration(),
+                to);
+    }
+
     /**
      * Square of the speed through a corner, at most {@code cap}².
      *

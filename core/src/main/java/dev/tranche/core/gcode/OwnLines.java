@@ -47,6 +47,12 @@ public final class OwnLines {
         byte[] bytes = line.buffer();
         int from = line.start();
         int to = line.lineEnd();
+        if (line.isNumbered()) {
+            from++;
+            while (from < to && bytes[from] >= '0' && bytes[from] <= '9') {
+                from++;
+            }
+        }
         while (from < to && bytes[from] == ' ') {
             from++;
         }

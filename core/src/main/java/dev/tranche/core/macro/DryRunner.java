@@ -4,6 +4,7 @@ import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.gcode.GcodeScanner;
 import dev.tranche.core.gcode.MotionClock;
+import dev.tranche.core.gcode.OwnLines;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
@@ -131,16 +132,7 @@ final class DryRunner {
             case MOVE -> {
                 pushed += Math.max(0, controller.de());
                 pulled += Math.max(0, -controller.de());
-                clock.move(
-                        controller.dx(),
-                        controller.dy(),
-                        controller.dz(),
-                        controller.de(),
-                        controller.length(),
-                        controller.chord(),
-                        controller.speed(),
-                        controller.acceleration(),
-                        account);
+                clock.move(controller, account);
                 moved(line, fromX, fromY, fromZ);
             }
             case DWELL -> {
@@ -183,6 +175,19 @@ final class DryRunner {
         if (command.filter(Command::stops).isPresent() || step(line) instanceof Step.OwnPause) {
             stop(line, command);
         }
+        if (step(line) instanceof Step.OwnPause && !isKnownStop(scanner, command)) {
+            fault(
+                    Severity.WARN,
+                    line,
+                    "Nothing says that this printer stops there; name the line's beginning under Abilities, as one at which it stops.");
+        }
+    }
+
+    private boolean isKnownStop(GcodeScanner line, Optional<Command> command) {
+        return command.filter(Command::stops).isPresent()
+                || line.is('M', 226)
+                || line.is('M', 601)
+                || new OwnLines(printer.abilities().dialect()).stops(line);
     }
 
     /** The step a line belongs to, if it is one of the macro's own. */

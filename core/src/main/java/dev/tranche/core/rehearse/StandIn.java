@@ -212,16 +212,7 @@ public final class StandIn {
     }
 
     private void moved(Wire wire) throws IOException {
-        clock.move(
-                controller.dx(),
-                controller.dy(),
-                controller.dz(),
-                controller.de(),
-                controller.length(),
-                controller.chord(),
-                controller.speed(),
-                controller.acceleration(),
-                0);
+        clock.move(controller, 0);
         printer.selector().ifPresent(this::press);
         if (controller.de() != 0) {
             feed(controller.de(), controller.length() > 0, wire);

@@ -9,7 +9,9 @@ import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Corner;
+import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Lever;
+import dev.tranche.core.machine.OwnLine;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Printers;
 import dev.tranche.core.machine.Selector;
@@ -255,13 +257,18 @@ class SwapsByHandTest {
 
     @Test
     void a_pause_of_ones_own_is_a_stop_with_its_parameters() {
-        DryRun run = run(
+        Macro macro = Macro.of(
+                Event.SWAP,
                 new Step.Lift(5),
                 new Step.Park(),
                 new Step.OwnPause("HOLD_HERE TIME={{number}} Z=20"),
                 new Step.Purge(4),
                 Step.Wipe.USUAL,
                 new Step.Return());
+        assertThat(DryRun.of(macro, PRINTER, MOMENT).faults()).singleElement().matches(f -> f.sentence()
+                .contains("Nothing says that this printer stops there"));
+        Dialect named = new Dialect(Dialect.Counting.NOT_SAID, List.of(new OwnLine("HOLD_HERE")), List.of());
+        DryRun run = DryRun.of(macro, PRINTER.with(PRINTER.abilities().reading(named)), MOMENT);
         assertThat(texts(run)).contains("HOLD_HERE TIME=1 Z=20");
         assertThat(run.faults()).isEmpty();
         assertThat(run.attended()).isTrue();

@@ -12,7 +12,12 @@ import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.machine.Abilities;
+import dev.tranche.core.machine.Dialect;
+import dev.tranche.core.machine.OwnLine;
 import dev.tranche.core.machine.Printers;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Macro;
+import dev.tranche.core.macro.Step;
 import dev.tranche.core.macro.SwapMethod;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
@@ -218,6 +223,28 @@ class RehearsalTest {
                     .as("%s, %s mm", kind, length)
                     .isEqualTo(length == 400);
         }
+    }
+
+    @Test
+    void a_pause_of_the_owners_own_stops_there_if_the_printer_is_said_to_stop_at_it() throws IOException {
+        Bench bench = new Bench().start(2, Spools.CHALK);
+        bench.printer = bench.printer.with(bench.printer
+                .abilities()
+                .reading(new Dialect(Dialect.Counting.NOT_SAID, List.of(new OwnLine("HOLD_HERE")), List.of())));
+        bench.macros = bench.macros.replace(
+                0,
+                Macro.of(
+                        Event.SWAP,
+                        new Step.Lift(5),
+                        new Step.Park(),
+                        new Step.OwnPause("HOLD_HERE TIME=5"),
+                        new Step.Purge(4),
+                        Step.Wipe.USUAL,
+                        new Step.Return()));
+        bench.sliced(tile());
+        Report report = rehearse(bench, Deed::asPlanned);
+        assertThat(report.stops()).hasSize(1);
+        assertThat(report.isClean()).isTrue();
     }
 
     /** So dark a plastic is not seen as dark as it is told once it has run together: what is clean is as the melt shows it. */
