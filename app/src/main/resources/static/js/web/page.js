@@ -73,7 +73,7 @@ document.addEventListener("htmx:responseError", (event) => {
 // What is folded out stays so when its page is sent again.
 let foldedOut = [];
 document.addEventListener("htmx:beforeSwap", (event) => {
-  foldedOut = [...event.detail.target.querySelectorAll("details[id][open]:not(.step)")].map((one) => one.id);
+  foldedOut = [...event.detail.target.querySelectorAll("details.told[open]")].map((one) => one.id);
 });
 document.addEventListener("htmx:afterSwap", () => {
   foldedOut.forEach((id) => { const one = document.getElementById(id); if (one) one.open = true; });

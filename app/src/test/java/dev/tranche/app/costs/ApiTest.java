@@ -416,12 +416,12 @@ class ApiTest extends OnePlanTest {
     }
 
     @Test
-    void the_description_names_both_questions() throws IOException {
+    void the_description_names_every_question() throws IOException {
         JsonNode api = json.readTree(http.getForObject("/api/openapi", String.class));
         assertThat(api.path("openapi").asText()).startsWith("3.");
         assertThat(api.path("paths").fieldNames())
                 .toIterable()
-                .containsExactlyInAnyOrder("/api/v1/ledger", "/api/v1/gcode");
+                .containsExactlyInAnyOrder("/api/v1/ledger", "/api/v1/gcode", "/api/v1/rehearsal");
         assertThat(http.getForObject("/api", String.class)).contains("POST /api/v1/gcode", "a plan file");
     }
 

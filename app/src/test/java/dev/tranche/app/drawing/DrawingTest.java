@@ -199,8 +199,8 @@ class DrawingTest extends OnePlanTest {
                 .filteredOn(StripDrawing.Block::person)
                 .singleElement()
                 .satisfies(b -> {
-                    assertThat(b.title()).isEqualTo("6 Wait for the person: 1 min 30 s");
-                    assertThat(b.step()).isEqualTo(5);
+                    assertThat(b.title()).isEqualTo("7 Wait for the person: 1 min 30 s");
+                    assertThat(b.step()).isEqualTo(6);
                 });
     }
 
