@@ -64,21 +64,14 @@ class RehearsalViews {
         model.addAttribute("state", run.map(Run::state).orElse("none"));
         model.addAttribute("pace", run.map(Run::pace).orElse(0.0));
         model.addAttribute(
-                "other", run.filter(r -> r.isOver() && isOther(work, r)).isPresent());
+                "other",
+                run.filter(r -> r.isOver() && !r.subject().equals(Run.Subject.of(work)))
+                        .isPresent());
         model.addAttribute("stop", run.flatMap(Run::waitsAt).orElse(null));
         model.addAttribute("failure", run.flatMap(Run::failure).orElse(null));
         run.flatMap(Run::report).ifPresent(report -> report(work, report, model));
         run.flatMap(Run::waitsAt).ifPresent(stop -> model.addAttribute("where", where(stop)));
         return "run/rehearse :: stage";
-    }
-
-    /** Whether the plan, its printer or its file has changed since. */
-    private static boolean isOther(Workpiece now, Run run) {
-        Workpiece then = run.work();
-        return !then.plan().content().equals(now.plan().content())
-                || !then.shelf().equals(now.shelf())
-                || !then.machine().rig().equals(now.machine().rig())
-                || !then.plan().gcode().equals(now.plan().gcode());
     }
 
     private static String where(Encounter stop) {

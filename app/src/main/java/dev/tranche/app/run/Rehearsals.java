@@ -20,6 +20,7 @@ import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.SynchronousQueue;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 
 /** Rehearsals that are under way, and how the last of each plan ended, for a day. */
@@ -38,7 +39,7 @@ public class Rehearsals {
             });
     private final Cache<String, Run> runs = Caffeine.newBuilder()
             .expireAfterAccess(Duration.ofDays(1))
-            .maximumSize(100)
+            .maximumSize(20)
             .removalListener((String id, Run run, RemovalCause why) -> run.cancel())
             .build();
 
@@ -60,7 +61,13 @@ public class Rehearsals {
             });
         } catch (RejectedExecutionException e) {
             Files.delete(file);
-            throw Refusal.of("%d rehearsals are under way already; stop one of them, or wait until it is over.", MOST);
+            String others = runs.asMap().values().stream()
+                    .filter(r -> !r.isOver())
+                    .map(r -> "“" + r.subject().name() + "”")
+                    .collect(Collectors.joining(", "));
+            throw Refusal.of(
+                    "%d rehearsals are under way already, of %s; stop one of them, or wait until it is over.",
+                    MOST, others);
         }
         runs.put(work.plan().id(), run);
         return run;

@@ -1,13 +1,17 @@
 package dev.tranche.app.run;
 
+import dev.tranche.app.plans.PlanContent;
+import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.standin.PrinterProcess;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.gcode.Controller;
+import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rehearse.Deed;
 import dev.tranche.core.rehearse.Encounter;
 import dev.tranche.core.rehearse.Rehearsal;
 import dev.tranche.core.rehearse.Report;
+import dev.tranche.core.rig.Rig;
 import dev.tranche.core.speech.Refusal;
 import java.io.BufferedInputStream;
 import java.io.IOException;
@@ -15,6 +19,7 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import org.slf4j.Logger;
@@ -26,7 +31,23 @@ final class Run {
     /** Nobody who has gone away is waited for, ms. */
     private static final long PATIENCE = 12 * 3_600_000L;
 
-    private final Workpiece work;
+    /** What it is of: what has changed since makes its report one of another plan. */
+    record Subject(
+            String name, PlanContent content, Map<SpoolId, Spool> shelf, Rig rig, Optional<PlanState.Gcode> gcode) {
+        static Subject of(Workpiece work) {
+            return new Subject(
+                    work.plan().name(),
+                    work.plan().content(),
+                    work.shelf(),
+                    work.machine().rig(),
+                    work.plan().gcode());
+        }
+    }
+
+    private final Subject subject;
+    /** As large as its model; gone when it is over. */
+    private Workpiece work;
+
     private final Setup setup;
     private final List<SpoolId> filaments;
     private PrinterProcess printer;
@@ -42,15 +63,15 @@ final class Run {
 
     Run(Workpiece work, Setup setup) {
         this.work = work;
+        this.subject = Subject.of(work);
         this.setup = setup;
         this.pace = setup.pace();
         this.honest = setup.isHonest();
         this.filaments = work.ledger().uses().stream().map(u -> u.spool().id()).toList();
     }
 
-    /** What it is of: the plan's state, its printer's and its file. */
-    Workpiece work() {
-        return work;
+    Subject subject() {
+        return subject;
     }
 
     List<SpoolId> filaments() {
@@ -65,7 +86,7 @@ final class Run {
                 report = came;
             }
         } catch (Refusal e) {
-            fail(e.getMessage());
+            fail(isCancelled() ? "Stopped." : e.getMessage());
         } catch (CancellationException e) {
             fail("Stopped.");
         } catch (IOException e) {
@@ -74,6 +95,7 @@ final class Run {
             LOG.error("Rehearsal failed", e);
             fail("Something went wrong in Tranche itself; nothing was changed. The log has the details.");
         } finally {
+            work = null;
             delete(file);
         }
     }

@@ -141,6 +141,7 @@ class RehearsePageTest extends BrowserTest {
         browser.until(() -> !browser.find("#now-line").getText().equals(before));
         browser.click("#stop-it");
         browser.see("#stage", "It did not end");
+        browser.see("#stage", "Stopped.");
         assertThat(rehearsals.of(plan.id()).orElseThrow().isOver()).isTrue();
     }
 

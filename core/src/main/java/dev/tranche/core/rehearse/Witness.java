@@ -32,7 +32,7 @@ final class Witness {
     private static final double NEAR = 0.02;
 
     private static final int MOST_MARKS = 2_000;
-    private static final int MOST_MARKS_IN_ALL = 60_000;
+    private static final int MOST_MARKS_IN_ALL = 20_000;
     private static final int FIELDS = 7;
 
     private final PlanFacts facts;
