@@ -226,6 +226,27 @@ class RehearsalTest {
     }
 
     @Test
+    void a_swap_that_asks_whether_it_is_clean_stops_twice_and_changes_the_spool_once() throws IOException {
+        Bench bench = new Bench().start(2, Spools.CHALK);
+        Macro ready = bench.macros.macro(0);
+        bench.macros = bench.macros.replace(
+                0,
+                new Macro(
+                        ready.name(),
+                        Event.SWAP,
+                        true,
+                        ready.person(),
+                        ready.steps().stream().map(step -> step.turned(true)).toList()));
+        bench.sliced(tile());
+        Report report = rehearse(bench, Deed::asPlanned);
+        assertThat(report.isClean()).isTrue();
+        assertThat(report.stops()).hasSize(2);
+        assertThat(report.stops().get(0).put()).contains(Spools.CHALK.id());
+        assertThat(report.stops().get(1).put()).isEmpty();
+        assertThat(report.stops().get(1).at().acts()).contains("Clear away the strand");
+    }
+
+    @Test
     void a_pause_of_the_owners_own_stops_there_if_the_printer_is_said_to_stop_at_it() throws IOException {
         Bench bench = new Bench().start(2, Spools.CHALK);
         bench.printer = bench.printer.with(bench.printer
