@@ -5,12 +5,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.run.Rehearsals;
+import dev.tranche.app.run.Setup;
 import dev.tranche.app.support.Browser;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.rehearse.Report;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -36,6 +39,9 @@ class DemoPagesTest {
 
     @LocalServerPort
     private int port;
+
+    @Autowired
+    private Rehearsals rehearsals;
 
     @Autowired
     private Plans plans;
@@ -96,6 +102,13 @@ class DemoPagesTest {
         Workpiece work = workbench.openNow(plan("Relief tile"));
         assertThat(work.tranches()).hasSize(5);
         assertThat(work.findings()).extracting(f -> f.key()).contains("off-grid-3", "first-spool");
+    }
+
+    @Test
+    void what_the_demo_hands_off_is_rehearsed_clean() throws IOException {
+        Report report = rehearsals.now(workbench.openNow(plan("Row marker")), Setup.PLAIN);
+        assertThat(report.troubles()).isEmpty();
+        assertThat(report.isClean()).isTrue();
     }
 
     @Test

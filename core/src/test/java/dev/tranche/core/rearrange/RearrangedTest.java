@@ -8,19 +8,24 @@ import dev.tranche.core.check.Finding;
 import dev.tranche.core.estimate.Derivation;
 import dev.tranche.core.estimate.Pause;
 import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.gcode.Controller;
+import dev.tranche.core.gcode.GcodeScanner;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Printers;
 import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.rearrange.TwoTools.Way;
 import dev.tranche.core.sequence.Band;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Severity;
+import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -35,6 +40,8 @@ import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 
 /** Files that are printed in another order than they were sliced in. */
 public class RearrangedTest {
@@ -96,6 +103,49 @@ public class RearrangedTest {
                 .filteredOn(l -> l.startsWith("; tranche begin") && l.contains(" swap="))
                 .hasSize(1);
         assertThat(restored(written)).isEqualTo(original);
+    }
+
+    /** What a way over plastic draws back is pushed out again before the next line, of the one filament that there is. */
+    @ParameterizedTest
+    @EnumSource(
+            value = Way.class,
+            names = {"ADDED", "HOPS", "TRIMS", "COUNTS_ANEW", "TOWER", "FROM_OUTSIDE"})
+    void no_line_begins_with_filament_that_is_still_drawn_back(Way way) throws IOException {
+        byte[] original = new TwoTools(EnumSet.of(way), 6).bytes();
+        for (Ordering.Aim aim : Ordering.Aim.values()) {
+            for (Ordering.Rule rule : List.of(Ordering.Rule.BANDS, Ordering.Rule.BEST)) {
+                for (List<SpoolId> numbers : List.of(
+                        List.of(Spools.SOOT.id(), Spools.CHALK.id()), List.of(Spools.CHALK.id(), Spools.SOOT.id()))) {
+                    Bench bench = bar(6, rule);
+                    bench.plan = bench.plan.with(new Ordering(rule, aim, numbers));
+                    assertThat(dry(bench.sliced(original).written()))
+                            .as("%s, %s, %s", aim, rule, numbers)
+                            .isEmpty();
+                }
+            }
+        }
+    }
+
+    /** Lines that print while the filament's tip is not at the nozzle's. */
+    private static List<String> dry(byte[] written) throws IOException {
+        List<String> dry = new ArrayList<>();
+        Controller controller = new Controller(Dialect.COMMON);
+        GcodeScanner line = new GcodeScanner(new ByteArrayInputStream(written));
+        double tip = 0;
+        while (line.next()) {
+            if (line.isComment()) {
+                continue;
+            }
+            // Whoever swaps puts the other filament in up to the nozzle's tip.
+            tip = line.is('M', 0) ? 0 : tip;
+            if (controller.execute(line) == Controller.Effect.MOVE) {
+                if (tip < -0.01 && controller.de() > 0 && controller.length() > 0) {
+                    dry.add(line.text());
+                }
+                tip = Math.min(0, tip + controller.de());
+            }
+        }
+        return dry;
     }
 
     @Test
