@@ -1,12 +1,13 @@
 package dev.tranche.app.run;
 
 import dev.tranche.app.plans.Plans;
+import dev.tranche.app.web.Numbers;
 import dev.tranche.app.work.PlanPages;
 import dev.tranche.app.work.Workbench;
+import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rehearse.Deed;
 import dev.tranche.core.speech.Refusal;
-import java.io.IOException;
 import java.time.Duration;
 import java.util.Optional;
 import org.springframework.http.MediaType;
@@ -67,9 +68,9 @@ class RehearsalController {
     }
 
     @PostMapping
-    String start(@PathVariable String id, RehearsalForm form, Model model) throws IOException {
-        var work = workbench.openNow(plans.get(id));
-        rehearsals.start(work, form.setup(views.filaments(work)));
+    String start(@PathVariable String id, RehearsalForm form, Model model) {
+        Workpiece work = workbench.openNow(plans.get(id));
+        rehearsals.start(work, form.setup(Run.filaments(work)));
         return answer(id, model);
     }
 
@@ -77,19 +78,19 @@ class RehearsalController {
     String deed(
             @PathVariable String id,
             @RequestParam(required = false) Long spool,
-            @RequestParam(required = false) Integer late,
+            @RequestParam(defaultValue = "0") String late,
             @RequestParam(required = false) Boolean pushes,
             Model model) {
         run(id).does(new Deed(
                 Optional.ofNullable(spool).map(SpoolId::new),
-                Duration.ofMinutes(late == null ? 0 : late),
+                Duration.ofMinutes(Numbers.whole("minutes late", late)),
                 Boolean.TRUE.equals(pushes)));
         return answer(id, model);
     }
 
     @PostMapping("/pace")
-    String pace(@PathVariable String id, @RequestParam double pace, Model model) {
-        run(id).pace(pace);
+    String pace(@PathVariable String id, @RequestParam String pace, Model model) {
+        run(id).pace(Numbers.decimal("pace", pace));
         return answer(id, model);
     }
 

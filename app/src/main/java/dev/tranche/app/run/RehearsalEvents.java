@@ -10,6 +10,8 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
@@ -18,6 +20,7 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 /** Tells pages how far rehearsals are, as server-sent events, a few times a second. */
 @Component
 class RehearsalEvents {
+    private static final Logger LOG = LoggerFactory.getLogger(RehearsalEvents.class);
     private static final long EVERY = 250;
 
     private final Rehearsals rehearsals;
@@ -69,13 +72,22 @@ class RehearsalEvents {
 
     private void tick() {
         watchers.forEach((plan, all) -> {
-            if (!all.isEmpty()) {
-                String now = json.write(now(plan));
-                if (!now.equals(told.put(plan, now))) {
-                    all.forEach(emitter -> send(emitter, now));
-                }
+            try {
+                tell(plan, all);
+            } catch (RuntimeException e) {
+                // What goes wrong for one page must not silence the clock for all.
+                LOG.warn("A rehearsal could not be told of", e);
             }
         });
+    }
+
+    private void tell(String plan, List<SseEmitter> all) {
+        if (!all.isEmpty()) {
+            String now = json.write(now(plan));
+            if (!now.equals(told.put(plan, now))) {
+                all.forEach(emitter -> send(emitter, now));
+            }
+        }
     }
 
     private static void send(SseEmitter emitter, String now) {

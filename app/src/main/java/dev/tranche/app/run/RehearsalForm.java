@@ -48,6 +48,9 @@ record RehearsalForm(
         if (given(power)) {
             faults.add(Words.format("power %.1f", 60 * Numbers.decimal("minutes until the power fails", power)));
         }
+        if (spool != null && !filaments.contains(new SpoolId(spool))) {
+            throw new Refusal("That spool is not in this plan; choose one that is.");
+        }
         double minutes = given(late) ? Numbers.decimal("minutes late", late) : 0;
         return new Setup(
                 given(pace) ? Numbers.decimal("pace", pace) : 0,

@@ -42,10 +42,6 @@ class RehearsalViews {
     /** Lines of plastic over the picture of a layer that are alike. */
     record MarkPath(String path, String kind, String colour) {}
 
-    List<SpoolId> filaments(Workpiece work) {
-        return work.ledger().uses().stream().map(u -> u.spool().id()).toList();
-    }
-
     String page(Workpiece work, Optional<Run> run, Model model) {
         stage(work, run, model);
         model.addAttribute("section", SectionDrawing.of(work, 234, 470));

@@ -9,13 +9,10 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.rehearse.Report;
 import dev.tranche.core.speech.Refusal;
 import jakarta.annotation.PreDestroy;
-import java.io.BufferedOutputStream;
-import java.io.IOException;
-import java.io.OutputStream;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Optional;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.Future;
 import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.SynchronousQueue;
 import java.util.concurrent.ThreadPoolExecutor;
@@ -49,50 +46,52 @@ public class Rehearsals {
     }
 
     /** Begins one, in place of what there was of that plan. */
-    Run start(Workpiece work, Setup setup) throws IOException {
+    Run start(Workpiece work, Setup setup) {
         Run run = new Run(work, setup);
+        GcodeFiles.Download file = handedOff(work);
         of(work.plan().id()).ifPresent(Run::cancel);
-        Path file = written(work);
         String machine = rehearsed.machine(work.plan());
+        begin(() -> run.go(file, report -> rehearsed.keep(work.plan(), machine, report)));
+        runs.put(work.plan().id(), run);
+        return run;
+    }
+
+    /** Waits for one, for programs; there are no more of them at a time than of the others. */
+    public Report now(Workpiece work, Setup setup) {
+        Run run = new Run(work, setup);
+        GcodeFiles.Download file = handedOff(work);
         try {
-            workers.execute(() -> {
-                run.go(file);
-                run.verdict().ifPresent(report -> rehearsed.keep(work.plan(), machine, report));
-            });
+            begin(() -> run.go(file, report -> {})).get();
+        } catch (ExecutionException e) {
+            throw new IllegalStateException(e.getCause());
+        } catch (InterruptedException e) {
+            run.cancel();
+            Thread.currentThread().interrupt();
+            throw new Refusal("The rehearsal was stopped.");
+        }
+        return run.report().orElseThrow(() -> new Refusal(run.failure().orElse("The rehearsal did not end.")));
+    }
+
+    private Future<?> begin(Runnable rehearsal) {
+        try {
+            return workers.submit(rehearsal);
         } catch (RejectedExecutionException e) {
-            Files.delete(file);
             String others = runs.asMap().values().stream()
                     .filter(r -> !r.isOver())
                     .map(r -> "“" + r.subject().name() + "”")
                     .collect(Collectors.joining(", "));
             throw Refusal.of(
-                    "%d rehearsals are under way already, of %s; stop one of them, or wait until it is over.",
-                    MOST, others);
+                    "%d rehearsals are under way already%s; stop one of them, or wait until it is over.",
+                    MOST, others.isEmpty() ? "" : ", of " + others);
         }
-        runs.put(work.plan().id(), run);
-        return run;
-    }
-
-    /** Does one here and now, for programs. */
-    public Report now(Workpiece work, Setup setup) throws IOException {
-        Run run = new Run(work, setup);
-        run.go(written(work));
-        return run.report().orElseThrow(() -> new Refusal(run.failure().orElse("The rehearsal did not end.")));
     }
 
     /** The very file that is handed off. */
-    private Path written(Workpiece work) throws IOException {
+    private GcodeFiles.Download handedOff(Workpiece work) {
         if (work.file().isEmpty()) {
             throw new Refusal("There is no G-code yet to rehearse; give the file your slicing program wrote.");
         }
-        Path file = Files.createTempFile("rehearsal", ".gcode");
-        try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(file), 1 << 16)) {
-            files.withSwaps(work).writeTo(out);
-        } catch (RuntimeException | IOException e) {
-            Files.delete(file);
-            throw e;
-        }
-        return file;
+        return files.withSwaps(work);
     }
 
     Optional<Run> of(String plan) {

@@ -1,5 +1,6 @@
 package dev.tranche.app.run;
 
+import dev.tranche.app.handoff.GcodeFiles;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.standin.PrinterProcess;
@@ -14,14 +15,17 @@ import dev.tranche.core.rehearse.Report;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.speech.Refusal;
 import java.io.BufferedInputStream;
+import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
+import java.util.function.Consumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -67,21 +71,34 @@ final class Run {
         this.setup = setup;
         this.pace = setup.pace();
         this.honest = setup.isHonest();
-        this.filaments = work.ledger().uses().stream().map(u -> u.spool().id()).toList();
+        this.filaments = filaments(work);
     }
 
     Subject subject() {
         return subject;
     }
 
-    List<SpoolId> filaments() {
-        return filaments;
+    /** The spools of a plan, the numbers by which the machine knows them. */
+    static List<SpoolId> filaments(Workpiece work) {
+        return work.ledger().uses().stream().map(u -> u.spool().id()).toList();
     }
 
-    /** Does it; the file is gone afterwards. */
-    void go(Path file) {
+    /**
+     * Does it.
+     *
+     * @param download the file that is handed off
+     * @param keeper is given what it tells of the plan before anybody sees that it is over; nothing where somebody let something go
+     *     wrong
+     */
+    void go(GcodeFiles.Download download, Consumer<Report> keeper) {
+        Path file = null;
         try {
+            file = Files.createTempFile("rehearsal", ".gcode");
+            try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(file), 1 << 16)) {
+                download.writeTo(out);
+            }
             Report came = rehearse(file);
+            keep(came, keeper);
             synchronized (this) {
                 report = came;
             }
@@ -100,9 +117,26 @@ final class Run {
         }
     }
 
+    /** A report that cannot be kept is a report all the same. */
+    private void keep(Report came, Consumer<Report> keeper) {
+        try {
+            if (isHonest()) {
+                keeper.accept(came);
+            }
+        } catch (RuntimeException e) {
+            LOG.error("How a rehearsal ended could not be kept", e);
+        }
+    }
+
+    private synchronized boolean isHonest() {
+        return honest;
+    }
+
     private static void delete(Path file) {
         try {
-            Files.deleteIfExists(file);
+            if (file != null) {
+                Files.deleteIfExists(file);
+            }
         } catch (IOException left) {
             LOG.warn("A temporary file stays behind", left);
         }
@@ -185,6 +219,9 @@ final class Run {
         if (stop == null) {
             throw new Refusal("The rehearsal does not wait for anybody any more; look at how far it is.");
         }
+        if (done.puts().filter(s -> !filaments.contains(s)).isPresent()) {
+            throw new Refusal("That spool is not in this plan; choose one that is.");
+        }
         boolean pushed = done.pushes() || stop.wanted().isEmpty();
         honest &= done.puts().equals(stop.wanted()) && done.late().isZero() && pushed;
         deed = done;
@@ -254,11 +291,6 @@ final class Run {
 
     synchronized Optional<Encounter> waitsAt() {
         return Optional.ofNullable(stop);
-    }
-
-    /** What it tells of the plan: nothing where somebody let something go wrong. */
-    synchronized Optional<Report> verdict() {
-        return Optional.ofNullable(report).filter(r -> honest);
     }
 
     synchronized Optional<Report> report() {

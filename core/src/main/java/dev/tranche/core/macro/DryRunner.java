@@ -56,7 +56,7 @@ final class DryRunner {
         this.controller = new Controller(entry, printer.abilities().dialect());
         this.clock = new MotionClock(printer.motion());
         this.purging = Purging.of(macro, moment);
-        this.fed = macro.does(moment, s -> s instanceof Step.SelectExtruder || s instanceof Step.PressSwitch);
+        this.fed = macro.feedsItself(moment.extruder());
     }
 
     DryRun run(List<RenderedLine> lines) {

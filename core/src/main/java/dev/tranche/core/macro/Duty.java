@@ -61,7 +61,7 @@ public record Duty(int step, List<String> acts) {
         List<Integer> indices() {
             List<Integer> stops =
                     steps().filter(i -> at(i).asksForPerson()).boxed().toList();
-            return !stops.isEmpty() || isFed()
+            return !stops.isEmpty() || macro.feedsItself(moment.extruder())
                     ? stops
                     : steps().filter(i -> i >= longestWait().orElse(Integer.MAX_VALUE) && at(i) instanceof Step.Dwell)
                             .boxed()
@@ -75,10 +75,6 @@ public record Duty(int step, List<String> acts) {
 
         private Step at(int index) {
             return macro.steps().get(index).step();
-        }
-
-        private boolean isFed() {
-            return macro.does(moment, s -> s instanceof Step.SelectExtruder || s instanceof Step.PressSwitch);
         }
 
         private OptionalInt longestWait() {
@@ -97,7 +93,7 @@ public record Duty(int step, List<String> acts) {
 
         List<String> acts(int index) {
             List<String> acts = new ArrayList<>();
-            boolean first = !isFed()
+            boolean first = !macro.feedsItself(moment.extruder())
                     && indices().stream().findFirst().filter(i -> i == index).isPresent();
             if (macro.event() == Event.HALT) {
                 acts.add("{{note}}");

@@ -49,6 +49,13 @@ public record Macro(String name, Event event, boolean on, Duration person, List<
         return steps.stream().anyMatch(s -> s.happensFor(moment.extruder()) && kind.test(s.step()));
     }
 
+    /** Whether the machine changes the filament by itself in it, by a feeder or a selector box, when {@code extruder} prints next. */
+    public boolean feedsItself(int extruder) {
+        return steps.stream()
+                .filter(s -> s.happensFor(extruder))
+                .anyMatch(s -> s.step() instanceof Step.SelectExtruder || s.step() instanceof Step.PressSwitch);
+    }
+
     /** Whether it calls a routine of {@code printer}'s own, which may purge by itself, when {@code extruder} prints next. */
     public boolean callsRoutine(Printer printer, int extruder) {
         return steps.stream()

@@ -11,7 +11,7 @@ public record Purging(double length, By by) {
     static final Purging NONE = new Purging(0, By.NOBODY);
 
     /** A hand, or a firmware's routine, pushes at about this, mm/s; from memory. */
-    static final double SPEED = 4;
+    public static final double SPEED = 4;
 
     public Purging {
         if (!(length >= 0)) {

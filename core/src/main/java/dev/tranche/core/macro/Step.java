@@ -386,7 +386,7 @@ public sealed interface Step {
         /** mm, from memory. */
         static final double RETRACTION = 2;
         /** Filament speed of a firmware's or a feeder's own unloading and loading, mm/s; from memory. */
-        static final double SPEED = 15;
+        public static final double SPEED = 15;
 
         public static final FirmwareRoutine PLAIN = new FirmwareRoutine("", "");
 

@@ -160,8 +160,7 @@ final class StepOrder {
 
     /** Where no stop waits for the person, the longest wait has to last as long as the person takes. */
     private void timedWait() {
-        boolean alone = macro.does(moment, Step::asksForPerson)
-                || macro.does(moment, s -> s instanceof Step.SelectExtruder || s instanceof Step.PressSwitch);
+        boolean alone = macro.does(moment, Step::asksForPerson) || macro.feedsItself(moment.extruder());
         OptionalInt longest = IntStream.range(0, macro.steps().size())
                 .filter(i -> happens(i) && at(i) instanceof Step.Dwell)
                 .boxed()

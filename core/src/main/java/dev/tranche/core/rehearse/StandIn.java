@@ -9,6 +9,8 @@ import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Selector;
+import dev.tranche.core.macro.Purging;
+import dev.tranche.core.macro.Step;
 import dev.tranche.core.speech.Words;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -29,10 +31,7 @@ import java.util.Optional;
 public final class StandIn {
     /** A wait of this many seconds is one in which somebody can do something. */
     private static final double LONG = 5;
-    /** Filament speed of routines and feeders, mm/s; and of hands that push; from memory. */
-    private static final double ROUTINE_SPEED = 15;
 
-    private static final double HAND_SPEED = 4;
     private static final double NEAR = 0.01;
     private static final int NOTHING = -1;
 
@@ -314,14 +313,14 @@ public final class StandIn {
         }
         strand.putToNozzle(filament);
         if (!printer.hotend().blends()) {
-            clock.pause(2 * gears / ROUTINE_SPEED, 0);
+            clock.pause(2 * gears / Step.FirmwareRoutine.SPEED, 0);
             purge(wire);
         }
     }
 
     /** What the machine's own routine pushes through. */
     private void purge(Wire wire) throws IOException {
-        clock.pause(routinePurge / HAND_SPEED, 0);
+        clock.pause(routinePurge / Purging.SPEED, 0);
         strand.feed(routinePurge);
         tell(wire);
     }
@@ -338,7 +337,7 @@ public final class StandIn {
         if (waits == Waits.IN_ROUTINE) {
             double out = abilities.honours(Command.M600, 'U') ? line.get('U', gears) : gears;
             routineIn = abilities.honours(Command.M600, 'L') ? line.get('L', gears) : gears;
-            clock.pause(out / ROUTINE_SPEED, 0);
+            clock.pause(out / Step.FirmwareRoutine.SPEED, 0);
             until = seconds();
             strand.drawOut(out);
         }
@@ -406,7 +405,7 @@ public final class StandIn {
             strand.putToGears(filament);
         }
         if (waits == Waits.IN_ROUTINE) {
-            clock.pause(routineIn / ROUTINE_SPEED, 0);
+            clock.pause(routineIn / Step.FirmwareRoutine.SPEED, 0);
             strand.feed(routineIn);
             purge(wire);
         }
@@ -419,7 +418,7 @@ public final class StandIn {
         } else if (!strand.isThere()) {
             return comes == NOTHING ? "cannot: there is no filament to push" : "done";
         }
-        passes(mm / HAND_SPEED);
+        passes(mm / Purging.SPEED);
         strand.feed(mm);
         tell(wire);
         return "done";

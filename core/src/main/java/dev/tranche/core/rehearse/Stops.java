@@ -132,8 +132,7 @@ final class Stops {
     }
 
     private Duty swap(Swap swap, Optional<Macro> macro, double person, int stopsBefore) {
-        boolean fed = macro.filter(m -> has(m, Step.SelectExtruder.class) || has(m, Step.PressSwitch.class))
-                .isPresent();
+        boolean fed = macro.filter(m -> m.feedsItself(swap.moment().extruder())).isPresent();
         boolean changes = stopsBefore == 0 && !fed;
         Purging purging = swap.dryRun().purging();
         return new Duty(

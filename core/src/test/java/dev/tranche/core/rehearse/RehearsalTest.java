@@ -25,7 +25,6 @@ import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
-import dev.tranche.core.purge.MeasuredPurge;
 import dev.tranche.core.purge.PurgeModel;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.PurgeSettings;
@@ -552,7 +551,5 @@ class RehearsalTest {
     void a_person_is_not_late_by_less_than_nothing() {
         assertThatThrownBy(() -> new Deed(Optional.empty(), Duration.ofSeconds(-1), true))
                 .isInstanceOf(Refusal.class);
-        assertThat(new MeasuredPurge(Spools.SOOT.id(), Spools.CHALK.id(), new Volume(5)).volume())
-                .isEqualTo(new Volume(5));
     }
 }
