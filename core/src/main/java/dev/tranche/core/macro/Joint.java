@@ -2,6 +2,7 @@ package dev.tranche.core.macro;
 
 import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.gcode.Draw;
+import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Drive;
 import dev.tranche.core.machine.Printer;
 import java.util.List;
@@ -23,6 +24,11 @@ public record Joint(Printer printer) {
     private static final double DIRECT = 0.8;
 
     private static final double TUBE = 4;
+
+    /** Whether a line can put another filament to the nozzle; where none can, there is one until a person changes it. */
+    public boolean choosesTools() {
+        return printer.abilities().understands(Command.T);
+    }
 
     /** How far filament is drawn back at the least before a way over plastic. */
     public double back() {

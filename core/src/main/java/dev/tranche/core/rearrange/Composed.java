@@ -22,6 +22,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
 import java.util.TreeSet;
+import java.util.stream.Stream;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -187,11 +188,20 @@ final class Composed extends InputStream {
 
     /** The tool that is chosen before a place; the first where none has been. */
     private int toolBefore(long offset) {
-        return original.toolLines().stream()
-                .filter(l -> !l.heats() && l.from() < offset)
+        return choicesBefore(offset)
                 .reduce((before, after) -> after)
                 .map(SlicedFile.ToolLine::tool)
                 .orElse(0);
+    }
+
+    private Stream<SlicedFile.ToolLine> choicesBefore(long offset) {
+        return original.toolLines().stream().filter(l -> !l.heats() && l.from() < offset);
+    }
+
+    /** Whether the file has named no tool before it prints, so that what is in the nozzle is whatever prints first. */
+    private boolean hasOneStrandYet() {
+        return !joint.choosesTools()
+                && choicesBefore(pieceAt(1).bytes().from()).findAny().isEmpty();
     }
 
     private Piece pieceAt(int number) {
@@ -241,11 +251,15 @@ final class Composed extends InputStream {
     private void join(ControllerState now, Piece piece) {
         OptionalInt other = tool == piece.tool() ? OptionalInt.empty() : OptionalInt.of(piece.tool());
         double over = over(Math.max(now.z(), piece.begins().z()));
-        Draw drawn = drawn(piece.tool());
+        Draw up = joint.drawnUp(now.draw());
+        boolean keepsStrand = next == 0 && hasOneStrandYet();
+        Draw drawn = keepsStrand ? up : drawn(piece.tool());
         markPiece(piece.number(), piece.bytes().from());
         joint.up(now, piece.begins(), other, drawn, over).forEach(this::add);
-        draws.put(tool, joint.drawnUp(now.draw()));
-        Draw is = other.isPresent() ? drawn : joint.drawnUp(now.draw());
+        if (!keepsStrand) {
+            draws.put(tool, up);
+        }
+        Draw is = other.isPresent() ? drawn : up;
         owed = Math.max(0, is.length() - piece.begins().draw().length());
         at = now.standing(now.x(), now.y(), over);
         away = true;

@@ -32,6 +32,8 @@ public final class PlainMachine {
     private double diameter;
     /** Machines with several draw each back by itself. */
     private String tool = "T0";
+    /** Whether a tool has been chosen. */
+    private boolean named;
 
     private boolean adds;
     private boolean addsFilament;
@@ -129,7 +131,7 @@ public final class PlainMachine {
         }
         String command = line.split("\\s+")[0];
         if (command.matches("T\\d+")) {
-            tool = command;
+            choose(command);
         }
         if (command.matches("M106|M107|M204|M221|M104|M109")) {
             String about = command.replace("107", "106").replace("109", "104");
@@ -155,6 +157,18 @@ public final class PlainMachine {
             case "M83" -> addsFilament = true;
             default -> {}
         }
+    }
+
+    /** What is in the nozzle before the first choice is what is chosen first, unless it has printed. */
+    private void choose(String other) {
+        if (!named && moves.stream().noneMatch(Move::lays)) {
+            drawn.put(other, drawn.getOrDefault(tool, 0.0));
+            net.put(other, net.getOrDefault(tool, 0.0));
+            drawn.remove(tool);
+            net.remove(tool);
+        }
+        named = true;
+        tool = other;
     }
 
     /** mm in a unit of that axis. */

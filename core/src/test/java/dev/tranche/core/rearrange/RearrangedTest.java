@@ -41,6 +41,7 @@ import net.jqwik.api.Provide;
 import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 
 /** Files that are printed in another order than they were sliced in. */
@@ -122,6 +123,37 @@ public class RearrangedTest {
                             .as("%s, %s, %s", aim, rule, numbers)
                             .isEmpty();
                 }
+            }
+        }
+    }
+
+    /** As programs do that name no tool before the second, push out before they change, or leave the primed filament drawn back. */
+    @ParameterizedTest
+    @CsvSource({
+        "true,true,true",
+        "true,true,false",
+        "true,false,true",
+        "true,false,false",
+        "false,true,true",
+        "false,true,false",
+        "false,false,true",
+        "false,false,false"
+    })
+    void nor_the_first_where_another_tool_than_the_files_first_begins(boolean named, boolean pushed, boolean drawn)
+            throws IOException {
+        String text = new String(new TwoTools(EnumSet.of(Way.ADDED), 6).bytes(), StandardCharsets.US_ASCII);
+        text = pushed ? text.replaceAll("\nT(\\d)\nG0", "\nG1 E1 F1800\nT$1\nG1 E-1 F1800\nG0") : text;
+        text = drawn ? text.replaceFirst("T0\n", "G1 E-1 F1800\nT0\n") : text;
+        text = named ? text : text.replaceFirst("T0\n", "");
+        for (Ordering.Rule rule : Ordering.Rule.values()) {
+            for (List<SpoolId> numbers : List.of(
+                    List.of(Spools.SOOT.id(), Spools.CHALK.id()), List.of(Spools.CHALK.id(), Spools.SOOT.id()))) {
+                Bench bench = bar(6, rule);
+                bench.plan = bench.plan.with(new Ordering(rule, Ordering.Aim.SWAPS, numbers));
+                assertThat(dry(bench.sliced(text.getBytes(StandardCharsets.US_ASCII))
+                                .written()))
+                        .as("%s %s", rule, numbers)
+                        .isEmpty();
             }
         }
     }
