@@ -10,3 +10,4 @@ import "./desk/menus.js";
 import "./plate/plate.js";
 import "./printers/macro.js";
 import "./run/rehearse.js";
+import "./companion/companion.js";

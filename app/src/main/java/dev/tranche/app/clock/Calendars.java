@@ -12,12 +12,14 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.speech.Words;
+import java.time.Instant;
 import java.util.Date;
+import java.util.List;
 import org.springframework.stereotype.Component;
 
-/** A schedule as a calendar file (RFC 5545): an event for each stop somebody has to come to, as long as its window. */
+/** Stops as a calendar file (RFC 5545): an event for each that somebody has to come to, as long as its window. */
 @Component
-class Calendars {
+public class Calendars {
     private static final int AHEAD = 5;
 
     private final Figures figures;
@@ -26,39 +28,63 @@ class Calendars {
         this.figures = figures;
     }
 
+    /** A stop; under the same {@code uid} it takes the place of what the calendar has of it. */
+    public record Event(String uid, Instant from, Instant to, String summary, String description) {}
+
+    /** @param kind {@code swap} or {@code halt} */
+    public static String uid(String plan, String kind, int number) {
+        return Words.format("%s-%s-%d@tranche", plan, kind, number);
+    }
+
     String of(Workpiece work, Schedule schedule) {
+        return write(ClockViews.visits(schedule).stream()
+                .map(stop -> event(work, stop))
+                .toList());
+    }
+
+    public String write(List<Event> events) {
         ICalendar calendar = new ICalendar();
         calendar.setProductId("-//Tranche//plan//EN");
-        for (Schedule.Stop stop : ClockViews.visits(schedule)) {
-            calendar.addEvent(event(work, stop));
-        }
+        events.forEach(e -> calendar.addEvent(written(e)));
         return Biweekly.write(calendar).go();
     }
 
-    private VEvent event(Workpiece work, Schedule.Stop stop) {
+    private static VEvent written(Event e) {
         VEvent event = new VEvent();
-        event.setUid(Words.format("%s-%s-%d@tranche", work.plan().id(), stop.swap() ? "swap" : "halt", stop.number()));
-        event.setDateStart(Date.from(stop.at().toInstant()));
-        event.setDateEnd(Date.from(stop.until().toInstant()));
+        event.setUid(e.uid());
+        event.setDateStart(Date.from(e.from()));
+        event.setDateEnd(Date.from(e.to()));
+        event.setSummary(e.summary());
+        event.setDescription(e.description());
+        event.addAlarm(VAlarm.display(
+                new Trigger(Duration.builder().prior(true).minutes(AHEAD).build(), Related.START), e.summary()));
+        return event;
+    }
+
+    private Event event(Workpiece work, Schedule.Stop stop) {
+        String uid = uid(work.plan().id(), stop.swap() ? "swap" : "halt", stop.number());
+        Instant from = stop.at().toInstant();
+        Instant to = stop.until().toInstant();
         if (stop.swap()) {
             Swap swap = work.ledger().swaps().get(stop.number() - 1);
-            event.setSummary(Words.format(
-                    "Swap %d: %s out, %s in",
-                    stop.number(), swap.out().name(), swap.in().name()));
-            event.setDescription(Words.format(
-                    "%s, %s. Purge %s. The nozzle waits until the end of this event.",
-                    work.plan().name(),
-                    swap.place(),
-                    figures.length(work.ledger().filament().length(swap.pushed()))));
-        } else {
-            event.setSummary(
-                    "Halt: " + work.ledger().pauses().get(stop.number() - 1).note());
-            event.setDescription(
-                    Words.format("%s, before layer %d.", work.plan().name(), stop.layer()));
+            return new Event(
+                    uid,
+                    from,
+                    to,
+                    Words.format(
+                            "Swap %d: %s out, %s in",
+                            stop.number(), swap.out().name(), swap.in().name()),
+                    Words.format(
+                            "%s, %s. Purge %s. The nozzle waits until the end of this event.",
+                            work.plan().name(),
+                            swap.place(),
+                            figures.length(work.ledger().filament().length(swap.pushed()))));
         }
-        event.addAlarm(VAlarm.display(
-                new Trigger(Duration.builder().prior(true).minutes(AHEAD).build(), Related.START),
-                event.getSummary().getValue()));
-        return event;
+        return new Event(
+                uid,
+                from,
+                to,
+                "Halt: " + work.ledger().pauses().get(stop.number() - 1).note(),
+                Words.format("%s, before layer %d.", work.plan().name(), stop.layer()));
     }
 }

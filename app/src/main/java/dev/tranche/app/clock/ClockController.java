@@ -2,6 +2,7 @@ package dev.tranche.app.clock;
 
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
+import dev.tranche.app.settings.Moments;
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.web.Attachment;
 import dev.tranche.app.work.PlanPages;
@@ -26,13 +27,16 @@ class ClockController {
     private final PlanPages pages;
     private final ClockViews views;
     private final Calendars calendars;
+    private final Moments moments;
 
-    ClockController(Plans plans, Workbench workbench, PlanPages pages, ClockViews views, Calendars calendars) {
+    ClockController(
+            Plans plans, Workbench workbench, PlanPages pages, ClockViews views, Calendars calendars, Moments moments) {
         this.plans = plans;
         this.workbench = workbench;
         this.pages = pages;
         this.views = views;
         this.calendars = calendars;
+        this.moments = moments;
     }
 
     @GetMapping("/plans/{id}/clock")
@@ -42,7 +46,7 @@ class ClockController {
 
     @PostMapping("/plans/{id}/clock")
     String start(@PathVariable String id, @RequestParam long seen, @RequestParam String start, Model model) {
-        Optional<LocalDateTime> at = views.start(start);
+        Optional<LocalDateTime> at = moments.read(start);
         String label = at.isPresent() ? "start on " + at.get().toLocalDate() : "start at no set time";
         return show(plans.editAll(id, seen, label, c -> c.startingAt(at)), model);
     }

@@ -7,16 +7,11 @@ import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.Swap;
-import dev.tranche.core.speech.Refusal;
-import dev.tranche.core.speech.Words;
 import java.time.Clock;
-import java.time.LocalDateTime;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
-import java.time.format.DateTimeParseException;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
-import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
@@ -87,20 +82,6 @@ class ClockViews {
     private ZonedDateTime soon() {
         ZonedDateTime now = clock.instant().atZone(settings.now().zone()).truncatedTo(ChronoUnit.MINUTES);
         return now.plusMinutes(5 - now.getMinute() % 5);
-    }
-
-    /** Reads what the field sends; empty for no set time. */
-    Optional<LocalDateTime> start(String text) {
-        if (text.isBlank()) {
-            return Optional.empty();
-        }
-        try {
-            LocalDateTime local = LocalDateTime.parse(text.strip().replace(' ', 'T'));
-            Schedule.startAt(local, settings.now().zone());
-            return Optional.of(local);
-        } catch (DateTimeParseException e) {
-            throw Refusal.of("“%s” is not a day and a time; type them as 2026-11-28 18:30.", Words.quoted(text));
-        }
     }
 
     private static String field(ZonedDateTime at) {

@@ -21,7 +21,7 @@ public record SpoolMark(
     private static final int[] ANGLES = {45, 0, -45, 0, 45, 90, 20, 0, -20};
     private static final int[] KINDS = {0, 1, 0, 0, 2, 0, 0, 2, 0};
 
-    static SpoolMark of(char letter, Spool spool) {
+    public static SpoolMark of(char letter, Spool spool) {
         int i = letter - 'A';
         return new SpoolMark(
                 letter,

@@ -1,12 +1,10 @@
 package dev.tranche.app.run;
 
 import dev.tranche.app.storage.Json;
-import java.io.IOException;
-import java.util.List;
+import dev.tranche.app.web.Watchers;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
@@ -25,7 +23,7 @@ class RehearsalEvents {
 
     private final Rehearsals rehearsals;
     private final Json json;
-    private final Map<String, List<SseEmitter>> watchers = new ConcurrentHashMap<>();
+    private final Watchers watchers = new Watchers();
     private final Map<String, String> told = new ConcurrentHashMap<>();
     private final ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(work -> {
         Thread thread = new Thread(work, "rehearsal events");
@@ -59,21 +57,15 @@ class RehearsalEvents {
             String stop) {}
 
     SseEmitter watch(String plan) {
-        SseEmitter emitter = new SseEmitter(0L);
-        List<SseEmitter> all = watchers.computeIfAbsent(plan, p -> new CopyOnWriteArrayList<>());
-        all.add(emitter);
-        Runnable gone = () -> all.remove(emitter);
-        emitter.onCompletion(gone);
-        emitter.onTimeout(gone);
-        emitter.onError(e -> gone.run());
+        SseEmitter emitter = watchers.watch(plan);
         told.remove(plan);
         return emitter;
     }
 
     private void tick() {
-        watchers.forEach((plan, all) -> {
+        watchers.plans().forEach(plan -> {
             try {
-                tell(plan, all);
+                tell(plan);
             } catch (RuntimeException e) {
                 // What goes wrong for one page must not silence the clock for all.
                 LOG.warn("A rehearsal could not be told of", e);
@@ -81,20 +73,10 @@ class RehearsalEvents {
         });
     }
 
-    private void tell(String plan, List<SseEmitter> all) {
-        if (!all.isEmpty()) {
-            String now = json.write(now(plan));
-            if (!now.equals(told.put(plan, now))) {
-                all.forEach(emitter -> send(emitter, now));
-            }
-        }
-    }
-
-    private static void send(SseEmitter emitter, String now) {
-        try {
-            emitter.send(SseEmitter.event().name("now").data(now));
-        } catch (IOException | IllegalStateException gone) {
-            emitter.complete();
+    private void tell(String plan) {
+        String now = json.write(now(plan));
+        if (!now.equals(told.put(plan, now))) {
+            watchers.tell(plan, "now", now);
         }
     }
 
@@ -127,6 +109,6 @@ class RehearsalEvents {
     @EventListener(ContextClosedEvent.class)
     void close() {
         clock.shutdownNow();
-        watchers.values().forEach(all -> all.forEach(SseEmitter::complete));
+        watchers.close();
     }
 }

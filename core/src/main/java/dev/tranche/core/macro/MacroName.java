@@ -1,6 +1,7 @@
 package dev.tranche.core.macro;
 
 import dev.tranche.core.machine.Printer;
+import dev.tranche.core.speech.Words;
 import java.util.Arrays;
 import java.util.Optional;
 
@@ -95,6 +96,6 @@ public enum MacroName {
 
     /** Not less than it is. */
     private static String whole(double mm) {
-        return Integer.toString((int) Math.ceil(mm - 0.05));
+        return Words.format("%.0f", mm);
     }
 }

@@ -1,0 +1,139 @@
+package dev.tranche.core.companion;
+
+import dev.tranche.core.companion.Visit.Act;
+import dev.tranche.core.companion.Visit.Kind;
+import dev.tranche.core.companion.Visit.Spans;
+import dev.tranche.core.estimate.FirstLoad;
+import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.estimate.Pause;
+import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.macro.DryRun;
+import dev.tranche.core.macro.Duty;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Purging;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.rig.Rig;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What a print will stop for, kept as it was when the print began: the plan may change meanwhile, the print does not.
+ *
+ * @param visits in the order in which they come
+ * @param seconds until the print is done
+ * @param first spool, and {@code uses} what the print takes of each
+ */
+public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use> uses) {
+    public Agenda {
+        visits = List.copyOf(visits);
+        uses = List.copyOf(uses);
+    }
+
+    /** What it takes of a spool, g; the plan knows it by {@code letter}. */
+    public record Use(SpoolId spool, char letter, double part, double purge) {
+        public double grams() {
+            return part + purge;
+        }
+    }
+
+    public static Agenda of(Ledger ledger, Rig rig, ColourPlan plan) {
+        List<Visit> visits = new ArrayList<>();
+        ledger.firstLoad().ifPresent(load -> visits.add(of(load, rig)));
+        List<Visit> stops = new ArrayList<>();
+        ledger.pauses().forEach(p -> p.dryRun().ifPresent(run -> stops.add(of(p, run, rig))));
+        ledger.swaps().forEach(s -> stops.add(of(s, rig, ledger)));
+        // A halt comes before the swap of the same layer.
+        stops.sort(Comparator.comparingDouble(v -> v.spans().at()));
+        visits.addAll(stops);
+        return new Agenda(
+                visits,
+                ledger.totalSeconds(),
+                ledger.stretches().get(0).spool(),
+                ledger.uses().stream()
+                        .map(u -> new Use(
+                                u.spool().id(),
+                                plan.letter(u.spool().id()),
+                                u.plastic().grams(u.spool().density()),
+                                u.wasteGrams()))
+                        .toList());
+    }
+
+    private static Visit of(FirstLoad load, Rig rig) {
+        List<Duty> duties = rig.macros()
+                .answer(Event.FIRST_LOAD)
+                .map(m -> Duty.of(m, rig.printer(), load.moment()))
+                .orElse(List.of());
+        // What heats and homes before it is not told apart; it is taken to come first.
+        return new Visit(
+                Kind.LOAD,
+                1,
+                "before the first layer",
+                "",
+                Optional.empty(),
+                Optional.of(load.spool().id()),
+                0,
+                false,
+                usual(Event.FIRST_LOAD, rig),
+                Spans.of(0, load.dryRun(), duties),
+                acts(duties));
+    }
+
+    private static Visit of(Pause pause, DryRun run, Rig rig) {
+        List<Duty> duties = pause.duties(rig);
+        return new Visit(
+                Kind.HALT,
+                pause.number(),
+                "before layer " + pause.layer(),
+                pause.note(),
+                Optional.empty(),
+                Optional.empty(),
+                0,
+                false,
+                usual(Event.HALT, rig),
+                Spans.of(pause.startsAt(), run, duties),
+                acts(duties));
+    }
+
+    private static Visit of(Swap swap, Rig rig, Ledger ledger) {
+        List<Duty> duties = swap.needsPerson() ? swap.duties(rig) : List.of();
+        return new Visit(
+                Kind.SWAP,
+                swap.number(),
+                swap.place(),
+                "",
+                Optional.of(swap.out().id()),
+                Optional.of(swap.in().id()),
+                ledger.filament().length(swap.pushed()),
+                swap.dryRun().purging().by() == Purging.By.PERSON,
+                usual(Event.SWAP, rig),
+                Spans.of(swap.startsAt(), swap.dryRun(), duties),
+                acts(duties));
+    }
+
+    private static double usual(Event event, Rig rig) {
+        return rig.macros()
+                .answer(event)
+                .map(m -> m.person().toMillis() / 1000.0)
+                .orElse(0.0);
+    }
+
+    private static List<Act> acts(List<Duty> duties) {
+        List<Act> acts = new ArrayList<>();
+        for (int i = 0; i < duties.size(); i++) {
+            for (String text : duties.get(i).acts()) {
+                acts.add(new Act(i + 1, text));
+            }
+        }
+        return acts;
+    }
+
+    /** How long a print lasts after it last stopped. */
+    double last() {
+        return visits.isEmpty()
+                ? seconds
+                : Math.max(0, seconds - visits.get(visits.size() - 1).spans().prints());
+    }
+}
