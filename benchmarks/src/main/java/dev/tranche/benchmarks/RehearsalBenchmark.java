@@ -125,6 +125,7 @@ public class RehearsalBenchmark {
                         Optional.empty(),
                         List.of(),
                         Optional.empty(),
+                        Optional.empty(),
                         Optional.empty()))
                 .facts();
     }

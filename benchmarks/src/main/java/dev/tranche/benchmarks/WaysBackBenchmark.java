@@ -88,6 +88,7 @@ public class WaysBackBenchmark {
                 Optional.empty(),
                 List.of(),
                 Optional.empty(),
+                Optional.empty(),
                 Optional.empty());
         known = Reckoning.of(brief);
     }

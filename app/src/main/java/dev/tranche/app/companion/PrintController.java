@@ -58,7 +58,8 @@ class PrintController {
 
     @GetMapping("/stage")
     String stage(@PathVariable String id, Model model) {
-        return views.stage(plans.get(id), prints.under(id), model);
+        Optional<Print> print = prints.under(id).or(() -> prints.of(id).stream().findFirst());
+        return views.stage(plans.get(id), print, model);
     }
 
     @GetMapping(path = "/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)

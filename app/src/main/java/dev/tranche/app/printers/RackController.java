@@ -41,6 +41,13 @@ class RackController {
         return answer(edits.extruder(at, number, form), model);
     }
 
+    /** Says which spool is in the nozzle now; none where it is empty, or nobody knows. */
+    @PostMapping("/nozzle")
+    String nozzle(@PathVariable long id, @RequestParam(required = false) Long spool, Model model) {
+        views.nozzle(id, spool);
+        return answer(workshop.get(id), model);
+    }
+
     @PostMapping("/inputs/{input}")
     String feed(Seen at, @PathVariable int input, @RequestParam(required = false) Long spool, Model model) {
         return answer(edits.feed(at, input, spool), model);

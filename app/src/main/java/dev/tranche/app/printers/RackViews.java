@@ -10,8 +10,10 @@ import dev.tranche.core.rig.Gradient;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Rack;
 import dev.tranche.core.rig.VirtualExtruder;
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -30,8 +32,12 @@ class RackViews {
     private final Shelf shelf;
     private final PrintedPlans plans;
     private final RigViews views;
+    private final InNozzle nozzles;
+    private final Clock clock;
 
-    RackViews(Shelf shelf, PrintedPlans plans, RigViews views) {
+    RackViews(Shelf shelf, PrintedPlans plans, RigViews views, InNozzle nozzles, Clock clock) {
+        this.nozzles = nozzles;
+        this.clock = clock;
         this.shelf = shelf;
         this.plans = plans;
         this.views = views;
@@ -45,6 +51,16 @@ class RackViews {
 
     /** A spool in an extruder; {@code prints} marks the one that prints. */
     record Cell(String name, String hex, boolean prints, boolean fresh) {}
+
+    void nozzle(long printer, Long spool) {
+        if (spool == null) {
+            nozzles.forget(printer);
+        } else if (shelf.all().stream().anyMatch(s -> s.id().value() == spool)) {
+            nozzles.holds(printer, new SpoolId(spool), clock.instant());
+        } else {
+            throw new Refusal("That spool is no longer on the shelf; reload the page.");
+        }
+    }
 
     void rack(Machine machine, Optional<String> chosen, Model model) {
         views.frame(machine, "rack", model);
@@ -71,6 +87,8 @@ class RackViews {
                 .filter(p -> chosen.isEmpty() || p.id().equals(chosen.get()))
                 .findFirst();
         model.addAttribute("rows", rows);
+        model.addAttribute(
+                "inNozzle", nozzles.of(machine.id()).map(SpoolId::value).orElse(null));
         model.addAttribute("spools", shelf.all());
         model.addAttribute(
                 "inputs",

@@ -20,6 +20,7 @@ import dev.tranche.core.rig.Rig;
 import dev.tranche.core.rig.RigChecks;
 import dev.tranche.core.rig.RigFinding;
 import dev.tranche.core.speech.Severity;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -34,8 +35,10 @@ import org.springframework.ui.Model;
 class RigViews {
     private final Workshop workshop;
     private final Figures figures;
+    private final MeasuredTimes times;
 
-    RigViews(Workshop workshop, Figures figures) {
+    RigViews(Workshop workshop, Figures figures, MeasuredTimes times) {
+        this.times = times;
         this.workshop = workshop;
         this.figures = figures;
     }
@@ -153,6 +156,12 @@ class RigViews {
         }
         model.addAttribute("index", index);
         model.addAttribute("macro", macro);
+        model.addAttribute(
+                "measured",
+                times.of(machine.id(), macro.event(), macro)
+                        .map(l -> Words.format(
+                                "measured at %s: %s", Words.count(l.count(), "stop"), figures.time(l.learned())))
+                        .orElse(""));
         model.addAttribute("rows", rows);
         model.addAttribute("run", run);
         model.addAttribute("moment", moment);

@@ -6,6 +6,7 @@ import dev.tranche.app.history.Broken;
 import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.printers.InNozzle;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.printers.Workshop.Machine;
 import dev.tranche.app.rehearsed.Rehearsed;
@@ -44,6 +45,7 @@ public class Workbench {
 
     private static final int MOST_KEPT = 60;
 
+    private final InNozzle nozzles;
     private final Rehearsed rehearsed;
     private final ModelCuts cuts;
     private final SlicedFiles sliced;
@@ -61,7 +63,9 @@ public class Workbench {
             Workshop workshop,
             Settings settings,
             Jobs jobs,
+            InNozzle nozzles,
             Rehearsed rehearsed) {
+        this.nozzles = nozzles;
         this.rehearsed = rehearsed;
         this.cuts = cuts;
         this.sliced = sliced;
@@ -77,6 +81,7 @@ public class Workbench {
             Machine machine,
             Map<SpoolId, Spool> shelf,
             Settings.Current settings,
+            Optional<SpoolId> inNozzle,
             Optional<String> rehearsed) {
         /** An edition has one content, which need not be compared. */
         @Override
@@ -91,6 +96,7 @@ public class Workbench {
                     && machine.purges().equals(o.machine.purges())
                     && shelf.equals(o.shelf)
                     && settings.equals(o.settings)
+                    && inNozzle.equals(o.inNozzle)
                     && rehearsed.equals(o.rehearsed);
         }
 
@@ -153,6 +159,7 @@ public class Workbench {
                 workshop.get(plan.content().printer()),
                 shelf.byId(),
                 settings.now(),
+                nozzles.of(plan.content().printer()),
                 rehearsed.of(plan).filter(w -> !w.clean()).map(Rehearsed.Word::summary));
     }
 
@@ -189,6 +196,7 @@ public class Workbench {
                 plan.content().start().map(s -> s.atZone(stock.settings().zone())),
                 stock.settings().quiet(),
                 plan.written(),
+                stock.inNozzle(),
                 stock.rehearsed());
         Rearranging rearranging = hash.flatMap(h -> Wish.of(brief, () -> sliced.plain(h, machine.printer(), progress))
                         .map(wish -> sliced.rearranged(h, wish, machine.printer(), progress)))

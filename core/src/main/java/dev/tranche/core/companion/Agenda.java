@@ -10,6 +10,7 @@ import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.macro.DryRun;
 import dev.tranche.core.macro.Duty;
 import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.Purging;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.SpoolId;
@@ -76,6 +77,7 @@ public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use
                 Optional.of(load.spool().id()),
                 0,
                 false,
+                name(Event.FIRST_LOAD, rig),
                 usual(Event.FIRST_LOAD, rig),
                 Spans.of(0, load.dryRun(), duties),
                 acts(duties));
@@ -92,6 +94,7 @@ public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use
                 Optional.empty(),
                 0,
                 false,
+                name(Event.HALT, rig),
                 usual(Event.HALT, rig),
                 Spans.of(pause.startsAt(), run, duties),
                 acts(duties));
@@ -108,9 +111,14 @@ public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use
                 Optional.of(swap.in().id()),
                 ledger.filament().length(swap.pushed()),
                 swap.dryRun().purging().by() == Purging.By.PERSON,
+                name(Event.SWAP, rig),
                 usual(Event.SWAP, rig),
                 Spans.of(swap.startsAt(), swap.dryRun(), duties),
                 acts(duties));
+    }
+
+    private static String name(Event event, Rig rig) {
+        return rig.macros().answer(event).map(Macro::name).orElse("");
     }
 
     private static double usual(Event event, Rig rig) {

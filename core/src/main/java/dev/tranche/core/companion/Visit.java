@@ -16,6 +16,7 @@ import java.util.Optional;
  * @param out spool that comes out, and {@code in} that goes in
  * @param purge mm of filament pushed through
  * @param byHand whether a person pushes it
+ * @param macro that runs there, by its name
  * @param usual s a person is taken to need at one stop of it, pushing apart
  * @param spans seconds of it
  * @param acts what the person does, in order; empty where nobody is needed
@@ -29,6 +30,7 @@ public record Visit(
         Optional<SpoolId> in,
         double purge,
         boolean byHand,
+        String macro,
         double usual,
         Spans spans,
         List<Act> acts) {

@@ -26,8 +26,10 @@ import org.locationtech.jts.geom.Coordinate;
  * @param purges how purge is computed
  * @param footprintCentre where the model's middle stands on the bed, mm; swaps start there when no file says better
  * @param terms how many, and what current costs
+ * @param inNozzle the spool that the last print left there, if that is known
  */
-public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, Terms terms) {
+public record Estimator(
+        Rig rig, PurgeModel purges, Coordinate footprintCentre, Terms terms, Optional<SpoolId> inNozzle) {
     /**
      * @param order in which the plan's colours are printed on {@code grid}
      * @param shelf every spool the plan names
@@ -54,7 +56,11 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
                 Stream.concat(Stream.of(passes.get(0)), changes.stream())
                         .map(Pass::spool)
                         .toList());
-        Stops stops = new Stops(rig, plan, grid, loading, pushes, file, footprintCentre, new DryRuns(rig));
+        Spool first = shelf.get(passes.get(0).spool());
+        Optional<Cleared> cleared = inNozzle.filter(s -> !s.equals(first.id()))
+                .map(shelf::get)
+                .map(out -> new Cleared(out, first, pushes.between(out, first)));
+        Stops stops = new Stops(rig, plan, grid, loading, pushes, file, footprintCentre, cleared, new DryRuns(rig));
         BasePrint all = base.source() == BasePrint.Source.MODEL ? base.times(terms.copies()) : base;
         Tally tally = Tally.of(
                 Timeline.of(passes, grid, shelf, all, tower, stops, plan.halts().on(grid)),
@@ -64,6 +70,7 @@ public record Estimator(Rig rig, PurgeModel purges, Coordinate footprintCentre, 
         return new Ledger(
                 all,
                 tally.firstLoad(),
+                cleared,
                 tally.swaps(),
                 tally.pauses(),
                 tally.stretches(),

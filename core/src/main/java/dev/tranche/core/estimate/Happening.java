@@ -15,8 +15,10 @@ sealed interface Happening {
      *
      * @param spool that is loaded
      * @param work heating, a priming line, a raft
+     * @param cleared what is pushed out of the nozzle first
      */
-    record Beginning(Spool spool, BasePrint.LayerWork work, Optional<FirstLoad> load) implements Happening {
+    record Beginning(Spool spool, BasePrint.LayerWork work, Optional<FirstLoad> load, Optional<Cleared> cleared)
+            implements Happening {
         @Override
         public double seconds() {
             return work.seconds() + loadSeconds();

@@ -11,12 +11,14 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.ToDoubleFunction;
+import java.util.stream.Stream;
 
 /**
  * A plan's totals, for the whole plate.
  *
  * @param base the print without swaps
  * @param firstLoad if the printer has a macro for it
+ * @param cleared what another print left in the nozzle, if that is another spool than the first
  * @param swaps in order
  * @param pauses halts in order
  * @param stretches of printing between the swaps, one more than there are
@@ -31,6 +33,7 @@ import java.util.function.ToDoubleFunction;
 public record Ledger(
         BasePrint base,
         Optional<FirstLoad> firstLoad,
+        Optional<Cleared> cleared,
         List<Swap> swaps,
         List<Pause> pauses,
         List<Stretch> stretches,
@@ -92,8 +95,26 @@ public record Ledger(
         return Derivation.sum(
                 "Purge",
                 Unit.MILLIMETRES,
-                "the purges of all swaps",
-                swaps.stream().map(this::purgeOf).toList());
+                cleared.isPresent() ? "what is in the nozzle, and the purges of all swaps" : "the purges of all swaps",
+                Stream.concat(
+                                cleared.map(this::purgeOf).stream(),
+                                swaps.stream().map(this::purgeOf))
+                        .toList());
+    }
+
+    private Derivation purgeOf(Cleared first) {
+        return new Derivation(
+                Words.format(
+                        "%s, left in the nozzle → %s",
+                        first.out().name(), first.in().name()),
+                filament.length(first.purge().volume()),
+                Unit.MILLIMETRES,
+                "pushed out before the first layer",
+                List.of(detail(first.purge())));
+    }
+
+    private static Derivation detail(Purge purge) {
+        return purge.measured() ? measured(purge) : computed(purge);
     }
 
     private Derivation purgeOf(Swap swap) {
@@ -105,9 +126,7 @@ public record Ledger(
                 place instanceof PurgePlace.Routine
                         ? "what the machine's routine pushes, whatever the colours"
                         : "volume ÷ π d²/4, d = " + filament.diameter() + " mm",
-                place instanceof PurgePlace.Routine
-                        ? routine(swap)
-                        : List.of(purge.measured() ? measured(purge) : computed(purge)));
+                place instanceof PurgePlace.Routine ? routine(swap) : List.of(detail(purge)));
     }
 
     /** The routine and a small tower add up. */

@@ -29,6 +29,7 @@ import org.locationtech.jts.geom.Coordinate;
  * @param loading the first load, then one stage a swap
  * @param file the sliced file, if there is one
  * @param centre where the model's middle stands on the bed, mm; a stop begins there when no file says better
+ * @param cleared what is in the nozzle at first
  */
 record Stops(
         Rig rig,
@@ -38,6 +39,7 @@ record Stops(
         Pushes pushes,
         Optional<GridMatch> file,
         Coordinate centre,
+        Optional<Cleared> cleared,
         DryRuns dryRuns) {
 
     /**
@@ -61,7 +63,10 @@ record Stops(
 
     Optional<FirstLoad> firstLoad(Spool spool) {
         Point start = new Point(new Pass(1, spool.id(), 0, 1, 1, Optional.empty()), 0, 0, 0, 0);
-        Moment usual = moment(start, 0, Optional.empty(), spool, 0);
+        double purge = cleared.map(
+                        c -> rig.printer().filament().length(c.purge().volume()))
+                .orElse(0.0);
+        Moment usual = moment(start, 0, Optional.empty(), spool, purge);
         Moment moment = file.map(f -> usual.at(f.file().start().state())).orElse(usual);
         return rig.macros()
                 .answer(Event.FIRST_LOAD)

@@ -76,6 +76,8 @@ final class Tally {
         sum.plastic += begun.work().plastic().cubicMillimetres();
         sum.printSeconds += begun.work().seconds();
         sum.swapSeconds += begun.loadSeconds();
+        sum.purge +=
+                begun.cleared().map(c -> c.purge().volume().cubicMillimetres()).orElse(0.0);
         stretch = new Stretch(begun.spool().id(), 1, 1, 0, now);
     }
 

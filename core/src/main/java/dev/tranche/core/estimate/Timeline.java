@@ -84,7 +84,7 @@ final class Timeline {
 
     private void walk(List<Pass> passes) {
         loaded = shelf.get(passes.get(0).spool());
-        happens(new Happening.Beginning(loaded, base.before(), stops.firstLoad(loaded)));
+        happens(new Happening.Beginning(loaded, base.before(), stops.firstLoad(loaded), stops.cleared()));
         for (Pass pass : passes) {
             comeDown(pass);
             if (pass.layer() > highest) {

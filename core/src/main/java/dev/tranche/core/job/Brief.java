@@ -35,6 +35,7 @@ import java.util.Optional;
  * @param plate where the copies stand, and {@code footprint} what one of them covers
  * @param start by the clock, if it has one, and {@code quiet} when nobody is at the machine
  * @param written the state that the last file written for this plan holds
+ * @param inNozzle the spool that the last print left in the printer's nozzle, if that is known
  * @param rehearsed what was not as planned when it was rehearsed as it is, if anything
  */
 public record Brief(
@@ -54,13 +55,14 @@ public record Brief(
         Optional<ZonedDateTime> start,
         List<QuietTime> quiet,
         Optional<String> written,
+        Optional<SpoolId> inNozzle,
         Optional<String> rehearsed) {
 
     /** The same when it is known in which order the file is printed. */
     public Brief with(Rearranging other) {
         return new Brief(
                 planId, colouring, partNames, purge, measured, rig, shelf, file, said, other, terms, plate, footprint,
-                start, quiet, written, rehearsed);
+                start, quiet, written, inNozzle, rehearsed);
     }
 
     /** The file as it is printed. */

@@ -68,7 +68,7 @@ public record Reckoning(
                 .orElseGet(() -> BasePrint.from(model.sections(), grid, printer, PrintSettings.COMMON));
         Envelope footprint = match.map(Reckoning::footprint)
                 .orElseGet(() -> bed.layout().copies().get(0).outline().getEnvelopeInternal());
-        Estimator estimator = new Estimator(brief.rig(), purges, footprint.centre(), brief.terms());
+        Estimator estimator = new Estimator(brief.rig(), purges, footprint.centre(), brief.terms(), brief.inNozzle());
         BasePrint printed = brief.rearranging()
                 .made()
                 .flatMap(made -> match)
@@ -169,7 +169,12 @@ public record Reckoning(
     /** What it would cost with its purge elsewhere. */
     public Ledger ledger(PurgePlace place) {
         return ledger(
-                new Estimator(brief.rig(), estimator.purges().into(place), estimator.footprintCentre(), brief.terms()),
+                new Estimator(
+                        brief.rig(),
+                        estimator.purges().into(place),
+                        estimator.footprintCentre(),
+                        brief.terms(),
+                        brief.inNozzle()),
                 facts.order());
     }
 

@@ -3,7 +3,7 @@ package dev.tranche.core.macro;
 import dev.tranche.core.speech.Refusal;
 
 /**
- * What of the purge of a swap is pushed through beside the print, and by whom.
+ * What of the purge of a swap or a first load is pushed through beside the print, and by whom.
  *
  * @param length mm of filament
  */
@@ -32,7 +32,8 @@ public record Purging(double length, By by) {
 
     /** How it goes in {@code macro} at {@code moment}. */
     static Purging of(Macro macro, Moment moment) {
-        if (macro.event() != Event.SWAP || moment.purge() <= 0) {
+        boolean loads = macro.event() == Event.SWAP || macro.event() == Event.FIRST_LOAD;
+        if (!loads || moment.purge() <= 0) {
             return NONE;
         }
         return new Purging(moment.purge(), by(macro, moment));

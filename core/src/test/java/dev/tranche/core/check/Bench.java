@@ -75,6 +75,7 @@ public final class Bench {
     public Optional<ZonedDateTime> start = Optional.empty();
     public List<QuietTime> quiet = List.of();
     public Optional<String> written = Optional.empty();
+    public Optional<SpoolId> inNozzle = Optional.empty();
     public Optional<String> rehearsed = Optional.empty();
     public PurgeSettings purge = PurgeSettings.USUAL;
     public Terms terms = Terms.ONE;
@@ -215,6 +216,7 @@ public final class Bench {
                 start,
                 quiet,
                 written,
+                inNozzle,
                 rehearsed);
     }
 

@@ -59,6 +59,7 @@ class CourseTest {
                 Optional.of(in),
                 120,
                 true,
+                "by hand",
                 90,
                 new Spans(at, 30, 120, 20),
                 List.of(new Act(1, "Pull it out"), new Act(1, "Push it in")));

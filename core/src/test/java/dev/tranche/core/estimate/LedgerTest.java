@@ -6,7 +6,10 @@ import static org.assertj.core.api.Assertions.within;
 import dev.tranche.core.check.Bench;
 import dev.tranche.core.check.Finding;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.macro.Duty;
 import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Macro;
+import dev.tranche.core.macro.Purging;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Outline;
@@ -18,6 +21,7 @@ import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Rack;
+import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import java.math.BigDecimal;
 import java.util.Optional;
@@ -35,6 +39,49 @@ class LedgerTest {
         assertThat(ledger.swaps()).extracting(Swap::layer).containsExactly(6, 11);
         assertThat(ledger.swaps()).extracting(s -> s.height().toString()).containsExactly("1.00", "2.00");
         assertThat(ledger.swapCount().value()).isEqualTo(2);
+    }
+
+    @Test
+    void what_the_last_print_left_in_the_nozzle_is_purged_before_the_first_layer_and_is_no_swap() {
+        Ledger before = three().ledger();
+        Bench bench = three();
+        bench.inNozzle = Optional.of(Spools.CHALK.id());
+        Ledger ledger = bench.ledger();
+        assertThat(ledger.swaps()).hasSameSizeAs(before.swaps());
+        double length = ledger.cleared()
+                .map(c -> bench.printer.filament().length(c.purge().volume()))
+                .orElseThrow();
+        assertThat(length).isPositive();
+        assertThat(ledger.purgeLength().value()).isCloseTo(before.purgeLength().value() + length, within(1e-9));
+        assertThat(ledger.purgeLength().parts().get(0).label()).contains("left in the nozzle");
+        double grams = ledger.filamentGrams().value() - before.filamentGrams().value();
+        assertThat(grams)
+                .isCloseTo(ledger.cleared().orElseThrow().purge().volume().grams(Spools.SOOT.density()), within(1e-9));
+
+        bench.inNozzle = Optional.of(Spools.SOOT.id());
+        assertThat(bench.ledger().cleared()).isEmpty();
+    }
+
+    @Test
+    void a_first_load_by_hand_pushes_what_was_left_in_the_nozzle_through_and_says_how_much() {
+        Bench bench = three();
+        Macro load = bench.macros.macros().stream()
+                .filter(m -> m.event() == Event.FIRST_LOAD)
+                .findFirst()
+                .orElseThrow();
+        bench.macros = bench.macros.replace(bench.macros.macros().indexOf(load), load.turned(true));
+        double plain = bench.ledger().firstLoad().orElseThrow().seconds();
+        bench.inNozzle = Optional.of(Spools.CHALK.id());
+        Ledger ledger = bench.ledger();
+        FirstLoad first = ledger.firstLoad().orElseThrow();
+        double length = bench.printer
+                .filament()
+                .length(ledger.cleared().orElseThrow().purge().volume());
+        assertThat(first.dryRun().purging().by()).isEqualTo(Purging.By.PERSON);
+        assertThat(first.seconds()).isCloseTo(plain + length / Purging.SPEED, within(1e-6));
+        assertThat(Duty.of(bench.rig().macros().answer(Event.FIRST_LOAD).orElseThrow(), bench.printer, first.moment()))
+                .anySatisfy(d -> assertThat(d.acts())
+                        .anyMatch(a -> a.contains(Words.format("Push %.0f mm more through", length))));
     }
 
     @Test
