@@ -81,6 +81,32 @@ class KillTest {
         assertThat(desk).contains("value=\"2.%03d\"".formatted(kept).replaceAll("(\\.\\d\\d)0\"", "$1\""));
     }
 
+    /** {@code -Dtranche.kills=50} does it as often as a long print might need it. */
+    @Test
+    void no_tick_told_to_a_print_is_lost_however_often_the_server_is_killed() throws Exception {
+        server = start();
+        String plan = newPlan();
+        post(plan + "/starts", "seen=0&spool=2&height=2.000");
+        post(plan + "/print", "");
+        Matcher found = Pattern.compile("data-print=\"([^\"]+)\"")
+                .matcher(get(plan + "/print").body());
+        assertThat(found.find()).isTrue();
+        String print = found.group(1);
+        int kills = Integer.getInteger("tranche.kills", 3);
+        for (int i = 1; i <= kills; i++) {
+            HttpResponse<String> answer = post(
+                    plan + "/print/told",
+                    "print=" + print + "&kind=NOTED&visit=0&text=tick+" + i + "+of+many&token=t" + i);
+            assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+            server.destroyForcibly().waitFor();
+            server = start();
+            String page = get(plan + "/print").body();
+            for (int told = 1; told <= i; told++) {
+                assertThat(page).contains("tick " + told + " of many");
+            }
+        }
+    }
+
     private Process start() throws Exception {
         try (ServerSocket free = new ServerSocket(0)) {
             port = free.getLocalPort();

@@ -1,0 +1,281 @@
+package dev.tranche.app.companion;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.app.companion.Prints.Word;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.support.Browser;
+import dev.tranche.app.support.BrowserTest;
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.companion.Entry.Kind;
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Material;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.units.Height;
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.nio.file.Files;
+import java.time.Duration;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.web.server.LocalServerPort;
+
+/** A person stands beside the machine, a phone in hand. */
+class CompanionPageTest extends BrowserTest {
+    @Autowired
+    private Prints prints;
+
+    @LocalServerPort
+    private int port;
+
+    /** A printer prints one thing at a time. */
+    @AfterEach
+    void endAll() {
+        prints.all().stream()
+                .filter(p -> !p.course().isOver())
+                .forEach(p -> prints.tell(p.id(), word(Kind.BROKE_OFF, -1, 0)));
+    }
+
+    private static Word word(Kind kind, int visit, double amount) {
+        return new Word(kind, visit, amount, "", UUID.randomUUID().toString(), Duration.ZERO);
+    }
+
+    /** Dark, Light from 2.4 mm, Zinc from 4.0. */
+    private PlanState threeColours(String name) {
+        if (shelf.all().size() < 3) {
+            shelf.add(new Spool(
+                    new SpoolId(0), "Zinc", Material.PLA, Srgb.parse("#A5402D"), 1.24, BigDecimal.TEN, 210, 205, 500));
+        }
+        PlanState plan = plan(name);
+        LayerSettings layers = LayerSettings.COMMON;
+        return plans.editAll(
+                plan.id(),
+                plan.edition(),
+                "three colours",
+                c -> c.with(c.colours()
+                        .startAt(Height.ofMillimetres(2.4), shelf.all().get(1).id(), layers.on(Height.ofMillimetres(5)))
+                        .startAt(
+                                Height.ofMillimetres(4), shelf.all().get(2).id(), layers.on(Height.ofMillimetres(5)))));
+    }
+
+    private PlanState started(String name) {
+        PlanState plan = threeColours(name);
+        browser.size(390, 844);
+        browser.open("/plans/" + plan.id() + "/print");
+        browser.until(() -> !browser.all("#start-now").isEmpty());
+        browser.click("#start-now");
+        browser.see("#next-title", "Swap 1");
+        return plan;
+    }
+
+    @Test
+    void a_late_swap_moves_all_that_follows_and_what_was_ticked_stays_through_a_reload() {
+        PlanState plan = started("late");
+        browser.see("#behind", "as planned");
+        browser.see(".cards", "Swap 2");
+        browser.click("[aria-label='5 min later']");
+        browser.see("#behind", "5 min later than planned");
+        browser.click("#it-stopped");
+        browser.see("#next-count", "it waits since");
+        browser.click(".ticks li:first-child button");
+        browser.until(() -> browser.all("[aria-checked=true]").size() == 1);
+        browser.open("/plans/" + plan.id() + "/print");
+        browser.until(() -> browser.all("[aria-checked=true]").size() == 1);
+        assertThat(browser.script("return document.documentElement.scrollWidth <= 390"))
+                .isEqualTo(true);
+        browser.click("#it-goes-on");
+        browser.see("#next-title", "Swap 2");
+        browser.see(".passed summary", "What has passed");
+        browser.click("#went-on");
+        browser.see("#next-title", "Nothing more to do");
+        browser.click("#it-is-done");
+        browser.click("#afterwards");
+        browser.see("#past-stops", "Swap 1");
+    }
+
+    @Test
+    void the_main_press_of_a_stop_is_in_sight_on_a_phone() {
+        started("in sight");
+        browser.click("#it-stopped");
+        browser.until(() -> !browser.all("#it-goes-on").isEmpty());
+        browser.script("scrollTo(0, 0)");
+        assertThat(
+                        (Boolean)
+                                browser.script(
+                                        "const r = document.getElementById('it-goes-on').getBoundingClientRect(); return r.bottom <= 844 && r.height >= 44"))
+                .isTrue();
+    }
+
+    @Test
+    void two_windows_show_the_same_print() {
+        PlanState plan = started("two windows");
+        try (Browser other = new Browser(port)) {
+            other.open("/plans/" + plan.id() + "/print");
+            other.see("#next-title", "Swap 1");
+            browser.click("#it-stopped");
+            other.until(() -> !other.all("#it-goes-on").isEmpty());
+            other.click("#it-goes-on");
+            browser.see("#next-title", "Swap 2");
+        }
+    }
+
+    @Test
+    void what_is_pressed_without_a_connection_is_sent_with_its_time_when_it_is_back() {
+        PlanState plan = started("lost");
+        Map<String, Object> lost =
+                Map.of("offline", true, "latency", 0, "downloadThroughput", -1, "uploadThroughput", -1);
+        browser.driver().executeCdpCommand("Network.enable", Map.of());
+        browser.driver().executeCdpCommand("Network.emulateNetworkConditions", lost);
+        browser.click("#it-stopped");
+        browser.see("#offline", "1 press waits here");
+        assertThat(prints.under(plan.id()).orElseThrow().course().entries()).isEmpty();
+        browser.driver()
+                .executeCdpCommand(
+                        "Network.emulateNetworkConditions",
+                        Map.of("offline", false, "latency", 0, "downloadThroughput", -1, "uploadThroughput", -1));
+        browser.until(() -> !browser.all("#it-goes-on").isEmpty());
+        browser.until(() -> !browser.find("#offline").isDisplayed());
+        assertThat(prints.under(plan.id()).orElseThrow().course().came(0)).isPresent();
+    }
+
+    @Test
+    void what_was_measured_is_taken_over_by_one_press_and_the_spools_lose_what_was_used() {
+        PlanState plan = threeColours("teaches");
+        long printer = plan.content().printer();
+        browser.open("/plans/" + plan.id() + "/print");
+        browser.until(() -> !browser.all("#start-now").isEmpty());
+        browser.click("#start-now");
+        browser.click("#it-stopped");
+        browser.until(() -> !browser.all("#it-goes-on").isEmpty());
+        browser.type("#pushed", "77");
+        browser.click("#pushed-ok");
+        browser.until(
+                () -> prints.under(plan.id()).orElseThrow().course().pushed(0).isPresent());
+        browser.click("#it-goes-on");
+        browser.see("#next-title", "Swap 2");
+        browser.click("#went-on");
+        browser.click("#it-is-done");
+        browser.click("#afterwards");
+        browser.see("#lessons", "77 mm measured once");
+        browser.see("#past-stops", "77 mm");
+        browser.click("#take-pair-0");
+        browser.see("#lessons", "is reckoned with");
+        assertThat(workshop.get(printer).purges()).anySatisfy(p -> assertThat(
+                        workshop.get(printer).printer().filament().length(p.volume()))
+                .isCloseTo(77, within(1e-6)));
+        browser.click("#take-SWAP");
+        browser.until(() -> browser.all("#take-SWAP").isEmpty());
+        assertThat(workshop.get(printer)
+                        .rig()
+                        .macros()
+                        .answer(Event.SWAP)
+                        .orElseThrow()
+                        .person())
+                .isLessThan(Duration.ofSeconds(60));
+        double before = shelf.all().get(0).gramsLeft();
+        browser.type("#took tbody tr:first-child input", "2.5");
+        browser.click("#take-off");
+        browser.see("#taken-off", "off the spools");
+        assertThat(shelf.all().get(0).gramsLeft()).isCloseTo(before - 2.5, within(1e-6));
+        // The macro says what it rests on.
+        int swap = workshop.get(printer).rig().macros().macros().stream()
+                .map(m -> m.event())
+                .toList()
+                .indexOf(Event.SWAP);
+        browser.open("/printers/" + printer + "/macros/" + swap);
+        browser.see("#person-measured", "measured at ");
+        // And the last spool is in the nozzle.
+        browser.open("/plans/" + plan.id() + "/print");
+        browser.see("#holds", "Zinc was in the nozzle last");
+        browser.open("/printers/" + printer + "/rack");
+        assertThat(browser.find("#in-nozzle").getDomProperty("value"))
+                .isEqualTo(Long.toString(shelf.all().get(2).id().value()));
+        browser.choose("#in-nozzle", "not known");
+        browser.until(() -> browser.find("#in-nozzle").getDomProperty("value").isEmpty());
+        browser.open("/plans/" + plan.id() + "/print");
+        browser.until(() -> !browser.all("#start-now").isEmpty());
+        assertThat(browser.all("#holds")).isEmpty();
+    }
+
+    @Test
+    void it_starts_at_a_time_and_the_calendar_follows() throws IOException {
+        PlanState plan = threeColours("later");
+        browser.open("/plans/" + plan.id() + "/print");
+        browser.until(() -> !browser.all("#start-at").isEmpty());
+        browser.script("document.getElementById('start-at').value = arguments[0]", soon());
+        browser.click("#start-then");
+        browser.see("#beside", "starts in");
+        browser.click("#put-off");
+        browser.until(() -> !browser.all("#start-now").isEmpty());
+        browser.click("#start-now");
+        browser.click("[aria-label='5 min later']");
+        browser.see("#behind", "5 min later");
+        browser.click("#print-calendar");
+        String calendar = Files.readString(browser.download("swaps.ics"));
+        assertThat(calendar).contains("BEGIN:VEVENT", plan.id() + "-swap-1@tranche", plan.id() + "-swap-2@tranche");
+    }
+
+    /** Tomorrow at noon, as the field has it. */
+    private static String soon() {
+        return LocalDate.now().plusDays(1) + "T12:00";
+    }
+
+    @Test
+    void a_stop_that_the_print_does_not_have_or_a_purge_that_cannot_be_is_refused_in_a_sentence() {
+        PlanState plan = started("refused");
+        Print print = prints.under(plan.id()).orElseThrow();
+        assertThatThrownBy(() -> prints.tell(print.id(), word(Kind.DONE, 7, 0)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("no stop 8");
+        browser.type("#pushed", "10000");
+        browser.click("#pushed-ok");
+        browser.see("#offline", "A measured purge of 10000 mm of filament cannot be");
+        assertThat(prints.under(plan.id()).orElseThrow().course().entries()).isEmpty();
+    }
+
+    @Test
+    void a_press_that_is_sent_twice_is_told_once() {
+        PlanState plan = started("twice");
+        Print print = prints.under(plan.id()).orElseThrow();
+        Word later = new Word(Kind.SHIFTED, 0, 300, "", "the same", Duration.ZERO);
+        prints.tell(print.id(), later);
+        prints.tell(print.id(), later);
+        assertThat(prints.under(plan.id()).orElseThrow().course().entries()).hasSize(1);
+    }
+
+    @Test
+    void a_printer_prints_one_thing_at_a_time() {
+        started("first");
+        PlanState second = threeColours("second");
+        browser.open("/plans/" + second.id() + "/print");
+        browser.until(() -> !browser.all("#start-now").isEmpty());
+        browser.click("#start-now");
+        browser.see("body", "is printing “first”");
+        assertThat(prints.under(second.id())).isEmpty();
+    }
+
+    @Test
+    void prints_that_have_been_are_listed_with_how_they_ended() {
+        PlanState plan = started("listed");
+        browser.size(1280, 1400);
+        browser.click(".ending summary");
+        browser.type("#why", "it came off the bed");
+        browser.click("#broke-off");
+        browser.see("#beside", "It came to nothing");
+        browser.open("/prints");
+        browser.see("table", "came to nothing");
+        List<Print> all = prints.of(plan.id());
+        browser.open("/prints/" + all.get(0).id());
+        browser.see("main", "it came off the bed");
+    }
+}
