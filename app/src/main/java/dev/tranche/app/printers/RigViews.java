@@ -32,7 +32,7 @@ import org.springframework.ui.Model;
 
 /** Fills the templates of a printer's pages. */
 @Component
-class RigViews {
+public class RigViews {
     private final Workshop workshop;
     private final Figures figures;
     private final MeasuredTimes times;
@@ -84,7 +84,7 @@ class RigViews {
     }
 
     /** What every page of a printer shows. */
-    void frame(Machine machine, String tab, Model model) {
+    public void frame(Machine machine, String tab, Model model) {
         model.addAttribute("machine", machine);
         model.addAttribute("rig", machine.rig());
         model.addAttribute("printer", machine.printer());

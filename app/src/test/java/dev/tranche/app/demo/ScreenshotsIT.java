@@ -7,6 +7,8 @@ import dev.tranche.app.support.Browser;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDateTime;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
 import org.junit.jupiter.api.io.TempDir;
@@ -77,7 +79,6 @@ class ScreenshotsIT {
             browser.until(() -> browser.path().contains("layer=30"));
             save(browser, "desk-relief-tile");
             shoot(browser, plan("Leaf panel") + "?side=parts&layer=1", "desk-leaf-panel");
-            shoot(browser, plan("Tag of") + "?side=regions&region=0&layer=1", "desk-face-down-inlay");
             shoot(browser, plan("Row marker") + "/hand-off", "hand-off");
             browser.open(plan("Row marker") + "/rehearse");
             browser.click("#asks");
@@ -104,7 +105,11 @@ class ScreenshotsIT {
             save(browser, "clock");
             shoot(browser, plan("Leaf panel") + "/compare", "compare");
             shoot(browser, printer("Shed printer"), "printers");
-            shoot(browser, printer("Small direct drive, two") + "/rack", "rack");
+            browser.open(printer("Small direct drive, two") + "/coupons");
+            browser.choose("#purge_ladder-in", "Clay");
+            browser.click("#make-purge_ladder");
+            browser.see("#content", "What to look for");
+            save(browser, "coupon");
             browser.open(printer("Shed printer") + "/macros/0");
             new Actions(browser.driver())
                     .moveToElement(browser.find("#step-5 .step-title"))
@@ -112,12 +117,51 @@ class ScreenshotsIT {
             browser.find("tr.lit");
             save(browser, "macro-editor");
             shoot(browser, "/shelf", "shelf");
-            browser.script("localStorage.setItem('tranche-theme', 'dark')");
-            shoot(browser, plan("Relief tile"), "desk-night");
-            browser.script("localStorage.setItem('tranche-theme', 'light')");
             browser.size(390, 844);
             shoot(browser, plan("Row marker"), "desk-phone");
+            browser.size(1280, 800);
+            past(browser);
+            browser.size(390, 844);
+            browser.open(plan("Row marker") + "/print");
+            browser.click("#start-now");
+            browser.see("#next-title", "Swap 1");
+            save(browser, "print-phone");
         }
+    }
+
+    /** A print with a late swap, a measured purge and a note, as if an hour had gone by. */
+    private void past(Browser browser) throws IOException {
+        String plan = plan("Row marker");
+        browser.open(plan + "/print");
+        browser.script(
+                "document.getElementById('start-at').value = arguments[0]",
+                LocalDateTime.now().minusMinutes(26).withSecond(0).withNano(0).toString());
+        browser.click("#start-then");
+        browser.see("#next-title", "Swap 1");
+        String print = (String) browser.script("return document.getElementById('beside').dataset.print");
+        long minute = 60_000;
+        for (String told : List.of(
+                "CAME 0 0 " + 11 * minute,
+                "PUSHED 0 61 " + 10 * minute,
+                "DONE 0 0 " + 9 * minute,
+                "CAME 1 0 " + 5 * minute,
+                "DONE 1 0 " + 3 * minute)) {
+            String[] said = told.split(" ");
+            browser.script(
+                    "return fetch(arguments[0] + '/told', {method: 'POST', headers: {...JSON.parse(document.body.getAttribute('hx-headers')), 'HX-Request': 'true'},"
+                            + " body: new URLSearchParams({print: arguments[1], kind: arguments[2], visit: arguments[3], amount: arguments[4], ago: arguments[5]})}).then(() => true)",
+                    plan + "/print",
+                    print,
+                    said[0],
+                    said[1],
+                    said[2],
+                    said[3]);
+        }
+        browser.open(plan + "/print");
+        browser.click("#it-is-done");
+        browser.click("#afterwards");
+        browser.see("#lessons", "Reckon with that");
+        save(browser, "past-print");
     }
 
     /** At ten to ten in the evening some swaps come while everyone sleeps. */

@@ -97,6 +97,21 @@ public record Spool(
                 coverDepth);
     }
 
+    /** The same filament, of which is known how thick it hides what lies beneath, mm. */
+    public Spool covering(double depth) {
+        return new Spool(
+                id,
+                name,
+                material,
+                colour,
+                density,
+                pricePerKilogram,
+                firstLayerTemperature,
+                temperature,
+                gramsLeft,
+                depth);
+    }
+
     /** In layers so thin that what lies beneath shows. */
     public Film film() {
         return Film.of(colour, coverDepth);

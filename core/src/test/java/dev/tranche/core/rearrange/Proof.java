@@ -12,7 +12,7 @@ import java.util.List;
  * That two files print the same, by brute force: an interpreter that shares no code with the core, and every line against every
  * line.
  */
-final class Proof {
+public final class Proof {
     private static final double STEP = 0.25;
     /** Lines whose middles are nearer lie over one another, mm. */
     private static final double OVER = 0.15;
@@ -32,7 +32,7 @@ final class Proof {
     }
 
     /** That nothing of a file, its swaps among it, leads through plastic. */
-    static void standsFree(byte[] file) {
+    public static void standsFree(byte[] file) {
         nothingUnderPlastic(PlainMachine.moves(file, false));
     }
 
