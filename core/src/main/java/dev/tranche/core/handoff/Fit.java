@@ -32,6 +32,9 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
     /** Of a layer that are looked at for the model; all are, for its copies. */
     private static final int LARGEST = 8;
 
+    /** So many of the model's islands on a layer tell one copy from the next. */
+    private static final int ISLANDS = 24;
+
     /** Within so many widths of a line two walls are one. */
     private static final double LINES = 2;
 
@@ -76,11 +79,20 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
     /** Walls round the model's largest island on the second layer, which has no skirt or brim. */
     private static List<Coordinate> copies(GridMatch match, List<Layer> layers, Coordinate moved, double near) {
         Layer layer = layers.get(Math.min(1, layers.size() - 1));
+        List<Envelope> lines =
+                match.layer(layer.number()).lines().stream().map(Line::extent).toList();
+        // Islands of one copy that are alike are no copies of it: a copy has all that the first has.
+        List<Envelope> drawn = layer.islands().stream()
+                .filter(i -> lines.stream().anyMatch(l -> isNear(l, i, moved, near)))
+                .toList();
         List<Coordinate> copies = new ArrayList<>(List.of(moved));
-        for (Line line : match.layer(layer.number()).lines()) {
-            Coordinate at = centre(line.extent(), layer.island());
-            if (isNear(line.extent(), layer.island(), at, near)
-                    && copies.stream().noneMatch(c -> isOver(c, at, layer.island()))) {
+        for (Envelope line : lines) {
+            Coordinate at = centre(line, layer.island());
+            if (isNear(line, layer.island(), at, near)
+                    && copies.stream()
+                            .noneMatch(c -> isOver(c, at, layer.island())
+                                    || drawn.stream().anyMatch(i -> isNear(line, i, c, near)))
+                    && drawn.stream().allMatch(i -> lines.stream().anyMatch(l -> isNear(l, i, at, near)))) {
                 copies.add(at);
             }
         }
@@ -99,8 +111,11 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
         return IntStream.iterate(0, i -> i < layers.size(), i -> i + each)
                 .mapToObj(layers::get)
                 .flatMap(l -> l.places(near))
-                .max(Comparator.comparingLong(
-                        at -> layers.stream().filter(l -> l.isFound(at, near)).count()))
+                .max(Comparator.<Coordinate>comparingLong(at ->
+                                layers.stream().filter(l -> l.isFound(at, near)).count())
+                        .thenComparingLong(at -> layers.stream()
+                                .mapToLong(l -> l.islandsAt(at, near))
+                                .sum()))
                 .orElseGet(() -> centre(layers.get(0).extent(), layers.get(0).whole()));
     }
 
@@ -137,28 +152,41 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
     /**
      * A layer of the file beside the model's.
      *
-     * @param island the model's largest, and {@code whole} all of the model there
+     * @param islands of the model, the largest first, and {@code whole} all of the model there
      * @param drawn what the file draws that could be the island, the largest first
      * @param extent of all the file's plastic there
      */
-    private record Layer(int number, Envelope island, Envelope whole, List<Envelope> drawn, Envelope extent) {
+    private record Layer(int number, List<Envelope> islands, Envelope whole, List<Envelope> drawn, Envelope extent) {
 
         static Layer of(int number, SlicedLayer run, MultiPolygon outline, double near) {
-            Envelope island = IntStream.range(0, outline.getNumGeometries())
+            List<Envelope> islands = IntStream.range(0, outline.getNumGeometries())
                     .mapToObj(i -> outline.getGeometryN(i).getEnvelopeInternal())
-                    .max(Comparator.comparingDouble(Envelope::getArea))
-                    .orElseThrow();
+                    .sorted(Comparator.comparingDouble(Envelope::getArea).reversed())
+                    .limit(ISLANDS)
+                    .toList();
             List<Envelope> lines =
                     run.lines().stream().limit(LARGEST).map(Line::extent).toList();
             return new Layer(
                     number,
-                    island,
+                    islands,
                     outline.getEnvelopeInternal(),
                     Stream.concat(lines.stream(), together(lines, near).stream())
                             .sorted(Comparator.comparingDouble(Envelope::getArea)
                                     .reversed())
                             .toList(),
                     run.extent());
+        }
+
+        /** The model's largest. */
+        Envelope island() {
+            return islands.get(0);
+        }
+
+        /** How many of the model's islands are among what is drawn, if it is moved so far. */
+        long islandsAt(Coordinate moved, double near) {
+            return islands.stream()
+                    .filter(i -> drawn.stream().anyMatch(d -> isNear(d, i, moved, near)))
+                    .count();
         }
 
         /** What touches is one thing. */
@@ -183,14 +211,14 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
         /** By how much the model would be moved if one of the things drawn were the island, or all of them all of it. */
         Stream<Coordinate> places(double near) {
             return Stream.concat(
-                            drawn.stream().map(d -> new Envelope[] {d, island}),
+                            drawn.stream().map(d -> new Envelope[] {d, island()}),
                             Stream.of(new Envelope[][] {{extent, whole}}))
                     .filter(pair -> isNear(pair[0], pair[1], centre(pair[0], pair[1]), near))
                     .map(pair -> centre(pair[0], pair[1]));
         }
 
         boolean isFound(Coordinate moved, double near) {
-            return isNear(extent, whole, moved, near) || drawn.stream().anyMatch(d -> isNear(d, island, moved, near));
+            return isNear(extent, whole, moved, near) || drawn.stream().anyMatch(d -> isNear(d, island(), moved, near));
         }
 
         boolean isCovered(Coordinate moved, double near) {
@@ -205,7 +233,7 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
         }
 
         Difference difference() {
-            return new Difference(number, drawn.isEmpty() ? extent : drawn.get(0), island);
+            return new Difference(number, drawn.isEmpty() ? extent : drawn.get(0), island());
         }
     }
 }

@@ -117,6 +117,7 @@ class CouponTest {
         Coupon coupon = coupon(kind, printer);
         Bench bench = bench(coupon, printer);
         assertThat(bench.match()).isPresent();
+        assertThat(bench.facts().layout().copies()).hasSize(1);
         int swaps = kind == Kind.STACK ? 3 : 1;
         assertThat(bench.ledger().swaps()).hasSize(swaps);
         assertThat(bench.findings()).extracting(Finding::severity).doesNotContain(Severity.STOP);

@@ -72,6 +72,35 @@ class FitTest {
         assertThat(bench.found("another-model").severity()).isEqualTo(Severity.STOP);
     }
 
+    /** Three bars alike, as rungs are, drawn for each place in an order of its own. */
+    private static SmallGcode ladders(double... places) {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer);
+            for (int nth = 0; nth < 3 * places.length; nth++) {
+                int rung = nth % 3;
+                double at = places[(nth / 3 + rung + layer) % places.length];
+                gcode.outline(at + WIDTH / 2, 70 + 8 * rung + WIDTH / 2, 30 - WIDTH, 4 - WIDTH, FEED);
+            }
+        }
+        return gcode;
+    }
+
+    @Test
+    void rungs_of_one_model_that_are_alike_are_no_copies_of_it() {
+        Bench bench = new Bench();
+        bench.mesh = new Shapes()
+                .box(0, 0, 0, 30, 4, 3)
+                .box(0, 8, 0, 30, 4, 3)
+                .box(0, 16, 0, 30, 4, 3)
+                .mesh();
+        bench.grid = LayerSettings.COMMON.on(bench.mesh.height());
+        assertThat(bench.sliced(ladders(40)).facts().layout().copies()).hasSize(1);
+        assertThat(bench.sliced(ladders(40, 90)).facts().layout().copies())
+                .extracting(c -> Math.round(c.spot().x()))
+                .containsExactly(55L, 105L);
+    }
+
     @Test
     void skirts_towers_and_copies_are_put_aside() {
         SmallGcode gcode = new SmallGcode();
