@@ -159,7 +159,7 @@ class Coupons {
         ColourPlan colours = ColourPlan.of(coupon.layers(), coupon.spools().get(0));
         for (SpoolId spool : coupon.spools().subList(1, coupon.spools().size())) {
             List<Integer> numbers = IntStream.range(0, parts.size())
-                    .filter(i -> parts.get(i).name().startsWith(part(spool)))
+                    .filter(i -> isOf(parts.get(i).name(), spool))
                     .boxed()
                     .toList();
             colours = colours.with(colours.regions()
@@ -181,7 +181,12 @@ class Coupons {
         entity.step = coupon.scale().step();
         entity.marks = coupon.scale().marks();
         coupons.save(entity);
-        return plan;
+        return plans.get(plan.id());
+    }
+
+    /** Parts of one thing are numbered where there are several. */
+    private static boolean isOf(String part, SpoolId spool) {
+        return part.equals(part(spool)) || part.startsWith(part(spool) + " ");
     }
 
     private static String part(SpoolId spool) {

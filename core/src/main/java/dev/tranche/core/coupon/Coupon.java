@@ -242,7 +242,7 @@ public record Coupon(Kind kind, LayerSettings layers, List<SpoolId> spools, List
             y[i] = (float) corners.get(i)[1];
             z[i] = (int) Math.rint(corners.get(i)[2] * 1000);
         }
-        return Mesh.of(x, y, z);
+        return Mesh.standing(x, y, z, 0);
     }
 
     private void box(Block b, List<double[]> corners) {

@@ -87,7 +87,7 @@ public final class Mesh {
     }
 
     /** A mesh whose corners are given where they are to stay. */
-    static Mesh standing(float[] x, float[] y, int[] z, double lifted) {
+    public static Mesh standing(float[] x, float[] y, int[] z, double lifted) {
         return new Mesh(x, y, z, lifted);
     }
 

@@ -7,7 +7,9 @@ import dev.tranche.core.geometry.Section;
 import dev.tranche.core.machine.Printer;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.stream.IntStream;
@@ -38,6 +40,9 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
     /** Within so many widths of a line two walls are one. */
     private static final double LINES = 2;
 
+    /** Nearer than this two places are one, mm. */
+    private static final double SAME = 0.05;
+
     /** So many layers are looked at for the place where the model stands. */
     private static final int TRIALS = 9;
     /** Walls reach beyond the model no further than by what rounding does, mm. */
@@ -61,7 +66,7 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
         if (layers.isEmpty()) {
             return new Fit(Optional.empty(), OptionalDouble.empty(), List.of());
         }
-        Coordinate moved = moved(layers, near);
+        Coordinate moved = moved(match, layers, near);
         List<Layer> others =
                 layers.stream().filter(l -> !l.isFound(moved, near)).toList();
         Optional<Difference> differs = others.stream()
@@ -105,17 +110,28 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
         return Math.abs(one.x - other.x) < island.getWidth() / 2 && Math.abs(one.y - other.y) < island.getHeight() / 2;
     }
 
-    /** Where the model stands, as most layers have it. */
-    private static Coordinate moved(List<Layer> layers, double near) {
+    /** Where the model stands, as most layers have it; of places as good, where most of its islands are drawn. */
+    private static Coordinate moved(GridMatch match, List<Layer> layers, double near) {
         int each = Math.max(1, layers.size() / TRIALS);
-        return IntStream.iterate(0, i -> i < layers.size(), i -> i + each)
+        List<Layer> tried = IntStream.iterate(0, i -> i < layers.size(), i -> i + each)
                 .mapToObj(layers::get)
-                .flatMap(l -> l.places(near))
-                .max(Comparator.<Coordinate>comparingLong(at ->
-                                layers.stream().filter(l -> l.isFound(at, near)).count())
-                        .thenComparingLong(at -> layers.stream()
-                                .mapToLong(l -> l.islandsAt(at, near))
-                                .sum()))
+                .toList();
+        Map<Coordinate, Long> found = new LinkedHashMap<>();
+        tried.stream().flatMap(l -> l.places(near)).forEach(at -> {
+            if (found.keySet().stream().noneMatch(known -> known.distance(at) < SAME)) {
+                found.put(at, layers.stream().filter(l -> l.isFound(at, near)).count());
+            }
+        });
+        long most = found.values().stream().mapToLong(Long::longValue).max().orElse(0);
+        List<Coordinate> best =
+                found.keySet().stream().filter(at -> found.get(at) == most).toList();
+        if (best.size() == 1) {
+            return best.get(0);
+        }
+        return best.stream()
+                .max(Comparator.comparingLong(at -> tried.stream()
+                        .mapToLong(l -> l.islandsAt(match.layer(l.number()).lines(), at, near))
+                        .sum()))
                 .orElseGet(() -> centre(layers.get(0).extent(), layers.get(0).whole()));
     }
 
@@ -182,10 +198,10 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
             return islands.get(0);
         }
 
-        /** How many of the model's islands are among what is drawn, if it is moved so far. */
-        long islandsAt(Coordinate moved, double near) {
+        /** How many of the model's islands are among the lines drawn, if it is moved so far. */
+        long islandsAt(List<Line> lines, Coordinate moved, double near) {
             return islands.stream()
-                    .filter(i -> drawn.stream().anyMatch(d -> isNear(d, i, moved, near)))
+                    .filter(i -> lines.stream().anyMatch(l -> isNear(l.extent(), i, moved, near)))
                     .count();
         }
 

@@ -35,6 +35,7 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.locationtech.jts.geom.Envelope;
 
 class CouponTest {
     private static final SpoolId SOOT = Spools.SOOT.id();
@@ -117,7 +118,11 @@ class CouponTest {
         Coupon coupon = coupon(kind, printer);
         Bench bench = bench(coupon, printer);
         assertThat(bench.match()).isPresent();
-        assertThat(bench.facts().layout().copies()).hasSize(1);
+        // In the middle of the bed, and nowhere else.
+        assertThat(bench.facts().layout().copies()).singleElement().satisfies(copy -> {
+            Envelope at = copy.outline().getEnvelopeInternal();
+            assertThat(at.centre().distance(printer.bed().bounds().centre())).isLessThan(0.5);
+        });
         int swaps = kind == Kind.STACK ? 3 : 1;
         assertThat(bench.ledger().swaps()).hasSize(swaps);
         assertThat(bench.findings()).extracting(Finding::severity).doesNotContain(Severity.STOP);

@@ -1,0 +1,150 @@
+package dev.tranche.app.coupons;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.run.Rehearsals;
+import dev.tranche.app.run.Setup;
+import dev.tranche.app.support.BrowserTest;
+import dev.tranche.app.work.Workbench;
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.coupon.Coupon.Kind;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Material;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.purge.MeasuredPurge;
+import dev.tranche.core.rehearse.Report;
+import dev.tranche.core.rig.Beginning;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.units.Height;
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.springframework.beans.factory.annotation.Autowired;
+
+/** Coupons are made for a printer, printed like any plan, and what is seen on them becomes a measure. */
+class CouponPageTest extends BrowserTest {
+    @Autowired
+    private Coupons coupons;
+
+    @Autowired
+    private Workbench workbench;
+
+    @Autowired
+    private Rehearsals rehearsals;
+
+    private SpoolId dark;
+    private SpoolId light;
+    private SpoolId third;
+
+    @BeforeEach
+    void threeSpools() {
+        if (shelf.all().size() < 3) {
+            shelf.add(new Spool(
+                    new SpoolId(0), "Zinc", Material.PLA, Srgb.parse("#A5402D"), 1.24, BigDecimal.TEN, 210, 205, 500));
+        }
+        dark = shelf.all().get(0).id();
+        light = shelf.all().get(1).id();
+        third = shelf.all().get(2).id();
+    }
+
+    private long printer() {
+        return workshop.all().get(0).id();
+    }
+
+    /** On every kind of machine every coupon fits its own file, is handed off, and rehearses to its end. */
+    @ParameterizedTest
+    @EnumSource(
+            value = Beginning.class,
+            names = {"TUBE_ROUTINE", "DIRECT_PAUSE", "HOST", "SELECTOR"})
+    void a_coupon_is_a_plan_that_is_handed_off_and_rehearsed(Beginning kind) throws IOException {
+        long printer = workshop.add(kind.rig(kind.name())).id();
+        for (Kind coupon : Kind.values()) {
+            PlanState plan =
+                    coupons.make(printer, coupon, dark, coupon == Kind.STACK ? third : light, Optional.of(light));
+            Workpiece work = workbench.openNow(plan);
+            assertThat(work.match())
+                    .as("%s on %s: %s", coupon, kind, work.findings())
+                    .isPresent();
+            assertThat(work.layout().copies()).hasSize(1);
+            Report report = rehearsals.now(work, Setup.PLAIN);
+            report.layers()
+                    .forEach(l -> System.err.println(
+                            "DBG " + coupon + l.wrong() + " " + l.marks().size() + " "
+                                    + l.marks().stream()
+                                            .map(m -> m.kind() + ":" + Math.round(m.y0() * 10) / 10.0)
+                                            .distinct()
+                                            .toList()));
+            assertThat(report.layers().stream()
+                            .mapToDouble(Report.LayerSeen::wrong)
+                            .sum())
+                    .as("%s on %s", coupon, kind)
+                    .isZero();
+            assertThat(report.whole()).as("%s on %s", coupon, kind).isTrue();
+            if (coupon != Kind.PURGE_LADDER) {
+                assertThat(report.unclean()).as("%s on %s", coupon, kind).isEmpty();
+            }
+        }
+    }
+
+    @Test
+    void a_ladder_that_is_measured_changes_the_purge_of_every_plan_on_that_printer() {
+        browser.open("/printers/" + printer() + "/coupons");
+        browser.choose("#purge_ladder-in", shelf.all().get(1).name());
+        browser.click("#make-purge_ladder");
+        browser.see("#content", "What to look for");
+        browser.type("#mark", "11");
+        browser.click("#reckon");
+        browser.see("#notice", "This coupon has the marks 1 to 10");
+        browser.type("#mark", "4");
+        browser.click("#reckon");
+        browser.see("#seen", "every plan on this printer reckons with it");
+        MeasuredPurge measured = workshop.get(printer()).purges().stream()
+                .filter(p -> p.out().equals(dark) && p.in().equals(light))
+                .findFirst()
+                .orElseThrow();
+        Workpiece plan = workbench.openNow(twoColours());
+        assertThat(plan.ledger().swaps().get(0).purge().measured()).isTrue();
+        assertThat(plan.ledger().swaps().get(0).purge().volume().cubicMillimetres())
+                .isCloseTo(measured.volume().cubicMillimetres(), within(1e-6));
+        browser.open("/printers/" + printer() + "/coupons");
+        browser.see("table", "needs ");
+    }
+
+    private PlanState twoColours() {
+        PlanState plan = plan("measured by a ladder");
+        return plans.editAll(
+                plan.id(),
+                plan.edition(),
+                "two colours",
+                c -> c.with(ColourPlan.of(LayerSettings.COMMON, dark)
+                        .startAt(Height.ofMillimetres(2.4), light, LayerSettings.COMMON.on(Height.ofMillimetres(5)))));
+    }
+
+    @Test
+    void a_stack_tells_how_well_its_spool_covers() throws IOException {
+        PlanState plan = coupons.make(printer(), Kind.STACK, dark, third, Optional.of(light));
+        coupons.see(plan, 3);
+        assertThat(shelf.byId().get(third).coverDepth()).isCloseTo(0.6, within(1e-9));
+    }
+
+    @Test
+    void what_has_no_marks_or_is_no_coupon_says_so() throws IOException {
+        PlanState tile = coupons.make(printer(), Kind.EARLY_SWAP, dark, light, Optional.empty());
+        assertThatThrownBy(() -> coupons.see(tile, 1)).isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> coupons.see(plan("no coupon"), 1)).isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> coupons.make(printer(), Kind.EARLY_SWAP, dark, dark, Optional.empty()))
+                .isInstanceOf(Refusal.class);
+        assertThat(List.of(Kind.values())).hasSize(3);
+    }
+}
