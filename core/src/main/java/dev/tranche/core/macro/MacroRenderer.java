@@ -154,14 +154,19 @@ final class MacroRenderer {
         } else if (s instanceof Step.Park) {
             park();
         } else if (s instanceof Step.Unload u) {
-            retracted = 0;
+            // As far behind the gears as Load begins, wherever the tip is by now.
             out.push(
-                    -Math.max(0, printer.drive().gearsToNozzle() + u.extra()),
+                    -Math.max(0, printer.drive().gearsToNozzle() + u.extra() - retracted),
                     u.speed(),
                     "unload",
                     Words.format(
-                            "gears to nozzle %s mm and %s mm of the step",
-                            Numerals.mm(printer.drive().gearsToNozzle()), Numerals.mm(u.extra())));
+                            "gears to nozzle %s mm and %s mm of the step%s",
+                            Numerals.mm(printer.drive().gearsToNozzle()),
+                            Numerals.mm(u.extra()),
+                            retracted > 0
+                                    ? Words.format(", less %s mm that were retracted", Numerals.mm(retracted))
+                                    : ""));
+            retracted = 0;
         } else if (s instanceof Step.Load l) {
             retracted = 0;
             out.push(

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.gcode.Draw;
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
@@ -58,6 +59,25 @@ class SwapsByHandTest {
 
     private static List<String> texts(DryRun run) {
         return RenderedLine.texts(run.lines());
+    }
+
+    /** Else the new tip, pushed as far as the old one was pulled, would stop short, and the purge with it. */
+    @Test
+    void unloading_pulls_to_behind_the_gears_from_where_the_tip_is_drawn_back_to() {
+        ControllerState drawn = ControllerState.standingAt(90, 80, 3.2, 205).drawn(Draw.of(4), Draw.of(4));
+        DryRun run = DryRun.of(
+                Macro.of(
+                        Event.SWAP,
+                        new Step.Retract(2),
+                        new Step.Unload(20, 30),
+                        new Step.Load(20, 30),
+                        new Step.Purge(4)),
+                PRINTER,
+                MOMENT.at(drawn));
+        double gears = PRINTER.drive().gearsToNozzle();
+        assertThat(texts(run))
+                .contains(
+                        "G1 E-" + Numerals.mm(gears + 20 - 6) + " F1800", "G1 E" + Numerals.mm(gears + 20) + " F1800");
     }
 
     @ParameterizedTest
