@@ -8,6 +8,6 @@ create table coupon (
     first_mark double precision not null,
     step double precision not null,
     marks integer not null,
-    seen integer
+    seen double precision
 );
 create index coupon_by_printer on coupon (printer);

@@ -38,12 +38,12 @@ class CouponController {
     String make(
             @PathVariable long id,
             @RequestParam Coupon.Kind kind,
-            @RequestParam long out,
+            @RequestParam Optional<Long> out,
             @RequestParam long in,
             @RequestParam Optional<Long> third)
             throws IOException {
         return "redirect:/plans/"
-                + coupons.make(id, kind, new SpoolId(out), new SpoolId(in), third.map(SpoolId::new))
+                + coupons.make(id, kind, new SpoolId(out.orElse(in)), new SpoolId(in), third.map(SpoolId::new))
                         .id() + "/coupon";
     }
 
@@ -54,7 +54,7 @@ class CouponController {
 
     @PostMapping("/plans/{id}/coupon")
     String seen(@PathVariable String id, @RequestParam String mark, Model model) {
-        coupons.see(plans.get(id), Numbers.whole("mark", mark));
+        coupons.see(plans.get(id), Numbers.decimal("mark", mark));
         return one(id, model);
     }
 }

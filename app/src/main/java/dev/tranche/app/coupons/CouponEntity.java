@@ -28,5 +28,5 @@ class CouponEntity {
     double step;
     int marks;
     /** The first mark that is as it should be, once somebody has looked. */
-    Integer seen;
+    Double seen;
 }

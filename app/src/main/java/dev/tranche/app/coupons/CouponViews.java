@@ -54,9 +54,11 @@ class CouponViews {
     }
 
     private String inWords(Made made, double value, Workshop.Machine machine) {
-        return made.kind() == Kind.STACK
-                ? Words.format("hides after %.2f mm", value)
-                : "needs " + figures.length(machine.printer().filament().length(new Volume(value)));
+        return switch (made.kind()) {
+            case STACK -> Words.format("hides after %.2f mm", value);
+            case GEARS -> Words.format("is %.1f mm", value);
+            default -> "needs " + figures.length(machine.printer().filament().length(new Volume(value)));
+        };
     }
 
     String one(Workpiece work, Model model) {
@@ -91,6 +93,10 @@ class CouponViews {
                             + " at the back has twice the purge behind it that Tranche reckons with.",
                     "At the swap push no more through than the printer or the list says, or the bars count wrong.",
                     "Hold it against the light you will see the print in, and find the first bar that is clean.");
+            case GEARS -> List.of(
+                    "Before it starts, pull the filament out, cut its end straight and push it in up to the gears, no further.",
+                    "It pushes filament in and lays bars meanwhile, the first at the front; threads between bars do not count.",
+                    "Find the bar on which plastic begins, and how many tenths of it are bare: 4.3 is the fourth bar, bare for three tenths.");
             case STACK -> List.of(
                     "Strip 1 lies at the front with one layer of " + made.in().name()
                             + "; each strip behind it has one more.",

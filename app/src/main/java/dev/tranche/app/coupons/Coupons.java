@@ -27,6 +27,7 @@ import dev.tranche.core.purge.PurgeModel;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Volume;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -85,7 +86,7 @@ class Coupons {
             Spool out,
             Spool in,
             Scale scale,
-            Optional<Integer> seen) {
+            Optional<Double> seen) {
         /** What was seen, in mm³ or mm. */
         Optional<Double> measured() {
             return seen.map(scale::at);
@@ -118,6 +119,7 @@ class Coupons {
                             in,
                             out,
                             third.orElseThrow(() -> new Refusal("A stack needs a dark and a light spool beneath.")));
+                    case GEARS -> Coupon.gears(on, in);
                 };
         return keep(machine, coupon, name(kind, from, to), settings, spools);
     }
@@ -139,9 +141,11 @@ class Coupons {
     }
 
     private static String name(Kind kind, Spool out, Spool in) {
-        return kind == Kind.STACK
-                ? kind.title() + " of " + in.name()
-                : kind.title() + ", " + out.name() + " to " + in.name();
+        return switch (kind) {
+            case STACK -> kind.title() + " of " + in.name();
+            case GEARS -> kind.title() + ", with " + in.name();
+            default -> kind.title() + ", " + out.name() + " to " + in.name();
+        };
     }
 
     private PlanState keep(
@@ -221,16 +225,29 @@ class Coupons {
 
     /** Takes over what was seen: mark {@code mark} is the first that is as it should be. */
     @Transactional
-    public void see(PlanState plan, int mark) {
+    public void see(PlanState plan, double mark) {
         CouponEntity entity = coupons.findById(plan.id())
                 .orElseThrow(() -> new Refusal("This plan is no coupon, so nothing is read off it."));
         Made made = made(entity, plan.name());
+        if (made.kind() != Kind.GEARS && mark != Math.rint(mark)) {
+            throw new Refusal("Give the number of the mark, such as 4.");
+        }
         switch (made.kind()) {
             case PURGE_LADDER -> workshop.measured(
                     made.printer(), Coupon.measured(made.out().id(), made.in().id(), made.scale(), mark));
             case STACK -> shelf.change(made.in().covering(made.scale().at(mark)));
+            case GEARS -> gears(made.printer(), Math.round(made.scale().at(mark) * 10) / 10.0);
             case EARLY_SWAP -> throw new Refusal("An early swap is looked at, and nothing is read off it.");
         }
         entity.seen = mark;
+    }
+
+    private void gears(long printer, double length) {
+        Machine machine = workshop.get(printer);
+        workshop.edit(
+                printer,
+                machine.version().edition(),
+                Words.format("gears to nozzle %.1f mm, as measured", length),
+                rig -> rig.with(rig.printer().with(rig.printer().drive().reaching(length))));
     }
 }

@@ -24,7 +24,6 @@ import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import java.io.IOException;
 import java.math.BigDecimal;
-import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -139,12 +138,26 @@ class CouponPageTest extends BrowserTest {
     }
 
     @Test
+    void where_plastic_begins_tells_the_way_from_the_gears_to_the_nozzle() {
+        long printer = workshop.add(Beginning.DIRECT_PAUSE.rig("measured")).id();
+        double before = workshop.get(printer).printer().drive().gearsToNozzle();
+        browser.open("/printers/" + printer + "/coupons");
+        browser.click("#make-gears");
+        browser.see("#content", "push it in up to the gears");
+        browser.type("#mark", "9.5");
+        browser.click("#reckon");
+        browser.see("#seen", "Gears to nozzle is ");
+        assertThat(workshop.get(printer).printer().drive().gearsToNozzle()).isGreaterThan(before);
+    }
+
+    @Test
     void what_has_no_marks_or_is_no_coupon_says_so() throws IOException {
         PlanState tile = coupons.make(printer(), Kind.EARLY_SWAP, dark, light, Optional.empty());
         assertThatThrownBy(() -> coupons.see(tile, 1)).isInstanceOf(Refusal.class);
         assertThatThrownBy(() -> coupons.see(plan("no coupon"), 1)).isInstanceOf(Refusal.class);
         assertThatThrownBy(() -> coupons.make(printer(), Kind.EARLY_SWAP, dark, dark, Optional.empty()))
                 .isInstanceOf(Refusal.class);
-        assertThat(List.of(Kind.values())).hasSize(3);
+        PlanState ladder = coupons.make(printer(), Kind.PURGE_LADDER, dark, light, Optional.empty());
+        assertThatThrownBy(() -> coupons.see(ladder, 2.5)).isInstanceOf(Refusal.class);
     }
 }

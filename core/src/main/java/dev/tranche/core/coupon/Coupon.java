@@ -32,6 +32,10 @@ public record Coupon(Kind kind, LayerSettings layers, List<SpoolId> spools, List
     /** What stays free at the rim of a bed, mm. */
     private static final double RIM = 10;
 
+    /** A bead of one stroke, mm wide. */
+    private static final double BEAD = 1.5;
+
+    private static final int LENGTHS = 12;
     private static final int BARS = 10;
     private static final int MOST_LAYERS = 8;
     private static final int BASE = 2;
@@ -45,7 +49,8 @@ public record Coupon(Kind kind, LayerSettings layers, List<SpoolId> spools, List
     public enum Kind {
         EARLY_SWAP("Early swap", "A small tile, swapped after three layers: does the macro work, is the seam clean?"),
         PURGE_LADDER("Purge ladder", "Ten bars after equal steps of purge: how much does this pair of colours need?"),
-        STACK("Stack", "One, two, three … layers over dark and light: how thick does a spool hide what lies beneath?");
+        STACK("Stack", "One, two, three … layers over dark and light: how thick does a spool hide what lies beneath?"),
+        GEARS("Gears to nozzle", "Bars laid while filament goes in from the gears: how long is the way to the nozzle?");
 
         private final String title;
         private final String asks;
@@ -74,9 +79,12 @@ public record Coupon(Kind kind, LayerSettings layers, List<SpoolId> spools, List
     public record Scale(double first, double step, int marks) {
         public static final Scale NONE = new Scale(0, 0, 0);
 
-        /** @throws Refusal if there is no such mark */
-        public double at(int mark) {
-            if (mark < 1 || mark > marks) {
+        /**
+         * @param mark whole, or with tenths where it lies between two
+         * @throws Refusal if there is no such mark
+         */
+        public double at(double mark) {
+            if (!(mark >= 1 && mark < marks + 1)) {
                 throw Refusal.of("This coupon has the marks 1 to %d; give the first that is as it should be.", marks);
             }
             return first + (mark - 1) * step;
@@ -168,6 +176,29 @@ public record Coupon(Kind kind, LayerSettings layers, List<SpoolId> spools, List
                         new Scale(height, height, MOST_LAYERS)));
     }
 
+    /**
+     * Bars laid while filament is pushed in, whose tip begins at the gears: bar k takes one step, and the way to the nozzle is as
+     * long as what had gone in where plastic begins. From 85 % to 115 % of what the printer's measure says.
+     */
+    public static Coupon gears(Printer printer, SpoolId spool) {
+        double believed = printer.drive().gearsToNozzle();
+        double first = 0.85 * believed;
+        double step = Math.max(2, 0.3 * believed / LENGTHS);
+        Height height = Height.ofMillimetres(Math.min(0.3, Math.round(printer.nozzle() * 75) / 100.0));
+        double each = printer.filament().volume(step).cubicMillimetres() / (BEAD * height.millimetres());
+        List<Block> blocks = IntStream.range(0, LENGTHS)
+                .mapToObj(i -> new Block(spool, 0, i * (BEAD + 3), each, BEAD, 1, 1))
+                .toList();
+        return fitting(
+                printer,
+                new Coupon(
+                        Kind.GEARS,
+                        new LayerSettings(height, height),
+                        List.of(spool),
+                        blocks,
+                        new Scale(first, step, LENGTHS)));
+    }
+
     private static Block priming(SpoolId spool, double w, double width) {
         return new Block(spool, 0, 0, width, 4 * w, 1, 1);
     }
@@ -226,7 +257,7 @@ public record Coupon(Kind kind, LayerSettings layers, List<SpoolId> spools, List
     }
 
     /** What a mark measured as the first that is clean says of the pair. */
-    public static MeasuredPurge measured(SpoolId out, SpoolId in, Scale scale, int mark) {
+    public static MeasuredPurge measured(SpoolId out, SpoolId in, Scale scale, double mark) {
         return new MeasuredPurge(out, in, new Volume(scale.at(mark)));
     }
 

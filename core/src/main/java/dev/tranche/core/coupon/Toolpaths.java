@@ -25,6 +25,12 @@ public final class Toolpaths {
     private static final double FIRST = 20;
 
     private static final double FASTEST = 40;
+    /** Filament that is pushed in without printing: mm over the bed, mm at a time, mm/s; and at which it lays bars. */
+    private static final double ASIDE = 20;
+
+    private static final double AT_A_TIME = 100;
+    private static final double APPROACH = 10;
+    private static final double SLOWLY = 2;
 
     private final StringBuilder out = new StringBuilder();
     private final Coupon coupon;
@@ -76,6 +82,21 @@ public final class Toolpaths {
         line("M82");
         line("G92 E0");
         line("T0");
+        if (coupon.kind() == Coupon.Kind.GEARS) {
+            approach();
+        }
+    }
+
+    /** The tip goes from the gears to a little before where the nozzle is taken to be. */
+    private void approach() {
+        line("G1 Z%.2f F%.0f", ASIDE, printer.motion().liftSpeed() * 60);
+        double left = coupon.scale().first();
+        while (left > 0) {
+            double now = Math.min(left, AT_A_TIME);
+            e += now;
+            left -= now;
+            line("G1 E%.4f F%.0f", e, APPROACH * 60);
+        }
     }
 
     private void end() {
@@ -119,7 +140,13 @@ public final class Toolpaths {
             }
             coupon.blocks().stream()
                     .filter(b -> b.spool().equals(spool) && b.isOn(number))
-                    .forEach(b -> fill(b, number % 2 == 0));
+                    .forEach(b -> {
+                        if (coupon.kind() == Coupon.Kind.GEARS) {
+                            bead(b);
+                        } else {
+                            fill(b, number % 2 == 0);
+                        }
+                    });
         }
         return loaded;
     }
@@ -130,6 +157,19 @@ public final class Toolpaths {
                 .noneMatch(b -> b.isOn(layer) && b.spool().equals(s)));
         order.sort(Comparator.comparing(s -> !s.equals(loaded)));
         return order;
+    }
+
+    /** One thick line, for as much filament as one step of the scale; nothing is drawn back, or the count would be lost. */
+    private void bead(Block b) {
+        drawn = false;
+        travel(new Coordinate(b.x(), b.y() + b.depth() / 2));
+        e += coupon.scale().step();
+        line(
+                "G1 X%.3f Y%.3f E%.4f F%.0f",
+                b.x() + b.width() + shift.x,
+                b.y() + b.depth() / 2 + shift.y,
+                e,
+                b.width() / coupon.scale().step() * SLOWLY * 60);
     }
 
     /** One stroke of lines side by side, along X or, on every other layer of what has several, along Y. */
@@ -156,7 +196,7 @@ public final class Toolpaths {
     }
 
     private void draw() {
-        if (!drawn && e > 0) {
+        if (!drawn && e > 0 && coupon.kind() != Coupon.Kind.GEARS) {
             e -= back;
             drawn = true;
             line("G1 E%.4f F%.0f", e, printer.motion().retractSpeed() * 60);

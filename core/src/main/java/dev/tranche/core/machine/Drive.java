@@ -7,6 +7,11 @@ public sealed interface Drive {
     /** mm of filament from the gears to the tip of the nozzle. */
     double gearsToNozzle();
 
+    /** The same, measured anew. */
+    default Drive reaching(double length) {
+        return this instanceof Tube ? new Tube(length) : new Direct(length);
+    }
+
     /** Gears on the carriage. */
     record Direct(double gearsToNozzle) implements Drive {
         public Direct {

@@ -130,6 +130,12 @@ public record Printer(
                 watts);
     }
 
+    public Printer with(Drive other) {
+        return new Printer(
+                name, bed, travel, maxHeight, home, hotend, filament, other, parkSpot, selector, motion, abilities,
+                watts);
+    }
+
     public Printer with(Abilities other) {
         return new Printer(
                 name, bed, travel, maxHeight, home, hotend, filament, drive, parkSpot, selector, motion, other, watts);

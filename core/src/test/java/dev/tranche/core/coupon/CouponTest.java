@@ -57,6 +57,7 @@ class CouponTest {
                             .between(Spools.SOOT, Spools.CHALK)
                             .volume());
             case STACK -> Coupon.stack(printer, Spools.SKY.id(), SOOT, CHALK);
+            case GEARS -> Coupon.gears(printer, SOOT);
         };
     }
 
@@ -123,7 +124,7 @@ class CouponTest {
             Envelope at = copy.outline().getEnvelopeInternal();
             assertThat(at.centre().distance(printer.bed().bounds().centre())).isLessThan(0.5);
         });
-        int swaps = kind == Kind.STACK ? 3 : 1;
+        int swaps = kind == Kind.STACK ? 3 : kind == Kind.GEARS ? 0 : 1;
         assertThat(bench.ledger().swaps()).hasSize(swaps);
         assertThat(bench.findings()).extracting(Finding::severity).doesNotContain(Severity.STOP);
         byte[] written = bench.written();
@@ -181,6 +182,30 @@ class CouponTest {
                 .isCloseTo(2 * estimate, within(0.05 * estimate));
         assertThat(Coupon.measured(SOOT, CHALK, scale, 4).volume().cubicMillimetres())
                 .isCloseTo(scale.at(4), within(1e-9));
+    }
+
+    @Test
+    void when_a_bar_begins_as_much_filament_has_gone_in_as_its_mark_says() {
+        for (Printer printer : List.of(Printers.plain(), Printers.withTube())) {
+            Coupon gears = coupon(Kind.GEARS, printer);
+            double believed = printer.drive().gearsToNozzle();
+            double in = 0;
+            int bar = 0;
+            for (Move m : PlainMachine.moves(
+                    Toolpaths.of(gears, printer, Spools.SHELF).getBytes(StandardCharsets.US_ASCII), false)) {
+                assertThat(m.filament()).isNotNegative();
+                if (m.lays()) {
+                    bar++;
+                    assertThat(gears.scale().at(bar)).isCloseTo(in, within(0.01));
+                }
+                in += m.filament();
+            }
+            assertThat(bar).isEqualTo(12);
+            assertThat(gears.scale().at(1)).isLessThan(believed);
+            assertThat(in).isGreaterThan(believed * 1.1);
+            assertThat(gears.scale().at(4.5))
+                    .isCloseTo(gears.scale().first() + 3.5 * gears.scale().step(), within(1e-9));
+        }
     }
 
     @Test
