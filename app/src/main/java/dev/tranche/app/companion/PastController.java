@@ -37,6 +37,13 @@ class PastController {
         return views.one(prints.get(id), model);
     }
 
+    /** Of a plan that is gone, nobody can say so beside it. */
+    @PostMapping("/{id}/over")
+    String over(@PathVariable String id, Model model) {
+        prints.breakOff(id);
+        return one(id, model);
+    }
+
     @PostMapping("/{id}/person")
     String person(@PathVariable String id, @RequestParam Event event, Model model) {
         lessons.takePerson(prints.get(id), event);

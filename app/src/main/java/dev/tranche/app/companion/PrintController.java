@@ -111,7 +111,7 @@ class PrintController {
                 text,
                 token.isEmpty() ? UUID.randomUUID().toString() : token,
                 Duration.ofMillis(ago));
-        Print after = prints.tell(print, word);
+        Print after = prints.tell(plans.get(id).id(), print, word);
         return views.stage(plans.get(id), Optional.of(after), model);
     }
 

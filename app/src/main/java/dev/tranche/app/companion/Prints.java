@@ -72,7 +72,7 @@ public class Prints {
                 return print(busy.get());
             }
             throw Refusal.of(
-                    "%s is printing “%s”; say that that print is over before another begins.",
+                    "%s is printing “%s”; say that that print is over before another begins, beside it or under Prints that have been.",
                     printerName, Words.quoted(busy.get().planName));
         }
         PrintEntity entity = new PrintEntity();
@@ -123,9 +123,9 @@ public class Prints {
         events.publishEvent(new Told(entity.plan));
     }
 
-    /** Tells something; what has been told under the same token is told once. */
-    Print tell(String id, Word word) {
-        PrintEntity entity = prints.locked(id).orElseThrow(Prints::gone);
+    /** Tells something of a print of {@code plan}; what has been told under the same token is told once. */
+    Print tell(String plan, String id, Word word) {
+        PrintEntity entity = prints.locked(id).filter(p -> p.plan.equals(plan)).orElseThrow(Prints::gone);
         if (word.token().isBlank() || word.token().length() > 64) {
             throw new Refusal("What was pressed has no name; reload the page.");
         }
@@ -143,6 +143,13 @@ public class Prints {
             nozzles.holds(entity.printer, after.inNozzle(), entry.at());
         }
         return told(entity);
+    }
+
+    /** Says that one has come to nothing. */
+    void breakOff(String id) {
+        Print print = get(id);
+        String token = UUID.randomUUID().toString();
+        tell(print.plan(), id, new Word(Entry.Kind.BROKE_OFF, -1, 0, "", token, Duration.ZERO));
     }
 
     void spoolsTaken(String id) {

@@ -43,7 +43,7 @@ class CompanionPageTest extends BrowserTest {
     void endAll() {
         prints.all().stream()
                 .filter(p -> !p.course().isOver())
-                .forEach(p -> prints.tell(p.id(), word(Kind.BROKE_OFF, -1, 0)));
+                .forEach(p -> prints.tell(p.plan(), p.id(), word(Kind.BROKE_OFF, -1, 0)));
     }
 
     private static Word word(Kind kind, int visit, double amount) {
@@ -234,7 +234,7 @@ class CompanionPageTest extends BrowserTest {
     void a_stop_that_the_print_does_not_have_or_a_purge_that_cannot_be_is_refused_in_a_sentence() {
         PlanState plan = started("refused");
         Print print = prints.under(plan.id()).orElseThrow();
-        assertThatThrownBy(() -> prints.tell(print.id(), word(Kind.DONE, 7, 0)))
+        assertThatThrownBy(() -> prints.tell(print.plan(), print.id(), word(Kind.DONE, 7, 0)))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("no stop 8");
         browser.type("#pushed", "10000");
@@ -244,12 +244,22 @@ class CompanionPageTest extends BrowserTest {
     }
 
     @Test
+    void a_print_is_not_told_of_through_another_plan() {
+        PlanState plan = started("one");
+        PlanState other = threeColours("other");
+        Print print = prints.under(plan.id()).orElseThrow();
+        assertThatThrownBy(() -> prints.tell(other.id(), print.id(), word(Kind.CAME, 0, 0)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("no longer there");
+    }
+
+    @Test
     void a_press_that_is_sent_twice_is_told_once() {
         PlanState plan = started("twice");
         Print print = prints.under(plan.id()).orElseThrow();
         Word later = new Word(Kind.SHIFTED, 0, 300, "", "the same", Duration.ZERO);
-        prints.tell(print.id(), later);
-        prints.tell(print.id(), later);
+        prints.tell(print.plan(), print.id(), later);
+        prints.tell(print.plan(), print.id(), later);
         assertThat(prints.under(plan.id()).orElseThrow().course().entries()).hasSize(1);
     }
 
@@ -262,6 +272,18 @@ class CompanionPageTest extends BrowserTest {
         browser.click("#start-now");
         browser.see("body", "is printing “first”");
         assertThat(prints.under(second.id())).isEmpty();
+    }
+
+    @Test
+    void a_print_whose_plan_was_deleted_does_not_hold_its_printer() {
+        PlanState plan = started("deleted");
+        String print = prints.under(plan.id()).orElseThrow().id();
+        plans.delete(plan.id());
+        browser.size(1280, 1400);
+        browser.open("/prints/" + print);
+        browser.click("#is-over");
+        browser.see(".lead", "came to nothing");
+        started("next");
     }
 
     @Test
