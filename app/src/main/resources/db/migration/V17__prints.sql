@@ -3,7 +3,7 @@ create table print_run (
     id varchar(36) primary key,
     plan varchar(36) not null,
     plan_name varchar(200) not null,
-    edition bigint not null,
+    changed bigint not null,
     printer bigint not null references printer (id),
     printer_name varchar(80) not null,
     started timestamp(3) with time zone not null,

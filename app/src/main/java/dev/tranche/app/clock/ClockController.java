@@ -28,15 +28,23 @@ class ClockController {
     private final ClockViews views;
     private final Calendars calendars;
     private final Moments moments;
+    private final Underway underway;
 
     ClockController(
-            Plans plans, Workbench workbench, PlanPages pages, ClockViews views, Calendars calendars, Moments moments) {
+            Plans plans,
+            Workbench workbench,
+            PlanPages pages,
+            ClockViews views,
+            Calendars calendars,
+            Moments moments,
+            Underway underway) {
         this.plans = plans;
         this.workbench = workbench;
         this.pages = pages;
         this.views = views;
         this.calendars = calendars;
         this.moments = moments;
+        this.underway = underway;
     }
 
     @GetMapping("/plans/{id}/clock")
@@ -54,7 +62,7 @@ class ClockController {
     @GetMapping("/plans/{id}/swaps.ics")
     void calendar(@PathVariable String id, HttpServletResponse response) throws IOException {
         Workpiece work = workbench.openNow(plans.get(id));
-        String calendar = calendars.of(work, views.schedule(work));
+        String calendar = underway.calendar(id).orElseGet(() -> calendars.of(work, views.schedule(work)));
         Attachment.begin(response, FileNames.safe(work.plan().name()) + "-swaps.ics", "text/calendar");
         response.getOutputStream().write(calendar.getBytes(StandardCharsets.UTF_8));
     }

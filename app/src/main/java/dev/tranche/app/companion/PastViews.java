@@ -100,6 +100,13 @@ class PastViews {
         model.addAttribute("marks", marks.marks(agenda));
         model.addAttribute("behind", behind(course));
         model.addAttribute("why", why(course));
+        model.addAttribute(
+                "ran",
+                course.ran()
+                        .map(r -> Words.format(
+                                "Between the stops you told of, it ran %s where %s were reckoned.",
+                                figures.time(r.took()), figures.time(r.reckoned())))
+                        .orElse(""));
         List<Expected> expected = course.expected(prints.now());
         int reached = course.isOver() && !course.brokeOff() ? expected.size() : course.next();
         model.addAttribute(

@@ -5,7 +5,7 @@ import dev.tranche.core.companion.Course;
 /**
  * A print on a real machine.
  *
- * @param plan it was begun from, which may be gone, and its {@code edition} then
+ * @param plan it was begun from, which may be gone, and when that or its file was last {@code changed} by then, ms since 1970
  * @param course what was planned and what was told
  * @param spoolsTaken whether what it took has been taken off the spools
  */
@@ -13,7 +13,7 @@ public record Print(
         String id,
         String plan,
         String planName,
-        long edition,
+        long changed,
         long printer,
         String printerName,
         Course course,

@@ -15,8 +15,8 @@ class PrintEntity {
     String plan;
     String planName;
 
-    /** Of the plan when it began. */
-    long edition;
+    /** When the plan, or its file, was last changed before it, ms since 1970. */
+    long changed;
 
     long printer;
     String printerName;

@@ -1,6 +1,7 @@
 package dev.tranche.app.companion;
 
 import dev.tranche.app.clock.Calendars;
+import dev.tranche.app.clock.Underway;
 import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.printers.InNozzle;
@@ -33,7 +34,7 @@ import org.springframework.ui.Model;
 
 /** Fills the page beside the machine. */
 @Component
-class PrintViews {
+class PrintViews implements Underway {
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
     /** A visit of a minute more or less than planned is on time. */
     private static final long ON_TIME = 60;
@@ -163,7 +164,7 @@ class PrintViews {
         model.addAttribute("now", now.toEpochMilli());
         model.addAttribute("starts", hour(course.start()));
         model.addAttribute("startsEpoch", course.start().toEpochMilli());
-        model.addAttribute("moved", plan.edition() != print.edition());
+        model.addAttribute("moved", plan.changed().toEpochMilli() != print.changed());
         model.addAttribute("ends", hour(course.end(now)));
         model.addAttribute("endsEpoch", course.end(now).toEpochMilli());
         model.addAttribute("behind", behind(course.behind(now)));
@@ -179,9 +180,9 @@ class PrintViews {
         List<Card> after = cards.stream().filter(c -> c.index() > next).toList();
         model.addAttribute("after", after.stream().limit(MOST_CARDS).toList());
         model.addAttribute("more", Math.max(0, after.size() - MOST_CARDS));
-        model.addAttribute(
-                "passed",
-                cards.stream().filter(c -> c.index() < next && c.attended()).toList());
+        List<Card> passed =
+                cards.stream().filter(c -> c.index() < next && c.attended()).toList();
+        model.addAttribute("passed", passed.subList(Math.max(0, passed.size() - MOST_CARDS), passed.size()));
     }
 
     private Card card(Course course, int index, Expected expected) {
@@ -239,6 +240,11 @@ class PrintViews {
                 .orElse('A');
         Map<SpoolId, Spool> spools = shelf.byId();
         return SpoolMark.of(letter, spools.get(id));
+    }
+
+    @Override
+    public Optional<String> calendar(String plan) {
+        return prints.under(plan).map(this::calendar);
     }
 
     /** The stops that are still to come, as they are expected now. */

@@ -79,7 +79,7 @@ public class Prints {
         entity.id = UUID.randomUUID().toString();
         entity.plan = plan.id();
         entity.planName = plan.name();
-        entity.edition = plan.edition();
+        entity.changed = plan.changed().toEpochMilli();
         entity.printer = printer;
         entity.printerName = printerName;
         entity.started = at.map(this::soonEnough).orElseGet(this::now);
@@ -215,7 +215,7 @@ public class Prints {
                 e.id,
                 e.plan,
                 e.planName,
-                e.edition,
+                e.changed,
                 e.printer,
                 e.printerName,
                 new Course(agenda, e.started, told),

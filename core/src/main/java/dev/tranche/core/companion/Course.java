@@ -242,6 +242,29 @@ public record Course(Agenda agenda, Instant start, List<Entry> entries) {
                 : OptionalDouble.empty();
     }
 
+    /**
+     * How long the machine ran between stops of which both ends were told, s.
+     *
+     * @param reckoned that it would
+     */
+    public record Ran(double reckoned, double took) {}
+
+    /** Between a stop that was let go on and the next at which somebody came: whoever comes late makes it longer. */
+    public Optional<Ran> ran() {
+        double reckoned = 0;
+        double took = 0;
+        for (int i = 1; i < agenda.visits().size(); i++) {
+            Optional<Instant> from = done(i - 1);
+            Optional<Instant> to = came(i);
+            if (from.isPresent() && to.isPresent()) {
+                Spans before = agenda.visits().get(i - 1).spans();
+                reckoned += agenda.visits().get(i).spans().waits() - (before.prints() - before.after());
+                took += Duration.between(from.get(), to.get()).toMillis() / 1000.0;
+            }
+        }
+        return reckoned > 0 ? Optional.of(new Ran(reckoned, took)) : Optional.empty();
+    }
+
     /** The spool that is in the nozzle by what was told. */
     public SpoolId inNozzle() {
         int passed = isOver() && !brokeOff() ? agenda.visits().size() : next();

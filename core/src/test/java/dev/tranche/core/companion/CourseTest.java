@@ -175,6 +175,17 @@ class CourseTest {
     }
 
     @Test
+    void the_machine_ran_from_where_it_was_let_go_on_to_where_somebody_came() {
+        assertThat(course().ran()).isEmpty();
+        Course told = course().with(entry(Kind.DONE, 12.5, 0)).with(entry(Kind.CAME, 32.5, 1));
+        // Let go on at 12.5 min as planned, it was to wait at 30.5.
+        assertThat(told.ran()).hasValueSatisfying(ran -> {
+            assertThat(ran.reckoned()).isCloseTo(18 * 60, within(1e-9));
+            assertThat(ran.took()).isCloseTo(20 * 60, within(1e-9));
+        });
+    }
+
+    @Test
     void the_purge_told_last_counts() {
         assertThat(course().with(new Entry(Kind.PUSHED, at(12), 0, 90, ""))
                         .with(new Entry(Kind.PUSHED, at(13), 0, 110, ""))
