@@ -107,7 +107,7 @@ class PrintController {
         Word word = new Word(
                 kind,
                 visit,
-                Numbers.decimal("number", amount),
+                Numbers.decimal("amount", amount),
                 text,
                 token.isEmpty() ? UUID.randomUUID().toString() : token,
                 Duration.ofMillis(ago));

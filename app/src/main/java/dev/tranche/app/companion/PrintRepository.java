@@ -13,11 +13,12 @@ interface PrintRepository extends JpaRepository<PrintEntity, String> {
     @Query("select p from PrintEntity p where p.id = :id")
     Optional<PrintEntity> locked(String id);
 
-    List<PrintEntity> findByOverIsNull();
+    /** What a printer prints now, or is to. */
+    Optional<PrintEntity> findByBusy(Long printer);
 
     List<PrintEntity> findByPlanOrderByStartedDesc(String plan);
 
-    List<PrintEntity> findByPrinterOrderByStartedDesc(long printer);
+    List<PrintEntity> findTop50ByPrinterOrderByStartedDesc(long printer);
 
     List<PrintEntity> findTop200ByOrderByStartedDesc();
 }

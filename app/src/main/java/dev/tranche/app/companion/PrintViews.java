@@ -4,7 +4,6 @@ import dev.tranche.app.clock.Calendars;
 import dev.tranche.app.clock.Underway;
 import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.plans.PlanState;
-import dev.tranche.app.printers.InNozzle;
 import dev.tranche.app.settings.Moments;
 import dev.tranche.app.settings.Settings;
 import dev.tranche.app.shelf.Shelf;
@@ -47,23 +46,14 @@ class PrintViews implements Underway {
     private final Moments moments;
     private final Figures figures;
     private final Calendars calendars;
-    private final InNozzle nozzles;
 
-    PrintViews(
-            Prints prints,
-            Shelf shelf,
-            Settings settings,
-            Moments moments,
-            Figures figures,
-            Calendars calendars,
-            InNozzle nozzles) {
+    PrintViews(Prints prints, Shelf shelf, Settings settings, Moments moments, Figures figures, Calendars calendars) {
         this.prints = prints;
         this.shelf = shelf;
         this.settings = settings;
         this.moments = moments;
         this.figures = figures;
         this.calendars = calendars;
-        this.nozzles = nozzles;
     }
 
     /** A stop, in words. */
@@ -119,12 +109,14 @@ class PrintViews implements Underway {
                                 .truncatedTo(ChronoUnit.MINUTES)
                                 .toString())
                         .orElse(""));
+        model.addAttribute("holds", work.ledger().cleared().orElse(null));
         model.addAttribute(
-                "holds",
-                nozzles.of(work.plan().content().printer())
-                        .map(id -> shelf.byId().get(id))
-                        .filter(s -> s != null && !s.id().equals(agenda.first()))
-                        .orElse(null));
+                "holdsPurge",
+                work.ledger()
+                        .cleared()
+                        .map(c -> figures.length(
+                                work.ledger().filament().length(c.purge().volume())))
+                        .orElse(""));
         model.addAttribute("last", before.stream().findFirst().orElse(null));
         return "companion/print";
     }

@@ -24,7 +24,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Prints on real machines. What was told of one is a row of its own before it is acknowledged, and never changes. */
 @Service
-@Transactional(noRollbackFor = Refusal.class)
+@Transactional
 public class Prints {
     /** Nobody plans a start further off. */
     private static final Duration FARTHEST = Duration.ofDays(60);
@@ -64,9 +64,7 @@ public class Prints {
     /** Begins one; where it is under way already, such as from another window, that one. */
     Print start(PlanState plan, String printerName, Agenda agenda, Optional<Instant> at) {
         long printer = plan.content().printer();
-        Optional<PrintEntity> busy = prints.findByOverIsNull().stream()
-                .filter(p -> p.printer == printer)
-                .findFirst();
+        Optional<PrintEntity> busy = prints.findByBusy(printer);
         if (busy.isPresent()) {
             if (busy.get().plan.equals(plan.id())) {
                 return print(busy.get());
@@ -90,8 +88,15 @@ public class Prints {
         } catch (DataIntegrityViolationException other) {
             throw new Refusal("A print has just begun on that printer in another window; reload the page.");
         }
-        nozzles.holds(printer, agenda.first(), now());
+        begun(entity, agenda);
         return told(entity);
+    }
+
+    /** Until a print begins, the nozzle holds what it held. */
+    private void begun(PrintEntity entity, Agenda agenda) {
+        if (!entity.started.isAfter(now())) {
+            nozzles.holds(entity.printer, agenda.first(), now());
+        }
     }
 
     private Instant soonEnough(Instant at) {
@@ -108,6 +113,7 @@ public class Prints {
         Instant now = now();
         if (entity.started.isAfter(now)) {
             entity.started = now;
+            begun(entity, print(entity).course().agenda());
         }
         return told(entity);
     }
@@ -140,7 +146,9 @@ public class Prints {
             Entry entry = after.entries().get(after.entries().size() - 1);
             entries.save(EntryEntity.of(id, word.token(), entry));
             after.ended().ifPresent(entity::isOver);
-            nozzles.holds(entity.printer, after.inNozzle(), entry.at());
+            if (!before.isOver() && !entity.started.isAfter(now())) {
+                nozzles.holds(entity.printer, after.inNozzle(), entry.at());
+            }
         }
         return told(entity);
     }
@@ -176,10 +184,10 @@ public class Prints {
         return whole(prints.findByPlanOrderByStartedDesc(plan));
     }
 
-    /** All of a printer, the last first. */
+    /** The last fifty of a printer, the last first. */
     @Transactional(readOnly = true)
     List<Print> of(long printer) {
-        return whole(prints.findByPrinterOrderByStartedDesc(printer));
+        return whole(prints.findTop50ByPrinterOrderByStartedDesc(printer));
     }
 
     /** The last of all plans, the last first. */
@@ -199,7 +207,7 @@ public class Prints {
                 .flatMap(e -> {
                     try {
                         return Optional.of(print(e)).stream();
-                    } catch (Unreadable broken) {
+                    } catch (Refusal broken) {
                         return Optional.<Print>empty().stream();
                     }
                 })
@@ -207,7 +215,7 @@ public class Prints {
     }
 
     private Print print(PrintEntity e) {
-        Agenda agenda = StoredAgenda.FORMAT.read(e.agenda, 1, json);
+        Agenda agenda = agenda(e);
         List<Entry> told = entries.findByRunOrderById(e.id).stream()
                 .map(EntryEntity::entry)
                 .toList();
@@ -220,6 +228,16 @@ public class Prints {
                 e.printerName,
                 new Course(agenda, e.started, told),
                 e.spoolsTaken);
+    }
+
+    private Agenda agenda(PrintEntity e) {
+        try {
+            return StoredAgenda.FORMAT.read(e.agenda, 1, json);
+        } catch (Unreadable broken) {
+            throw Refusal.of(
+                    "What the print of “%s” was to be cannot be read. %s",
+                    Words.quoted(e.planName), broken.getMessage());
+        }
     }
 
     private PrintEntity entity(String id) {

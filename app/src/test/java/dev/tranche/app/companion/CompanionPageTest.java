@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.app.companion.Prints.Word;
 import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.printers.InNozzle;
 import dev.tranche.app.support.Browser;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.colour.Srgb;
@@ -35,6 +36,9 @@ import org.springframework.boot.test.web.server.LocalServerPort;
 class CompanionPageTest extends BrowserTest {
     @Autowired
     private Prints prints;
+
+    @Autowired
+    private InNozzle nozzles;
 
     @LocalServerPort
     private int port;
@@ -269,6 +273,27 @@ class CompanionPageTest extends BrowserTest {
         assertThatThrownBy(() -> prints.tell(other.id(), print.id(), word(Kind.CAME, 0, 0)))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("no longer there");
+    }
+
+    @Test
+    void a_note_on_an_old_print_and_a_start_that_is_still_to_come_leave_the_nozzle_as_it_is() {
+        PlanState plan = started("old");
+        Print old = prints.under(plan.id()).orElseThrow();
+        prints.tell(plan.id(), old.id(), word(Kind.ENDED, -1, 0));
+        SpoolId since = shelf.all().get(1).id();
+        nozzles.holds(bench(), since, old.course().start());
+        prints.tell(
+                plan.id(),
+                old.id(),
+                new Word(Kind.NOTED, 0, 0, "still grey after", UUID.randomUUID().toString(), Duration.ZERO));
+        assertThat(nozzles.of(bench())).hasValue(since);
+        browser.open("/plans/" + plan.id() + "/print");
+        browser.until(() -> !browser.all("#start-at").isEmpty());
+        browser.see("#holds", " mm of ");
+        browser.script("document.getElementById('start-at').value = arguments[0]", soon());
+        browser.click("#start-then");
+        browser.see("#beside", "starts in");
+        assertThat(nozzles.of(bench())).hasValue(since);
     }
 
     @Test

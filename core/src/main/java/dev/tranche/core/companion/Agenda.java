@@ -63,10 +63,7 @@ public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use
     }
 
     private static Visit of(FirstLoad load, Rig rig) {
-        List<Duty> duties = rig.macros()
-                .answer(Event.FIRST_LOAD)
-                .map(m -> Duty.of(m, rig.printer(), load.moment()))
-                .orElse(List.of());
+        List<Duty> duties = load.duties(rig);
         // What heats and homes before it is not told apart; it is taken to come first.
         return new Visit(
                 Kind.LOAD,
@@ -75,8 +72,8 @@ public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use
                 "",
                 Optional.empty(),
                 Optional.of(load.spool().id()),
-                0,
-                false,
+                load.moment().purge(),
+                load.dryRun().purging().by() == Purging.By.PERSON,
                 name(Event.FIRST_LOAD, rig),
                 usual(Event.FIRST_LOAD, rig),
                 Spans.of(0, load.dryRun(), duties),

@@ -71,6 +71,9 @@ public record Course(Agenda agenda, Instant start, List<Entry> entries) {
                     "This print has no stop %d; it has %d. Reload the page.",
                     e.visit() + 1, agenda.visits().size());
         }
+        if (e.text().length() > LONGEST_TEXT) {
+            throw Refusal.of("What is said of a print has at most %d letters; say it shorter.", LONGEST_TEXT);
+        }
         switch (e.kind()) {
             case PUSHED -> requirePush(e.amount());
             case SHIFTED -> {
@@ -85,8 +88,8 @@ public record Course(Agenda agenda, Instant start, List<Entry> entries) {
                 }
             }
             case NOTED -> {
-                if (e.text().isBlank() || e.text().length() > LONGEST_TEXT) {
-                    throw Refusal.of("A note needs 1 to %d letters.", LONGEST_TEXT);
+                if (e.text().isBlank()) {
+                    throw new Refusal("A note needs at least one letter.");
                 }
             }
             default -> {

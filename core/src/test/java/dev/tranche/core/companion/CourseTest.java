@@ -156,9 +156,11 @@ class CourseTest {
         assertThatThrownBy(() -> course().with(new Entry(Kind.TICKED, at(1), 0, 2, "")))
                 .hasMessageContaining("2 things to do");
         assertThatThrownBy(() -> course().with(new Entry(Kind.NOTED, at(1), 0, 0, " ")))
-                .hasMessageContaining("A note needs");
+                .hasMessageContaining("A note needs at least");
         assertThatThrownBy(() -> course().with(new Entry(Kind.SHIFTED, at(1), 0, 1e9, "")))
                 .hasMessageContaining("two days");
+        assertThatThrownBy(() -> course().with(new Entry(Kind.BROKE_OFF, at(1), -1, 0, "x".repeat(301))))
+                .hasMessageContaining("at most 300 letters");
         Course over = course().with(entry(Kind.ENDED, 61, -1));
         assertThatThrownBy(() -> over.with(entry(Kind.DONE, 62, 0))).hasMessageContaining("over");
         assertThat(over.with(new Entry(Kind.NOTED, at(70), 0, 0, "still grey after"))
