@@ -52,6 +52,19 @@ public record Film(LinearRgb thick, double scattering) {
                 KubelkaMunk.over(thick.blue(), background.blue(), depth));
     }
 
+    /** A layer of it {@code thickness} mm thick, by itself. */
+    public Slab slab(double thickness) {
+        double depth = scattering * thickness;
+        LinearRgb back = over(new LinearRgb(BLACK, BLACK, BLACK), thickness);
+        return new Slab(
+                back,
+                back,
+                new LinearRgb(
+                        KubelkaMunk.through(thick.red(), depth),
+                        KubelkaMunk.through(thick.green(), depth),
+                        KubelkaMunk.through(thick.blue(), depth)));
+    }
+
     /**
      * How many layers it takes until nobody sees what lies beneath: the least number whose colour over {@code under}
      * differs from that of a thick piece by at most {@code tolerance}, by CIEDE2000.

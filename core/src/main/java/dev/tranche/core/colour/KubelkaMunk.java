@@ -53,4 +53,12 @@ final class KubelkaMunk {
         double coth = 1 / Math.tanh(x);
         return (1 - background * (a - b * coth)) / (a - background + b * coth);
     }
+
+    /** What comes through a layer: b / (a sinh bSx + b cosh bSx). */
+    static double through(double thick, double depth) {
+        double a = 1 + ratio(thick);
+        double b = Math.sqrt(a * a - 1);
+        double x = b * depth;
+        return b / (a * Math.sinh(x) + b * Math.cosh(x));
+    }
 }

@@ -58,8 +58,12 @@ public record Srgb(int red, int green, int blue) {
     }
 
     private static int encode(double light) {
+        return (int) Math.round(level(light));
+    }
+
+    /** The level of a channel before it is rounded to a whole one, 0…255. */
+    static double level(double light) {
         double l = Math.min(1, Math.max(0, light));
-        double c = l <= 0.0031308 ? 12.92 * l : 1.055 * Math.pow(l, 1 / 2.4) - 0.055;
-        return (int) Math.round(c * 255);
+        return 255 * (l <= 0.0031308 ? 12.92 * l : 1.055 * Math.pow(l, 1 / 2.4) - 0.055);
     }
 }
