@@ -3,6 +3,7 @@ package dev.tranche.core.plan;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.layer.Steps;
 import dev.tranche.core.layer.UprightCut;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
@@ -12,6 +13,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.MultiPolygon;
 
@@ -50,6 +53,10 @@ public final class Colouring {
 
     private final SpoolId[] bases;
     private final Covers covers;
+    /** Computed when first asked for, and kept from one colouring of the model to the next. */
+    private final Supplier<Steps> steps;
+
+    private final List<Division> divisions;
 
     /** @param before what it was in other colours, if it was anything; what the change does not touch is taken over */
     private Colouring(
@@ -64,6 +71,7 @@ public final class Colouring {
         this.lineWidth = lineWidth;
         this.like = like;
         this.covers = before.map(b -> b.covers).orElseGet(Covers::new);
+        this.steps = before.map(b -> b.steps).orElseGet(() -> once(() -> Steps.of(model.sections())));
         this.active = active(plan, model.grid());
         this.bases = bases(model.grid());
         this.known = new HashMap<>();
@@ -107,6 +115,67 @@ public final class Colouring {
             progress.at(Math.min(done.incrementAndGet(), made.length), made.length);
         });
         this.layers = List.of(made);
+        this.divisions = divisions(before);
+    }
+
+    private static <T> Supplier<T> once(Supplier<T> how) {
+        AtomicReference<T> made = new AtomicReference<>();
+        return () -> {
+            synchronized (made) {
+                if (made.get() == null) {
+                    made.set(how.get());
+                }
+                return made.get();
+            }
+        };
+    }
+
+    private List<Division> divisions(Optional<Colouring> before) {
+        List<Division> made = new ArrayList<>(like.length);
+        for (int i = 0; i < like.length; i++) {
+            Masks there = masks.get(shapes(active.get(i)));
+            boolean asBelow =
+                    i > 0 && active.get(i) == active.get(i - 1) && (like[i] == like[i - 1] || ofZones(active.get(i)));
+            made.add(
+                    asBelow
+                            ? made.get(i - 1)
+                            : there == null
+                                    ? before.orElseThrow().divisions.get(i)
+                                    : division(active.get(i), there, layers.get(i)));
+        }
+        return List.copyOf(made);
+    }
+
+    private boolean ofZones(List<Integer> regions) {
+        return regions.stream().allMatch(r -> plan.regions().get(r).shape() instanceof Shape.Zone);
+    }
+
+    private static Division division(List<Integer> active, Masks masks, LayerColours colours) {
+        if (active.isEmpty()) {
+            return Division.NONE;
+        }
+        return new Division(IntStream.range(0, active.size())
+                .mapToObj(i -> new Division.Share(
+                        active.get(i),
+                        masks.parts().isEmpty()
+                                ? List.of(masks.masks().get(i).area())
+                                : colours.field(active.get(i)).map(Field::cells).orElse(List.of())))
+                .toList());
+    }
+
+    /** How regions divide {@code layer}, from 1. */
+    public Division division(int layer) {
+        return divisions.get(layer - 1);
+    }
+
+    /** The spool of the colour by height on {@code layer}, from 1. */
+    public SpoolId base(int layer) {
+        return bases[layer - 1];
+    }
+
+    /** How the model's outline steps from layer to layer; worked out once for all its colourings. */
+    public Steps steps() {
+        return steps.get();
     }
 
     private static List<List<Integer>> active(ColourPlan plan, LayerGrid grid) {

@@ -1,0 +1,283 @@
+package dev.tranche.core.look;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.core.colour.LinearRgb;
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.geometry.Body;
+import dev.tranche.core.geometry.Section;
+import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Pick;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Regions;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plan.Spools;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.units.Height;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
+import org.locationtech.jts.algorithm.locate.SimplePointInAreaLocator;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Location;
+import org.locationtech.jts.geom.MultiPolygon;
+
+class LooksTest {
+    private static final LayerSettings FIFTHS = LayerSettings.COMMON;
+    private static final Spool POND = Spools.spool(1, "Pond", "#2F6C8C").covering(0.8);
+    private static final Spool CHALK = Spools.spool(2, "Chalk", "#F4F1E8").covering(0.5);
+    private static final Spool SOOT = Spools.spool(3, "Soot", "#1B1B1D").covering(0.5);
+    private static final Spool PLUM = Spools.spool(4, "Plum", "#6B3A5B").covering(0.8);
+    private static final List<Spool> ALL = List.of(POND, CHALK, SOOT, PLUM);
+
+    private static CutModel cut(Body body) {
+        return CutModel.of(body, FIFTHS.on(body.height()), Progress.UNHEARD);
+    }
+
+    private static Colouring coloured(CutModel model, ColourPlan plan) {
+        return Colouring.of(plan, model, 0.45, Progress.UNHEARD);
+    }
+
+    private static Looks looks(Colouring colouring) {
+        return new Looks(colouring, shelf(ALL));
+    }
+
+    private static Map<SpoolId, Spool> shelf(List<Spool> spools) {
+        Map<SpoolId, Spool> shelf = new HashMap<>();
+        spools.forEach(s -> shelf.put(s.id(), s));
+        return shelf;
+    }
+
+    private static Height mm(double height) {
+        return Height.ofMillimetres(height);
+    }
+
+    /** §18: one layer of pond on a millimetre of chalk, computed independently. */
+    @Test
+    void one_layer_of_pond_on_a_plate_of_chalk_is_light_blue_all_over() {
+        CutModel plate = cut(new Shapes().box(0, 0, 0, 30, 20, 1.2).body());
+        ColourPlan plan = ColourPlan.of(FIFTHS, CHALK.id()).startAt(mm(1.0), POND.id(), plate.grid());
+        List<Patch> above = looks(coloured(plate, plan)).from(View.ABOVE);
+        assertThat(above).hasSize(1);
+        assertThat(above.get(0).squareMillimetres()).isCloseTo(600, within(1e-9));
+        assertThat(Srgb.of(above.get(0).colour()).hex()).isEqualTo("#2F93BB");
+        assertThat(above.get(0).plies()).containsExactly(new Ply(POND.id(), 200), new Ply(CHALK.id(), Ply.THICK));
+        List<Patch> below = looks(coloured(plate, plan)).from(View.BELOW);
+        assertThat(below).hasSize(1);
+        assertThat(below.get(0).strangeness()).isLessThan(1);
+    }
+
+    /** §18: 0.2 mm of pond lets through linear 0.009, 0.412, 0.596, and twice that 0.000, 0.172, 0.365. */
+    @Test
+    void a_panel_held_to_light_has_the_colours_computed_elsewhere() {
+        CutModel panel = cut(new Shapes()
+                .box(0, 0, 0, 30, 20, 0.2)
+                .box(10, 5, 0.2, 10, 10, 0.2)
+                .body());
+        List<Patch> light =
+                looks(coloured(panel, ColourPlan.of(FIFTHS, POND.id()))).from(View.LIGHT);
+        assertThat(light).hasSize(2);
+        isClose(light.get(0).colour(), new LinearRgb(0.009, 0.412, 0.596));
+        isClose(light.get(1).colour(), new LinearRgb(0.000, 0.172, 0.365));
+        assertThat(light.get(1).squareMillimetres()).isCloseTo(100, within(1e-9));
+    }
+
+    @Test
+    void what_lies_under_a_bridge_is_not_seen_from_above_and_its_underside_is_seen_from_beneath() {
+        CutModel bridge = cut(new Shapes()
+                .box(0, 0, 0, 5, 10, 4)
+                .box(15, 0, 0, 5, 10, 4)
+                .box(0, 0, 4, 20, 10, 2)
+                .body());
+        ColourPlan plan = ColourPlan.of(FIFTHS, CHALK.id()).startAt(mm(4), POND.id(), bridge.grid());
+        Looks looks = looks(coloured(bridge, plan));
+        assertThat(looks.from(View.ABOVE)).extracting(Patch::spool).containsExactly(POND.id());
+        assertThat(area(looks.from(View.ABOVE))).isCloseTo(200, within(1e-9));
+        assertThat(looks.from(View.BELOW)).extracting(Patch::spool).containsExactlyInAnyOrder(POND.id(), CHALK.id());
+        assertThat(looks.from(View.BELOW)).extracting(Patch::squareMillimetres).containsExactly(100.0, 100.0);
+        Patch underside = looks.from(View.BELOW).stream()
+                .filter(p -> p.spool().equals(POND.id()))
+                .findFirst()
+                .orElseThrow();
+        assertThat(underside.spots().get(0).layer()).isEqualTo(21);
+    }
+
+    @Property(tries = 40)
+    void at_any_point_the_patch_is_the_one_whose_colour_following_the_layers_down_gives(@ForAll Random random) {
+        Colouring colouring = any(random);
+        Looks looks = looks(colouring);
+        for (View view : View.values()) {
+            List<Patch> patches = looks.from(view);
+            assertThat(area(patches)).isCloseTo(shadow(colouring.model()).getArea(), within(1e-4));
+            Envelope box = colouring.model().footprint();
+            for (int i = 0; i < 40; i++) {
+                double x = box.getMinX() + random.nextDouble() * box.getWidth();
+                double y = box.getMinY() + random.nextDouble() * box.getHeight();
+                LinearRgb there = followed(colouring, view, x, y);
+                Optional<Patch> patch = at(patches, x, y);
+                assertThat(patch.isPresent()).isEqualTo(there != null);
+                if (there != null) {
+                    Srgb seen = Srgb.of(patch.get().colour());
+                    Srgb wanted = Srgb.of(there);
+                    assertThat(seen.red()).isCloseTo(wanted.red(), within(1));
+                    assertThat(seen.green()).isCloseTo(wanted.green(), within(1));
+                    assertThat(seen.blue()).isCloseTo(wanted.blue(), within(1));
+                }
+            }
+        }
+    }
+
+    @Property(tries = 30)
+    void an_opaque_plan_shows_the_colour_of_the_topmost_layer_everywhere(@ForAll Random random) {
+        Colouring colouring = any(random);
+        Looks looks = new Looks(
+                colouring, shelf(ALL.stream().map(s -> s.covering(0.05)).toList()));
+        for (Patch patch : looks.from(View.ABOVE)) {
+            assertThat(patch.strangeness()).isLessThan(0.5);
+            for (Patch.Spot spot : patch.spots()) {
+                Coordinate inside = spot.area().getInteriorPoint().getCoordinate();
+                int top = colouring.model().grid().count();
+                Optional<Pick> pick = Optional.empty();
+                while (pick.isEmpty()) {
+                    pick = Pick.at(colouring, top--, inside.x, inside.y);
+                }
+                assertThat(patch.spool()).isEqualTo(pick.get().spool());
+                assertThat(spot.region()).isEqualTo(pick.get().region());
+                assertThat(spot.layer()).isEqualTo(top + 1);
+            }
+        }
+    }
+
+    @Property(tries = 20)
+    void an_edit_leaves_nothing_of_what_was_seen_before(@ForAll Random random) {
+        Colouring before = any(random);
+        looks(before).from(View.ABOVE);
+        ColourPlan other = any(random, before.model());
+        List<Patch> after = looks(before.with(other, 0.45)).from(View.ABOVE);
+        List<Patch> anew = looks(coloured(before.model(), other)).from(View.ABOVE);
+        assertThat(after)
+                .extracting(Patch::plies)
+                .containsExactlyInAnyOrderElementsOf(
+                        anew.stream().map(Patch::plies).toList());
+        assertThat(area(after)).isCloseTo(area(anew), within(1e-6));
+    }
+
+    /** What Kubelka's layers give at one point, light followed ply by ply from the far side, with nothing shared. */
+    private static LinearRgb followed(Colouring colouring, View view, double x, double y) {
+        Map<SpoolId, Spool> shelf = shelf(ALL);
+        LinearRgb seen = new LinearRgb(1, 1, 1);
+        double[] back = {0, 0, 0};
+        double[] through = {1, 1, 1};
+        int plies = 0;
+        int count = colouring.model().grid().count();
+        for (int i = 1; i <= count; i++) {
+            int layer = view == View.BELOW ? count + 1 - i : i;
+            Optional<Pick> pick = Pick.at(colouring, layer, x, y);
+            if (pick.isPresent()) {
+                plies++;
+                double thick = colouring.model().grid().thickness(layer).millimetres();
+                var film = shelf.get(pick.get().spool()).film();
+                seen = film.over(seen, thick);
+                LinearRgb r = film.over(new LinearRgb(0, 0, 0), thick);
+                LinearRgb t = film.slab(thick).through();
+                double[] rs = {r.red(), r.green(), r.blue()};
+                double[] ts = {t.red(), t.green(), t.blue()};
+                for (int c = 0; c < 3; c++) {
+                    double bounced = 1 / (1 - rs[c] * back[c]);
+                    through[c] *= ts[c] * bounced;
+                    back[c] = rs[c] + ts[c] * ts[c] * back[c] * bounced;
+                }
+            }
+        }
+        return plies == 0 ? null : view == View.LIGHT ? new LinearRgb(through[0], through[1], through[2]) : seen;
+    }
+
+    private static Colouring any(Random random) {
+        Body body = random.nextBoolean()
+                ? new Shapes().sphere(2, 12, 16).body()
+                : boxes(random).body();
+        if (random.nextBoolean()) {
+            body = body.with(boxes(random).body());
+        }
+        CutModel model = cut(body);
+        return coloured(model, any(random, model));
+    }
+
+    private static Shapes boxes(Random random) {
+        Shapes shapes = new Shapes().box(-2, -2, 0, 4 + random.nextInt(4), 4, 0.2 + random.nextInt(8) * 0.2);
+        return shapes.box(random.nextInt(3), 2.5, 0.4, 3, 3, 1 + random.nextInt(3) * 0.3);
+    }
+
+    private static ColourPlan any(Random random, CutModel model) {
+        ColourPlan plan = ColourPlan.of(FIFTHS, one(random));
+        for (int i = random.nextInt(4); i > 0; i--) {
+            double height = model.grid().modelHeight().millimetres() * random.nextDouble();
+            if (height > 0 && model.grid().goesAbove(mm(height)) && mm(height).isAbove(Height.ZERO)) {
+                plan = plan.startAt(mm(height), one(random), model.grid());
+            }
+        }
+        List<Region> regions = new ArrayList<>();
+        for (int i = random.nextInt(4); i > 0; i--) {
+            Shape shape = random.nextInt(3) == 0
+                    ? new Shape.Parts(
+                            List.of(random.nextInt(model.body().solids().size())))
+                    : new Shape.Zone(
+                            random.nextBoolean() ? new Outline.Disc(3) : new Outline.Box(4, 1.5),
+                            random.nextDouble() * 3,
+                            random.nextDouble() * 3,
+                            random.nextInt(90),
+                            false);
+            int count = model.grid().count();
+            int first = 1 + random.nextInt(count);
+            regions.add(new Region(
+                    "r" + i,
+                    shape,
+                    one(random),
+                    Range.ofLayers(model.grid(), first, first + random.nextInt(count - first + 1))));
+        }
+        return plan.with(new Regions(regions));
+    }
+
+    private static SpoolId one(Random random) {
+        return ALL.get(random.nextInt(ALL.size())).id();
+    }
+
+    private static MultiPolygon shadow(CutModel model) {
+        return Areas.union(model.sections().stream().map(Section::outline).toList());
+    }
+
+    private static double area(List<Patch> patches) {
+        return patches.stream().mapToDouble(Patch::squareMillimetres).sum();
+    }
+
+    private static Optional<Patch> at(List<Patch> patches, double x, double y) {
+        Coordinate point = new Coordinate(x, y);
+        return patches.stream()
+                .filter(p -> p.spots().stream()
+                        .anyMatch(s -> SimplePointInAreaLocator.locate(point, s.area()) != Location.EXTERIOR))
+                .findFirst();
+    }
+
+    private static void isClose(LinearRgb is, LinearRgb wanted) {
+        assertThat(is.red()).isCloseTo(wanted.red(), within(0.001));
+        assertThat(is.green()).isCloseTo(wanted.green(), within(0.001));
+        assertThat(is.blue()).isCloseTo(wanted.blue(), within(0.001));
+    }
+}
