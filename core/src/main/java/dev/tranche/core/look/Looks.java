@@ -56,7 +56,9 @@ public final class Looks {
     private List<Patch> look(View view) {
         Predicate<Slab> complete = view == View.LIGHT ? Looks::isDark : s -> s.hides(STEPS);
         Map<Stack, Gathered> patches = new LinkedHashMap<>();
-        for (Sounding.Found found : new Sounding(colouring, view, Stack.empty(films::get, complete)).all()) {
+        for (Sounding.Found found : new Sounding(
+                        colouring, colouring.outlook(view != View.BELOW), Stack.empty(films::get, complete))
+                .all()) {
             patches.computeIfAbsent(found.stack().seen(), s -> new Gathered()).add(found.spot());
         }
         return patches.entrySet().stream()

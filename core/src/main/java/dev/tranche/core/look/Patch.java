@@ -19,7 +19,7 @@ public record Patch(List<Ply> plies, LinearRgb colour, LinearRgb own, List<Spot>
     /**
      * One place where it is seen.
      *
-     * @param layer nearest to the eye, from 1
+     * @param layer on which it is seen, from 1; of several the nearest to the eye
      * @param region that colours it there, {@link dev.tranche.core.plan.Field#BASE} for the colour by height
      * @param area mm
      */

@@ -2,7 +2,7 @@ package dev.tranche.core.look;
 
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.layer.LayerGrid;
-import dev.tranche.core.layer.Steps;
+import dev.tranche.core.layer.Outlook;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Division;
 import dev.tranche.core.plan.Field;
@@ -10,23 +10,25 @@ import dev.tranche.core.plan.SpoolId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 
 /**
- * Goes down from what is under the eye, layer by layer, and tells what is stacked there.
+ * Tells what is stacked behind each spot that is seen.
  *
- * <p>What of a layer nothing nearer covers is followed as one piece for as long as all of it is printed with one spool. It
- * comes apart only where the model's outline steps in or out, or where other regions meet.
+ * <p>Where the same regions and the same colour by height go on behind a layer for so long that nothing beyond matters, all such layers
+ * are one: each region has its own colour there. What is left (near borders, and where plastic ends in air) is followed
+ * layer by layer, and comes apart only where the model's outline steps in or out, or where other regions meet.
  */
 final class Sounding {
     /** Smaller is how overlays round, mm². */
     private static final double SPECK = 1e-7;
 
     private final Colouring colouring;
-    private final boolean fromAbove;
+    private final Outlook outlook;
     private final Stack nothing;
-    private final Steps steps;
+    private final LayerGrid grid;
     private final int count;
 
     /** A place and what is stacked there. */
@@ -42,6 +44,10 @@ final class Sounding {
     private record Piece(MultiPolygon area, int top, boolean solid, Division division, int region, Stack stack) {
         static final int UNKNOWN = -2;
 
+        static Piece of(MultiPolygon area, Stack nothing) {
+            return new Piece(area, UNKNOWN, true, null, Field.BASE, nothing);
+        }
+
         Piece at(MultiPolygon part, boolean plastic) {
             return new Piece(part, top, plastic, plastic == solid ? division : null, region, stack);
         }
@@ -55,64 +61,115 @@ final class Sounding {
         }
     }
 
-    Sounding(Colouring colouring, View view, Stack nothing) {
+    /** Depths {@code from} to {@code to} behind whose surfaces nothing changes for so many {@code layers}. */
+    private record Run(int from, int to, int layers) {}
+
+    Sounding(Colouring colouring, Outlook outlook, Stack nothing) {
         this.colouring = colouring;
-        this.fromAbove = view != View.BELOW;
+        this.outlook = outlook;
         this.nothing = nothing;
-        this.steps = colouring.steps();
-        this.count = colouring.model().grid().count();
+        this.grid = colouring.model().grid();
+        this.count = grid.count();
     }
 
     List<Found> all() {
-        List<MultiPolygon> open = open();
-        return IntStream.range(0, count)
-                .parallel()
-                .mapToObj(i -> open.get(i).isEmpty() ? List.<Found>of() : down(i, open.get(i)))
-                .flatMap(List::stream)
-                .toList();
-    }
-
-    /** The layer that is {@code depth} layers away from the one nearest to the eye. */
-    private int layer(int depth) {
-        return fromAbove ? count - depth : depth + 1;
-    }
-
-    /** What at {@code depth} is not under the layer before. */
-    private MultiPolygon opens(int depth) {
-        return fromAbove ? steps.ledges().get(layer(depth)) : steps.overhangs().get(layer(depth) - 1);
-    }
-
-    /** What of the layer before is not over the one at {@code depth}. */
-    private MultiPolygon ends(int depth) {
-        return fromAbove ? steps.overhangs().get(layer(depth)) : steps.ledges().get(layer(depth) - 1);
-    }
-
-    /** For each depth what of it nothing nearer covers. */
-    private List<MultiPolygon> open() {
-        List<MultiPolygon> open = new ArrayList<>(count);
-        // What lies nearer to the eye than the layer before and is not over it.
-        MultiPolygon aloft = Areas.NOTHING;
-        for (int depth = 0; depth < count; depth++) {
-            MultiPolygon fresh = opens(depth);
-            open.add(aloft.isEmpty() || fresh.isEmpty() ? fresh : Areas.difference(fresh, aloft));
-            MultiPolygon left = aloft.isEmpty() || fresh.isEmpty()
-                    ? aloft
-                    : Areas.difference(
-                            aloft, colouring.model().section(layer(depth)).outline());
-            MultiPolygon ended = ends(depth);
-            aloft = ended.isEmpty() ? left : left.isEmpty() ? ended : Areas.union(List.of(left, ended));
+        List<Run> runs = runs();
+        List<Integer> alone = new ArrayList<>();
+        int next = 0;
+        for (Run run : runs) {
+            IntStream.range(next, run.from()).forEach(alone::add);
+            next = run.to() + 1;
         }
-        return open;
+        IntStream.range(next, count).forEach(alone::add);
+        Stream<Found> there = runs.stream().flatMap(r -> in(r).stream());
+        Stream<Found> followed = alone.parallelStream()
+                .map(depth -> down(depth, outlook.seen(depth)))
+                .flatMap(List::stream);
+        return Stream.concat(there, followed).toList();
+    }
+
+    /** Depths in a row that look the same behind for as long as it matters. */
+    private List<Run> runs() {
+        List<Run> runs = new ArrayList<>();
+        int from = 0;
+        while (from < count) {
+            int to = from;
+            while (to + 1 < count && alike(to + 1, from)) {
+                to++;
+            }
+            int layers = layersThatMatter(from);
+            int last = to + 1 - layers;
+            if (last > from) {
+                runs.add(new Run(from, last, layers));
+            }
+            from = to + 1;
+        }
+        return runs;
+    }
+
+    private boolean alike(int a, int b) {
+        return division(a) == division(b) && base(a).equals(base(b));
+    }
+
+    private Division division(int depth) {
+        return colouring.division(outlook.layer(depth));
+    }
+
+    private SpoolId base(int depth) {
+        return colouring.base(outlook.layer(depth));
+    }
+
+    /** How many layers of any plastic that there is at {@code depth} it takes until nothing beyond matters. */
+    private int layersThatMatter(int depth) {
+        Stream<SpoolId> spools = division(depth).shares().stream()
+                .map(s -> colouring.plan().regions().get(s.region()).spool());
+        int thickness =
+                Math.min(grid.layerHeight().micrometres(), grid.firstLayer().micrometres());
+        return Stream.concat(Stream.of(base(depth)), spools)
+                .distinct()
+                .mapToInt(s -> layers(s, thickness))
+                .max()
+                .orElseThrow();
+    }
+
+    private int layers(SpoolId spool, int thickness) {
+        int layers = 1;
+        while (layers < count && !nothing.with(spool, layers * thickness).isComplete()) {
+            layers++;
+        }
+        return nothing.with(spool, layers * thickness).isComplete() ? layers : count + 1;
+    }
+
+    private List<Found> in(Run run) {
+        List<MultiPolygon> thin = IntStream.rangeClosed(run.from() + 1, Math.min(count - 1, run.to() + run.layers()))
+                .parallel()
+                .mapToObj(depth -> outlook.thin(depth, run.layers()))
+                .filter(a -> !a.isEmpty())
+                .toList();
+        MultiPolygon apart = Areas.union(thin);
+        int thickness = run.layers() * grid.layerHeight().micrometres();
+        List<Found> found = new ArrayList<>();
+        MultiPolygon area = clean(Areas.difference(outlook.seen(run.from(), run.to()), apart));
+        if (!area.isEmpty()) {
+            for (Piece piece : divided(Piece.of(area, nothing), division(run.from()))) {
+                found.add(found(run.from(), piece.on(nothing.with(spool(piece.region, run.from()), thickness))));
+            }
+        }
+        if (!apart.isEmpty()) {
+            IntStream.rangeClosed(run.from(), run.to())
+                    .parallel()
+                    .mapToObj(depth -> down(depth, clean(Areas.intersection(outlook.seen(depth), apart))))
+                    .toList()
+                    .forEach(found::addAll);
+        }
+        return found;
     }
 
     private List<Found> down(int from, MultiPolygon area) {
         List<Found> found = new ArrayList<>();
-        List<Piece> pieces = List.of(new Piece(area, Piece.UNKNOWN, true, null, Field.BASE, nothing));
-        LayerGrid grid = colouring.model().grid();
+        List<Piece> pieces = area.isEmpty() ? List.of() : List.of(Piece.of(area, nothing));
         for (int depth = from; depth < count && !pieces.isEmpty(); depth++) {
-            int layer = layer(depth);
-            Division division = colouring.division(layer);
-            int thickness = grid.thickness(layer).micrometres();
+            int thickness = grid.thickness(outlook.layer(depth)).micrometres();
             List<Piece> next = new ArrayList<>(pieces.size());
             for (Piece whole : pieces) {
                 for (Piece here : depth == from ? List.of(whole) : stepped(whole, depth)) {
@@ -120,8 +177,8 @@ final class Sounding {
                         next.add(here);
                         continue;
                     }
-                    for (Piece piece : divided(here, division)) {
-                        Piece deeper = piece.on(piece.stack.with(spool(piece.region, layer), thickness));
+                    for (Piece piece : divided(here, division(depth))) {
+                        Piece deeper = piece.on(piece.stack.with(spool(piece.region, depth), thickness));
                         if (deeper.stack.isComplete()) {
                             found.add(found(from, deeper));
                         } else {
@@ -137,23 +194,27 @@ final class Sounding {
     }
 
     private Found found(int from, Piece piece) {
-        return new Found(new Patch.Spot(layer(from), piece.top, piece.area), piece.stack);
+        return new Found(new Patch.Spot(outlook.layer(from), piece.top, piece.area), piece.stack);
     }
 
-    private SpoolId spool(int region, int layer) {
+    private SpoolId spool(int region, int depth) {
         return region == Field.BASE
-                ? colouring.base(layer)
+                ? base(depth)
                 : colouring.plan().regions().get(region).spool();
     }
 
     /** A piece where the outline steps: plastic ends under some of it, or begins again. */
     private List<Piece> stepped(Piece piece, int depth) {
-        MultiPolygon other = piece.solid ? ends(depth) : opens(depth);
+        MultiPolygon other = piece.solid ? outlook.ends(depth) : outlook.opens(depth);
         if (!meet(piece.area, other)) {
             return List.of(piece);
         }
+        MultiPolygon there = clean(Areas.intersection(piece.area, other));
+        if (there.isEmpty()) {
+            return List.of(piece);
+        }
         List<Piece> parts = new ArrayList<>(2);
-        add(parts, piece.at(clean(Areas.intersection(piece.area, other)), !piece.solid));
+        parts.add(piece.at(there, !piece.solid));
         add(parts, piece.at(clean(Areas.difference(piece.area, other)), piece.solid));
         return parts;
     }
@@ -166,8 +227,9 @@ final class Sounding {
         MultiPolygon rest = piece.area;
         for (Division.Share share : division.shares()) {
             for (MultiPolygon cell : share.cells()) {
-                if (meet(rest, cell)) {
-                    add(parts, piece.in(clean(Areas.intersection(rest, cell)), division, share.region()));
+                MultiPolygon taken = meet(rest, cell) ? clean(Areas.intersection(rest, cell)) : Areas.NOTHING;
+                if (!taken.isEmpty()) {
+                    parts.add(piece.in(taken, division, share.region()));
                     rest = clean(Areas.difference(rest, cell));
                 }
             }

@@ -3,6 +3,7 @@ package dev.tranche.core.plan;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.layer.Outlook;
 import dev.tranche.core.layer.Steps;
 import dev.tranche.core.layer.UprightCut;
 import dev.tranche.core.speech.Progress;
@@ -54,7 +55,9 @@ public final class Colouring {
     private final SpoolId[] bases;
     private final Covers covers;
     /** Computed when first asked for, and kept from one colouring of the model to the next. */
-    private final Supplier<Steps> steps;
+    private final Supplier<Outlook> fromAbove;
+
+    private final Supplier<Outlook> fromBeneath;
 
     private final List<Division> divisions;
 
@@ -71,7 +74,9 @@ public final class Colouring {
         this.lineWidth = lineWidth;
         this.like = like;
         this.covers = before.map(b -> b.covers).orElseGet(Covers::new);
-        this.steps = before.map(b -> b.steps).orElseGet(() -> once(() -> Steps.of(model.sections())));
+        Steps steps = before.isEmpty() ? new Steps(model.sections()) : null;
+        this.fromAbove = before.map(b -> b.fromAbove).orElseGet(() -> once(() -> new Outlook(steps, true)));
+        this.fromBeneath = before.map(b -> b.fromBeneath).orElseGet(() -> once(() -> new Outlook(steps, false)));
         this.active = active(plan, model.grid());
         this.bases = bases(model.grid());
         this.known = new HashMap<>();
@@ -173,9 +178,9 @@ public final class Colouring {
         return bases[layer - 1];
     }
 
-    /** How the model's outline steps from layer to layer; worked out once for all its colourings. */
-    public Steps steps() {
-        return steps.get();
+    /** What of the model is seen, whatever its colours; worked out once for all its colourings. */
+    public Outlook outlook(boolean above) {
+        return (above ? fromAbove : fromBeneath).get();
     }
 
     private static List<List<Integer>> active(ColourPlan plan, LayerGrid grid) {
