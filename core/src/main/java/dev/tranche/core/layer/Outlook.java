@@ -77,7 +77,7 @@ public final class Outlook {
     }
 
     /**
-     * Where what is seen ends in air less than so many layers behind its surface, as far as it ends at {@code depth}.
+     * Where what is seen notably ends in air less than so many layers behind its surface, as far as it ends at {@code depth}.
      *
      * @param layers 1 or more
      */
@@ -86,6 +86,7 @@ public final class Outlook {
         // Where no layer between is seen none can end.
         return shadow(depth - 1) == beyond || ends(depth).isEmpty()
                 ? Areas.NOTHING
-                : thin.computeIfAbsent(List.of(depth, layers), k -> Areas.difference(ends(depth), beyond));
+                : thin.computeIfAbsent(
+                        List.of(depth, layers), k -> Steps.notable(Areas.difference(ends(depth), beyond)));
     }
 }

@@ -64,7 +64,7 @@ public final class Steps {
         return a == b || a.equalsExact(b);
     }
 
-    private static MultiPolygon notable(MultiPolygon area) {
+    static MultiPolygon notable(MultiPolygon area) {
         List<Polygon> kept = new ArrayList<>();
         for (int i = 0; i < area.getNumGeometries(); i++) {
             Polygon piece = (Polygon) area.getGeometryN(i);
