@@ -6,7 +6,7 @@ import dev.tranche.core.geometry.Body;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.Outlook;
-import dev.tranche.core.layer.Steps;
+import dev.tranche.core.layer.Outlooks;
 import dev.tranche.core.look.Looks;
 import dev.tranche.core.look.Patch;
 import dev.tranche.core.look.View;
@@ -84,7 +84,7 @@ public class LookBenchmark {
         here = zones(0);
         nudged = zones(0.5);
         colouring = Colouring.of(here, ball, 0.45, Progress.UNHEARD);
-        colouring.outlook(true);
+        colouring.outlooks().from(true, Progress.UNHEARD);
     }
 
     private static ColourPlan zones(double nudge) {
@@ -110,13 +110,13 @@ public class LookBenchmark {
 
     private List<Patch> after(View view) {
         colouring = colouring.with(colouring.plan() == here ? nudged : here, 0.45);
-        return new Looks(colouring, shelf).from(view);
+        return new Looks(colouring, shelf).from(view, Progress.UNHEARD);
     }
 
     /** Once for a model, whatever its colours. */
     @Benchmark
     public Outlook outlook() {
-        return new Outlook(new Steps(ball.sections()), true);
+        return new Outlooks(ball.sections()).from(true, Progress.UNHEARD);
     }
 
     /** The yardstick: what of each layer nothing above it covers, and nothing else. */

@@ -21,7 +21,7 @@ public final class Checks {
             about(Concern.COLOURS, RegionRules::nowhere),
             about(Concern.COLOURS, RegionRules::unseen),
             about(Concern.COLOURS, RegionRules::beyondTheModel),
-            about(Concern.COLOURS, RegionRules::shinesThrough),
+            about(Concern.COLOURS, LookRules::shinesThrough),
             about(Concern.COLOURS, LayerRules::tooThin),
             about(Concern.ORDER, OrderRules::sideBySide),
             about(Concern.ORDER, OrderRules::betterNumbering),

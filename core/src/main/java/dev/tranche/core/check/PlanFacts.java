@@ -9,6 +9,7 @@ import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.look.Looks;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.ColourPlan;
@@ -37,7 +38,7 @@ import org.locationtech.jts.geom.Envelope;
  *
  * @param planId as stamped into files
  * @param state of the plan's swaps, as stamped into files
- * @param colouring of the plan's model
+ * @param colouring of the plan's model, and {@code looks} how the finished piece looks
  * @param partNames what the parts are called, one a part
  * @param orders in which its colours could be printed, and {@code order} the one in which they are
  * @param tranches of the plan on its grid
@@ -60,6 +61,7 @@ public record PlanFacts(
         String planId,
         String state,
         Colouring colouring,
+        Looks looks,
         List<String> partNames,
         Orders orders,
         PrintOrder order,

@@ -3,15 +3,12 @@ package dev.tranche.core.check;
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Field;
-import dev.tranche.core.plan.Inlay;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.Relief;
 import dev.tranche.core.plan.Shape;
-import dev.tranche.core.plan.Spool;
-import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
@@ -73,7 +70,10 @@ final class RegionRules {
     /** Regions that have plastic of their own, all of it inside other plastic. */
     static List<Finding> unseen(PlanFacts facts) {
         return each(facts, (i, region, relief) -> {
-            if (relief.above() == 0 || relief.below() == 0 || reachesTheSide(facts, region, i)) {
+            if (relief.above() == 0
+                    || relief.below() == 0
+                    || isSeenThrough(facts, region, relief)
+                    || reachesTheSide(facts, region, i)) {
                 return Optional.empty();
             }
             Finding finding = Finding.of(
@@ -125,46 +125,19 @@ final class RegionRules {
                 .filter(f -> region.shape() instanceof Shape.Zone && relief.proud() > 0.01));
     }
 
-    /** Zones on the bed, seen from beneath, through which the colour behind them shows. */
-    static List<Finding> shinesThrough(PlanFacts facts) {
-        return each(facts, (i, region, relief) -> {
-            int last = region.range().last(facts.grid());
-            boolean faceDown = region.shape() instanceof Shape.Zone
-                    && region.range().first(facts.grid()) == 1
-                    && last >= 1
-                    && last < facts.grid().count();
-            return faceDown
-                    ? facts.colouring().layer(last + 1).spools().stream()
-                            .filter(s -> !s.equals(region.spool()))
-                            .findFirst()
-                            .flatMap(behind -> shines(facts, i, last, behind))
-                    : Optional.empty();
-        });
+    /** Whether what covers a region above or below it is so clear that one sees it all the same. */
+    private static boolean isSeenThrough(PlanFacts facts, Region region, Relief relief) {
+        int first = layer(facts, region);
+        int last = Math.min(facts.grid().count(), region.range().last(facts.grid()));
+        return isClear(facts, last + 1, relief.above()) || isClear(facts, first - 1, relief.below());
     }
 
-    private static Optional<Finding> shines(PlanFacts facts, int index, int last, SpoolId behind) {
-        Region region = facts.plan().regions().get(index);
-        Spool own = facts.shelf().get(region.spool());
-        int needed =
-                Inlay.layersToHide(facts.colouring().model(), own, facts.shelf().get(behind));
-        if (last >= needed || needed > facts.grid().count()) {
-            return Optional.empty();
-        }
-        Range deeper = Range.between(region.range().from(), facts.grid().top(needed));
-        return Optional.of(Finding.of(
-                        Severity.WARN,
-                        "shines-through-" + index,
-                        Words.format(
-                                "“%s” is %s deep, and %s shines through %s until it is %d layers deep.",
-                                region.name(),
-                                Words.count(last, "layer"),
-                                facts.label(behind),
-                                facts.label(own.id()),
-                                needed))
-                .at(1)
-                .mendedBy(new Fix(
-                        "Make it " + needed + " layers deep",
-                        p -> p.with(p.regions().replace(index, region.over(deeper))))));
+    private static boolean isClear(PlanFacts facts, int layer, double thickness) {
+        return layer >= 1
+                && layer <= facts.grid().count()
+                && facts.colouring().layer(layer).spools().stream()
+                        .map(facts.shelf()::get)
+                        .anyMatch(s -> s.isClear() && thickness < s.coverDepth());
     }
 
     private static int layer(PlanFacts facts, Region region) {

@@ -16,6 +16,7 @@ import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.handoff.SwapWriter;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.look.Looks;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plate.Things;
@@ -81,6 +82,7 @@ public record Reckoning(
                 brief.planId(),
                 writer.state(ledger),
                 brief.colouring(),
+                new Looks(brief.colouring(), brief.shelf()),
                 brief.partNames(),
                 orders,
                 order,

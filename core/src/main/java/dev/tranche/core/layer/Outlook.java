@@ -1,6 +1,7 @@
 package dev.tranche.core.layer;
 
 import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -24,12 +25,13 @@ public final class Outlook {
 
     private final Map<List<Integer>, MultiPolygon> thin = new ConcurrentHashMap<>();
 
-    public Outlook(Steps steps, boolean fromAbove) {
+    Outlook(Steps steps, boolean fromAbove, Progress progress) {
         this.steps = steps;
         this.fromAbove = fromAbove;
         MultiPolygon shadow = Areas.NOTHING;
         MultiPolygon before = Areas.NOTHING;
         for (int depth = 0; depth < steps.layers(); depth++) {
+            progress.at(depth, steps.layers());
             MultiPolygon outline = steps.outline(layer(depth));
             MultiPolygon fresh = Steps.isSame(outline, before) ? Areas.NOTHING : Areas.difference(outline, shadow);
             if (fresh.getArea() > SPECK) {

@@ -14,7 +14,7 @@ import org.locationtech.jts.geom.Polygon;
  *
  * <p>Border {@code k} lies above layer {@code k}: border 0 is the bed, and as many as there are layers is the top.
  */
-public final class Steps {
+final class Steps {
     private static final double NOTABLE = 0.05;
 
     private final List<Section> sections;
@@ -22,7 +22,7 @@ public final class Steps {
     private final AtomicReferenceArray<MultiPolygon> overhangs;
 
     /** @param sections from the bed up */
-    public Steps(List<Section> sections) {
+    Steps(List<Section> sections) {
         this.sections = sections;
         this.ledges = new AtomicReferenceArray<>(sections.size() + 1);
         this.overhangs = new AtomicReferenceArray<>(sections.size() + 1);

@@ -6,6 +6,8 @@ import dev.tranche.core.colour.Slab;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
@@ -13,6 +15,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Predicate;
+import java.util.stream.IntStream;
 
 /**
  * A plan's piece as it will look when it is finished, looked at when that is first asked.
@@ -27,6 +30,11 @@ public final class Looks {
     /** Less light than this is none, even before the brightest lamp. */
     private static final double DARK = 3e-5;
 
+    /** Corners that are overlaid while nobody notices a wait, and while anybody still waits. */
+    private static final long QUICK = 150_000;
+
+    private static final long MOST = 20_000_000;
+
     private static final LinearRgb PAPER = new LinearRgb(1, 1, 1);
 
     private final Colouring colouring;
@@ -39,9 +47,55 @@ public final class Looks {
         colouring.plan().palette().forEach(s -> films.put(s, shelf.get(s).film()));
     }
 
-    /** What is seen, the largest patch first; together they are all that can be seen, and none overlaps another. */
-    public synchronized List<Patch> from(View view) {
-        return seen.computeIfAbsent(view, this::look);
+    /**
+     * What is seen, the largest patch first; together they are all that can be seen, and none overlaps another.
+     *
+     * @param progress learns that the work goes on, and may stop it
+     * @throws Refusal if the model is too intricate for it
+     */
+    public synchronized List<Patch> from(View view, Progress progress) {
+        List<Patch> known = seen.get(view);
+        if (known == null) {
+            if (effort() > MOST) {
+                throw Refusal.of(
+                        "The model is too intricate to be looked through (%,d corners on its layers, in several curved parts); simplify it in the program that made it.",
+                        colouring.outlooks().corners());
+            }
+            known = look(view, progress);
+            seen.put(view, known);
+        }
+        return known;
+    }
+
+    /** Whether looking takes no longer than an edit may. */
+    public boolean isQuick() {
+        return effort() <= QUICK || effort() <= MOST && colouring.outlooks().known() && !isDividedAnew();
+    }
+
+    /** Corners that have to be overlaid, about. */
+    private long effort() {
+        long corners = colouring.outlooks().corners();
+        return isDividedAnew() ? corners * (1 + 4L * colouring.plan().regions().size()) : corners;
+    }
+
+    /** Whether parts divide layers otherwise again and again, since they are curved. */
+    private boolean isDividedAnew() {
+        int count = colouring.model().grid().count();
+        long changes = IntStream.range(1, count)
+                .filter(i -> colouring.division(i) != colouring.division(i + 1))
+                .count();
+        return changes > 2L * colouring.plan().regions().size() + 2;
+    }
+
+    /** What would be seen of a patch without its nearest plastic. */
+    public LinearRgb behind(Patch patch) {
+        LinearRgb seen = PAPER;
+        for (int i = patch.plies().size() - 1; i > 0; i--) {
+            Ply ply = patch.plies().get(i);
+            Film film = film(ply.spool());
+            seen = ply.isThick() ? film.thick() : film.over(seen, ply.millimetres());
+        }
+        return seen;
     }
 
     /** A spool in layers so thin that what lies beneath shows. */
@@ -53,11 +107,14 @@ public final class Looks {
         return colouring;
     }
 
-    private List<Patch> look(View view) {
+    private List<Patch> look(View view, Progress progress) {
         Predicate<Slab> complete = view == View.LIGHT ? Looks::isDark : s -> s.hides(STEPS);
         Map<Stack, Gathered> patches = new LinkedHashMap<>();
         for (Sounding.Found found : new Sounding(
-                        colouring, colouring.outlook(view != View.BELOW), Stack.empty(films::get, complete))
+                        colouring,
+                        colouring.outlooks().from(view != View.BELOW, progress),
+                        Stack.empty(films::get, complete),
+                        progress)
                 .all()) {
             patches.computeIfAbsent(found.stack().seen(), s -> new Gathered()).add(found.spot());
         }

@@ -7,6 +7,7 @@ import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Division;
 import dev.tranche.core.plan.Field;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -30,6 +31,7 @@ final class Sounding {
     private final Stack nothing;
     private final LayerGrid grid;
     private final int count;
+    private final Progress progress;
 
     /** A place and what is stacked there. */
     record Found(Patch.Spot spot, Stack stack) {}
@@ -64,7 +66,8 @@ final class Sounding {
     /** Depths {@code from} to {@code to} behind whose surfaces nothing changes for so many {@code layers}. */
     private record Run(int from, int to, int layers) {}
 
-    Sounding(Colouring colouring, Outlook outlook, Stack nothing) {
+    Sounding(Colouring colouring, Outlook outlook, Stack nothing, Progress progress) {
+        this.progress = progress;
         this.colouring = colouring;
         this.outlook = outlook;
         this.nothing = nothing;
@@ -166,6 +169,7 @@ final class Sounding {
     }
 
     private List<Found> down(int from, MultiPolygon area) {
+        progress.beat();
         List<Found> found = new ArrayList<>();
         List<Piece> pieces = area.isEmpty() ? List.of() : List.of(Piece.of(area, nothing));
         for (int depth = from; depth < count && !pieces.isEmpty(); depth++) {

@@ -3,8 +3,7 @@ package dev.tranche.core.plan;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
-import dev.tranche.core.layer.Outlook;
-import dev.tranche.core.layer.Steps;
+import dev.tranche.core.layer.Outlooks;
 import dev.tranche.core.layer.UprightCut;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
@@ -14,8 +13,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.concurrent.atomic.AtomicReference;
-import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.MultiPolygon;
 
@@ -54,10 +51,7 @@ public final class Colouring {
 
     private final SpoolId[] bases;
     private final Covers covers;
-    /** Computed when first asked for, and kept from one colouring of the model to the next. */
-    private final Supplier<Outlook> fromAbove;
-
-    private final Supplier<Outlook> fromBeneath;
+    private final Outlooks outlooks;
 
     private final List<Division> divisions;
 
@@ -74,9 +68,7 @@ public final class Colouring {
         this.lineWidth = lineWidth;
         this.like = like;
         this.covers = before.map(b -> b.covers).orElseGet(Covers::new);
-        Steps steps = before.isEmpty() ? new Steps(model.sections()) : null;
-        this.fromAbove = before.map(b -> b.fromAbove).orElseGet(() -> once(() -> new Outlook(steps, true)));
-        this.fromBeneath = before.map(b -> b.fromBeneath).orElseGet(() -> once(() -> new Outlook(steps, false)));
+        this.outlooks = before.map(b -> b.outlooks).orElseGet(() -> new Outlooks(model.sections()));
         this.active = active(plan, model.grid());
         this.bases = bases(model.grid());
         this.known = new HashMap<>();
@@ -123,18 +115,6 @@ public final class Colouring {
         this.divisions = divisions(before);
     }
 
-    private static <T> Supplier<T> once(Supplier<T> how) {
-        AtomicReference<T> made = new AtomicReference<>();
-        return () -> {
-            synchronized (made) {
-                if (made.get() == null) {
-                    made.set(how.get());
-                }
-                return made.get();
-            }
-        };
-    }
-
     private List<Division> divisions(Optional<Colouring> before) {
         List<Division> made = new ArrayList<>(like.length);
         for (int i = 0; i < like.length; i++) {
@@ -178,9 +158,9 @@ public final class Colouring {
         return bases[layer - 1];
     }
 
-    /** What of the model is seen, whatever its colours; worked out once for all its colourings. */
-    public Outlook outlook(boolean above) {
-        return (above ? fromAbove : fromBeneath).get();
+    /** What of the model is seen, whatever its colours; all its colourings share them. */
+    public Outlooks outlooks() {
+        return outlooks;
     }
 
     private static List<List<Integer>> active(ColourPlan plan, LayerGrid grid) {

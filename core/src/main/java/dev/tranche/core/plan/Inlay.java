@@ -1,5 +1,6 @@
 package dev.tranche.core.plan;
 
+import dev.tranche.core.colour.LinearRgb;
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.CutModel;
@@ -76,9 +77,14 @@ public record Inlay(Region region, boolean replaces) {
 
     /** How many layers of {@code own} it takes until nobody sees {@code behind} through them. */
     public static int layersToHide(CutModel model, Spool own, Spool behind) {
+        return layersToHide(model, own, behind.colour().linear());
+    }
+
+    /** As {@link #layersToHide(CutModel, Spool, Spool)}, of whatever looks like {@code behind}. */
+    public static int layersToHide(CutModel model, Spool own, LinearRgb behind) {
         double layer = Math.min(
                 model.grid().firstLayer().millimetres(),
                 model.grid().layerHeight().millimetres());
-        return own.film().layersToHide(behind.colour().linear(), layer, UNSEEN);
+        return own.film().layersToHide(behind, layer, UNSEEN);
     }
 }

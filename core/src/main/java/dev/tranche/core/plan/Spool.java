@@ -31,6 +31,8 @@ public record Spool(
     /** Where nobody has looked: PLA hides at about this, from memory. */
     public static final double USUAL_COVER = 0.8;
 
+    private static final double CLEAR = 5;
+
     public Spool {
         name = Words.oneLine(name == null ? "" : name);
         if (name.isEmpty() || name.length() > 40) {
@@ -110,6 +112,11 @@ public record Spool(
                 temperature,
                 gramsLeft,
                 depth);
+    }
+
+    /** Whether one looks through it: it hides nothing within {@value #CLEAR} mm. */
+    public boolean isClear() {
+        return coverDepth > CLEAR;
     }
 
     /** In layers so thin that what lies beneath shows. */

@@ -75,12 +75,12 @@ class LooksTest {
     void one_layer_of_pond_on_a_plate_of_chalk_is_light_blue_all_over() {
         CutModel plate = cut(new Shapes().box(0, 0, 0, 30, 20, 1.2).body());
         ColourPlan plan = ColourPlan.of(FIFTHS, CHALK.id()).startAt(mm(1.0), POND.id(), plate.grid());
-        List<Patch> above = looks(coloured(plate, plan)).from(View.ABOVE);
+        List<Patch> above = looks(coloured(plate, plan)).from(View.ABOVE, Progress.UNHEARD);
         assertThat(above).hasSize(1);
         assertThat(above.get(0).squareMillimetres()).isCloseTo(600, within(1e-9));
         assertThat(Srgb.of(above.get(0).colour()).hex()).isEqualTo("#2F93BB");
         assertThat(above.get(0).plies()).containsExactly(new Ply(POND.id(), 200), new Ply(CHALK.id(), Ply.THICK));
-        List<Patch> below = looks(coloured(plate, plan)).from(View.BELOW);
+        List<Patch> below = looks(coloured(plate, plan)).from(View.BELOW, Progress.UNHEARD);
         assertThat(below).hasSize(1);
         assertThat(below.get(0).strangeness()).isLessThan(1);
     }
@@ -93,7 +93,7 @@ class LooksTest {
                 .box(10, 5, 0.2, 10, 10, 0.2)
                 .body());
         List<Patch> light =
-                looks(coloured(panel, ColourPlan.of(FIFTHS, POND.id()))).from(View.LIGHT);
+                looks(coloured(panel, ColourPlan.of(FIFTHS, POND.id()))).from(View.LIGHT, Progress.UNHEARD);
         assertThat(light).hasSize(2);
         isClose(light.get(0).colour(), new LinearRgb(0.009, 0.412, 0.596));
         isClose(light.get(1).colour(), new LinearRgb(0.000, 0.172, 0.365));
@@ -109,26 +109,32 @@ class LooksTest {
                 .body());
         ColourPlan plan = ColourPlan.of(FIFTHS, CHALK.id()).startAt(mm(4), POND.id(), bridge.grid());
         Looks looks = looks(coloured(bridge, plan));
-        assertThat(looks.from(View.ABOVE)).extracting(Patch::spool).containsExactly(POND.id());
-        assertThat(area(looks.from(View.ABOVE))).isCloseTo(200, within(1e-9));
-        assertThat(looks.from(View.BELOW)).extracting(Patch::spool).containsExactlyInAnyOrder(POND.id(), CHALK.id());
-        assertThat(looks.from(View.BELOW)).extracting(Patch::squareMillimetres).containsExactly(100.0, 100.0);
-        Patch underside = looks.from(View.BELOW).stream()
+        assertThat(looks.from(View.ABOVE, Progress.UNHEARD))
+                .extracting(Patch::spool)
+                .containsExactly(POND.id());
+        assertThat(area(looks.from(View.ABOVE, Progress.UNHEARD))).isCloseTo(200, within(1e-9));
+        assertThat(looks.from(View.BELOW, Progress.UNHEARD))
+                .extracting(Patch::spool)
+                .containsExactlyInAnyOrder(POND.id(), CHALK.id());
+        assertThat(looks.from(View.BELOW, Progress.UNHEARD))
+                .extracting(Patch::squareMillimetres)
+                .containsExactly(100.0, 100.0);
+        Patch underside = looks.from(View.BELOW, Progress.UNHEARD).stream()
                 .filter(p -> p.spool().equals(POND.id()))
                 .findFirst()
                 .orElseThrow();
         assertThat(underside.spots().get(0).layer()).isEqualTo(21);
     }
 
-    @Property(tries = 40)
+    @Property(tries = 25)
     void at_any_point_the_patch_is_the_one_whose_colour_following_the_layers_down_gives(@ForAll Random random) {
         Colouring colouring = any(random);
         Looks looks = looks(colouring);
         for (View view : View.values()) {
-            List<Patch> patches = looks.from(view);
+            List<Patch> patches = looks.from(view, Progress.UNHEARD);
             assertThat(area(patches)).isCloseTo(shadow(colouring.model()).getArea(), within(1e-4));
             Envelope box = colouring.model().footprint();
-            for (int i = 0; i < 40; i++) {
+            for (int i = 0; i < 25; i++) {
                 double x = box.getMinX() + random.nextDouble() * box.getWidth();
                 double y = box.getMinY() + random.nextDouble() * box.getHeight();
                 LinearRgb there = followed(colouring, view, x, y);
@@ -150,7 +156,7 @@ class LooksTest {
         Colouring colouring = any(random);
         Looks looks = new Looks(
                 colouring, shelf(ALL.stream().map(s -> s.covering(0.05)).toList()));
-        for (Patch patch : looks.from(View.ABOVE)) {
+        for (Patch patch : looks.from(View.ABOVE, Progress.UNHEARD)) {
             assertThat(patch.strangeness()).isLessThan(0.5);
             for (Patch.Spot spot : patch.spots()) {
                 Coordinate inside = spot.area().getInteriorPoint().getCoordinate();
@@ -169,10 +175,10 @@ class LooksTest {
     @Property(tries = 20)
     void an_edit_leaves_nothing_of_what_was_seen_before(@ForAll Random random) {
         Colouring before = any(random);
-        looks(before).from(View.ABOVE);
+        looks(before).from(View.ABOVE, Progress.UNHEARD);
         ColourPlan other = any(random, before.model());
-        List<Patch> after = looks(before.with(other, 0.45)).from(View.ABOVE);
-        List<Patch> anew = looks(coloured(before.model(), other)).from(View.ABOVE);
+        List<Patch> after = looks(before.with(other, 0.45)).from(View.ABOVE, Progress.UNHEARD);
+        List<Patch> anew = looks(coloured(before.model(), other)).from(View.ABOVE, Progress.UNHEARD);
         assertThat(after)
                 .extracting(Patch::plies)
                 .containsExactlyInAnyOrderElementsOf(

@@ -1,0 +1,122 @@
+package dev.tranche.core.check;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.Spools;
+import dev.tranche.core.units.Height;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+
+/** On a tile of 20 × 20 × 2 mm with a step of 10 × 10 mm up to 3 mm, in layers of 0.2 mm, soot unless said otherwise. */
+class LookRulesTest {
+    private static Optional<Finding> find(Bench bench, String key) {
+        return bench.findings().stream().filter(f -> f.key().startsWith(key)).findFirst();
+    }
+
+    private static Finding shines(Bench bench) {
+        return find(bench, "shines-through").orElseThrow(() -> new AssertionError(bench.findings()));
+    }
+
+    private static void mends(Bench bench) {
+        bench.plan = shines(bench).fix().orElseThrow().colours().apply(bench.plan);
+        assertThat(find(bench, "shines-through")).isEmpty();
+    }
+
+    private static Region disc(Spool spool, double from, double to) {
+        return new Region(
+                "dot",
+                new Shape.Zone(new Outline.Disc(6), 10, 10, 0, false),
+                spool.id(),
+                Range.between(Height.ofMillimetres(from), Height.ofMillimetres(to)));
+    }
+
+    @Test
+    void one_layer_of_chalk_by_height_is_grey_over_soot_and_its_button_starts_it_lower() {
+        Bench bench = new Bench().start(2.8, Spools.CHALK);
+        assertThat(shines(bench).sentence())
+                .contains("B Chalk from 2.80 mm on is 1 layer deep where it is seen from above, over 1.0 cm²")
+                .contains("A Soot shines through")
+                .contains("layers hide it");
+        assertThat(shines(bench).layer()).hasValue(15);
+        mends(bench);
+        assertThat(bench.plan.starts().get(1).wished().isAbove(Height.ofMillimetres(2.5)))
+                .isFalse();
+    }
+
+    @Test
+    void a_first_colour_of_one_layer_is_grey_from_beneath_and_its_button_lets_the_next_start_higher() {
+        Bench bench = new Bench();
+        bench.plan = bench.plan.recolour(0, Spools.CHALK.id());
+        bench.start(0.2, Spools.SOOT);
+        assertThat(shines(bench).sentence())
+                .contains("B Chalk from the bed on is 1 layer deep where it is seen from beneath, over 4.0 cm²")
+                .contains("A Soot shines through");
+        mends(bench);
+        assertThat(bench.plan.starts().get(1).wished().isAbove(Height.ofMillimetres(0.5)))
+                .isTrue();
+    }
+
+    @Test
+    void a_zone_of_one_layer_on_top_is_made_deeper() {
+        Bench bench = new Bench().region(disc(Spools.CHALK, 2.8, 3.0));
+        assertThat(shines(bench).sentence()).contains("“dot” is 1 layer deep where it is seen from above");
+        mends(bench);
+    }
+
+    @Test
+    void a_thin_part_is_said_too_but_its_shape_is_its_own() {
+        Bench bench = new Bench();
+        bench.body = Optional.of(new Shapes()
+                .box(0, 0, 0, 20, 20, 2)
+                .body()
+                .with(new Shapes().box(5, 5, 2, 10, 10, 0.2).body()));
+        bench.grid = bench.plan.layers().on(bench.body().height());
+        bench.region(new Region("lettering", new Shape.Parts(List.of(1)), Spools.CHALK.id(), Range.ALL));
+        assertThat(shines(bench).sentence()).contains("“lettering” is 1 layer deep where it is seen from above");
+        assertThat(shines(bench).fix()).isEmpty();
+    }
+
+    @Test
+    void what_hides_is_not_spoken_of() {
+        assertThat(find(new Bench().start(2.0, Spools.CHALK), "shines-through")).isEmpty();
+        assertThat(find(new Bench(), "shines-through")).isEmpty();
+    }
+
+    /** Wanted in clear plastic, and in panels that are held to light. */
+    @Test
+    void through_clear_plastic_and_in_a_light_panel_one_means_to_see() {
+        Bench clear = new Bench().start(2.8, Spools.CHALK);
+        clear.shelf.put(Spools.CHALK.id(), Spools.CHALK.covering(6));
+        assertThat(find(clear, "shines-through")).isEmpty();
+        Bench panel = new Bench();
+        panel.shelf.put(Spools.BURGUNDY.id(), Spools.BURGUNDY.covering(1.2));
+        panel.mesh = new Shapes().box(0, 0, 0, 20, 20, 0.6).mesh();
+        panel.grid = panel.plan.layers().on(panel.mesh.height());
+        panel.plan = panel.plan.recolour(0, Spools.SKY.id());
+        panel.start(0.4, Spools.BURGUNDY);
+        assertThat(find(panel, "shines-through")).isEmpty();
+        Bench bookmark = new Bench();
+        bookmark.shelf.put(Spools.SOOT.id(), Spools.SOOT.covering(0.3));
+        bookmark.mesh = panel.mesh;
+        bookmark.grid = panel.grid;
+        bookmark.start(0.4, Spools.CHALK);
+        assertThat(find(bookmark, "shines-through"))
+                .as("no light comes through soot")
+                .isPresent();
+    }
+
+    @Test
+    void what_lies_under_clear_plastic_is_seen() {
+        Bench bench = new Bench().start(2.6, Spools.MUSTARD).region(disc(Spools.CHALK, 1, 2.6));
+        assertThat(find(bench, "unseen")).isPresent();
+        bench.shelf.put(Spools.MUSTARD.id(), Spools.MUSTARD.covering(9));
+        assertThat(find(bench, "unseen")).isEmpty();
+    }
+}
