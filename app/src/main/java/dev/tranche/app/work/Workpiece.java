@@ -13,6 +13,7 @@ import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.handoff.SwapWriter;
 import dev.tranche.core.job.Reckoning;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.look.Looks;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
@@ -49,6 +50,11 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
 
     public Colouring colouring() {
         return reckoning.brief().colouring();
+    }
+
+    /** How its finished piece looks. */
+    public Looks looks() {
+        return reckoning.facts().looks();
     }
 
     public List<String> partNames() {

@@ -1,0 +1,56 @@
+package dev.tranche.app.piece;
+
+import dev.tranche.app.pictures.PieceDrawing;
+import dev.tranche.app.work.Looking;
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.look.Patch;
+import dev.tranche.core.look.View;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+import org.springframework.ui.Model;
+
+/** Fills the page of the piece. */
+@Component
+class PieceViews {
+    private static final int WIDTH = 820;
+    private static final int HEIGHT = 590;
+    private static final int MOST_NAMED = 14;
+
+    private final Looking looking;
+
+    PieceViews(Looking looking) {
+        this.looking = looking;
+    }
+
+    String show(Workpiece work, Look look, Model model) {
+        View view = look.isTurned() ? View.ABOVE : look.view();
+        Optional<List<Patch>> patches = looking.at(work, view);
+        if (patches.isEmpty()) {
+            model.addAttribute("job", looking.prepare(work, view));
+            return "desk/waiting";
+        }
+        PieceDrawing drawing = drawing(work, look, patches.get());
+        model.addAttribute("look", look);
+        model.addAttribute("drawing", drawing);
+        model.addAttribute("named", named(drawing, look));
+        return "piece/piece";
+    }
+
+    PieceDrawing drawing(Workpiece work, Look look) {
+        return drawing(work, look, looking.now(work, look.isTurned() ? View.ABOVE : look.view()));
+    }
+
+    private static PieceDrawing drawing(Workpiece work, Look look, List<Patch> patches) {
+        View view = look.isTurned() ? View.ABOVE : look.view();
+        return PieceDrawing.of(work, view, patches, look.own(), look.lamp(), WIDTH, HEIGHT);
+    }
+
+    /** Where thin layers give another colour; held to light, and in the plan's own colours, whatever is seen. */
+    private static List<PieceDrawing.Stain> named(PieceDrawing drawing, Look look) {
+        return drawing.stains().stream()
+                .filter(s -> look.own() || s.strange())
+                .limit(MOST_NAMED)
+                .toList();
+    }
+}
