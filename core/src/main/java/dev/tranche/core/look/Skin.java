@@ -1,0 +1,248 @@
+package dev.tranche.core.look;
+
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.LayerColours;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plan.Tint;
+import dev.tranche.core.speech.Progress;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Function;
+import org.locationtech.jts.algorithm.locate.IndexedPointInAreaLocator;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.LineString;
+import org.locationtech.jts.geom.Location;
+import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
+import org.locationtech.jts.triangulate.polygon.PolygonTriangulator;
+
+/**
+ * The outside of a printed piece as coloured triangles: every layer upright, as it is printed, with its colours. Layers of one
+ * shape and colour are one.
+ *
+ * <p>It is made for looking at: outlines are simplified until all of it has at most {@value #MOST} triangles, by
+ * {@value #FINE} mm at least.
+ */
+public final class Skin {
+    private static final int MOST = 200_000;
+    private static final double FINE = 0.02;
+    private static final int MOST_SLICES = 1_500;
+    /** More corners of one outline take too long to be cut into triangles. */
+    private static final int MOST_CORNERS = 3_000;
+    /** How far beside a wall one looks whether there is plastic, mm. */
+    private static final double BESIDE = 0.03;
+    /** What is seen of a thin layer is laid over its surface at this height, mm. */
+    private static final double OVER = 0.004;
+
+    private float[] corners = new float[9 * 1024];
+    private byte[] colours = new byte[3 * 1024];
+    private int triangles;
+
+    private final Colouring colouring;
+    private final Function<SpoolId, Srgb> spools;
+
+    /** Layers {@code first} to {@code last} that are drawn as one. */
+    private record Slice(int first, int last, LayerColours colours, MultiPolygon outline) {}
+
+    private Skin(Colouring colouring, Function<SpoolId, Srgb> spools) {
+        this.colouring = colouring;
+        this.spools = spools;
+    }
+
+    /** The whole piece, in its plan's own colours. */
+    public static Skin of(Colouring colouring, Function<SpoolId, Srgb> spools, Progress progress) {
+        Skin skin = new Skin(colouring, spools);
+        List<Slice> slices = slices(colouring);
+        double tolerance = FINE;
+        while (corners(slices, tolerance) * 4 > MOST && tolerance < 1) {
+            tolerance *= 2;
+        }
+        for (int i = 0; i < slices.size(); i++) {
+            progress.at(i, slices.size());
+            MultiPolygon below = i == 0 ? Areas.NOTHING : slices.get(i - 1).outline;
+            MultiPolygon above = i + 1 == slices.size() ? Areas.NOTHING : slices.get(i + 1).outline;
+            skin.add(slices.get(i), below, above, tolerance);
+        }
+        return skin;
+    }
+
+    /** Where it is cut above {@code layer}: the colours of that layer. */
+    public static Skin cut(Colouring colouring, int layer, Function<SpoolId, Srgb> spools) {
+        Skin skin = new Skin(colouring, spools);
+        double height = colouring.model().grid().top(layer).millimetres();
+        for (Tint tint : colouring.layer(layer).tints()) {
+            for (MultiPolygon cell : tint.cells()) {
+                skin.face(simple(cell, FINE), height, true, spools.apply(tint.spool()));
+            }
+        }
+        return skin;
+    }
+
+    /**
+     * What thin layers look like, to be laid over it.
+     *
+     * @param patches seen from {@code view}
+     */
+    public Skin with(List<Patch> patches, View view) {
+        LayerGrid grid = colouring.model().grid();
+        boolean above = view == View.ABOVE;
+        for (Patch patch : patches) {
+            if (patch.strangeness() > 1) {
+                for (Patch.Spot spot : patch.spots()) {
+                    double height = above
+                            ? grid.top(spot.layer()).millimetres() + OVER
+                            : grid.bottom(spot.layer()).millimetres() - OVER;
+                    face(simple(spot.area(), FINE), height, above, Srgb.of(patch.colour()));
+                }
+            }
+        }
+        return this;
+    }
+
+    private static List<Slice> slices(Colouring colouring) {
+        LayerGrid grid = colouring.model().grid();
+        int lump = Math.max(1, grid.count() / MOST_SLICES);
+        List<Slice> slices = new ArrayList<>();
+        int first = 1;
+        for (int layer = 1; layer <= grid.count(); layer++) {
+            boolean goesOn = layer < grid.count()
+                    && (colouring.layer(layer + 1) == colouring.layer(first)
+                            || layer - first + 1 < lump
+                                    && colouring
+                                            .layer(layer + 1)
+                                            .spools()
+                                            .equals(colouring.layer(first).spools()));
+            if (!goesOn) {
+                slices.add(new Slice(
+                        first,
+                        layer,
+                        colouring.layer(first),
+                        colouring.model().section(first).outline()));
+                first = layer + 1;
+            }
+        }
+        return slices;
+    }
+
+    private static long corners(List<Slice> slices, double tolerance) {
+        return slices.parallelStream()
+                .mapToLong(s ->
+                        DouglasPeuckerSimplifier.simplify(s.outline, tolerance).getNumPoints())
+                .sum();
+    }
+
+    private static Geometry simple(Geometry area, double tolerance) {
+        Geometry simple = DouglasPeuckerSimplifier.simplify(area, tolerance);
+        return simple.getNumPoints() > MOST_CORNERS && tolerance < 1 ? simple(area, 2 * tolerance) : simple;
+    }
+
+    private void add(Slice slice, MultiPolygon below, MultiPolygon above, double tolerance) {
+        LayerGrid grid = colouring.model().grid();
+        double low = grid.bottom(slice.first).millimetres();
+        double high = grid.top(slice.last).millimetres();
+        boolean one = slice.colours.tints().size() == 1;
+        IndexedPointInAreaLocator plastic = new IndexedPointInAreaLocator(slice.outline);
+        for (Tint tint : slice.colours.tints()) {
+            Srgb colour = spools.apply(tint.spool());
+            for (MultiPolygon cell : tint.cells()) {
+                Geometry area = simple(cell, tolerance);
+                walls(area, low, high, colour, c -> one || plastic.locate(c) == Location.EXTERIOR);
+                if (!above.equalsExact(slice.outline)) {
+                    face(area, high, true, colour);
+                }
+                if (!below.equalsExact(slice.outline)) {
+                    face(area, low, false, colour);
+                }
+            }
+        }
+    }
+
+    private void walls(Geometry area, double low, double high, Srgb colour, Function<Coordinate, Boolean> outside) {
+        for (int p = 0; p < area.getNumGeometries(); p++) {
+            if (area.getGeometryN(p) instanceof Polygon polygon && !polygon.isEmpty()) {
+                Polygon wound = (Polygon) polygon.norm().reverse();
+                wall(wound.getExteriorRing(), low, high, colour, outside);
+                for (int r = 0; r < wound.getNumInteriorRing(); r++) {
+                    wall(wound.getInteriorRingN(r), low, high, colour, outside);
+                }
+            }
+        }
+    }
+
+    /** Of a ring that has its plastic on the left. */
+    private void wall(LineString ring, double low, double high, Srgb colour, Function<Coordinate, Boolean> outside) {
+        Coordinate[] c = ring.getCoordinates();
+        for (int i = 1; i < c.length; i++) {
+            double dx = c[i].x - c[i - 1].x;
+            double dy = c[i].y - c[i - 1].y;
+            double length = Math.hypot(dx, dy);
+            if (length > 0
+                    && outside.apply(new Coordinate(
+                            (c[i].x + c[i - 1].x) / 2 + BESIDE * dy / length,
+                            (c[i].y + c[i - 1].y) / 2 - BESIDE * dx / length))) {
+                triangle(colour, c[i - 1], low, c[i], low, c[i], high);
+                triangle(colour, c[i - 1], low, c[i], high, c[i - 1], high);
+            }
+        }
+    }
+
+    private void face(Geometry area, double height, boolean up, Srgb colour) {
+        for (int p = 0; p < area.getNumGeometries(); p++) {
+            Geometry polygon = area.getGeometryN(p);
+            if (!polygon.isEmpty()) {
+                Geometry parts = PolygonTriangulator.triangulate(polygon);
+                for (int t = 0; t < parts.getNumGeometries(); t++) {
+                    Coordinate[] c = parts.getGeometryN(t).getCoordinates();
+                    boolean left = (c[1].x - c[0].x) * (c[2].y - c[0].y) - (c[1].y - c[0].y) * (c[2].x - c[0].x) > 0;
+                    if (left == up) {
+                        triangle(colour, c[0], height, c[1], height, c[2], height);
+                    } else {
+                        triangle(colour, c[0], height, c[2], height, c[1], height);
+                    }
+                }
+            }
+        }
+    }
+
+    private void triangle(Srgb colour, Coordinate a, double az, Coordinate b, double bz, Coordinate c, double cz) {
+        if (corners.length < 9 * (triangles + 1)) {
+            corners = java.util.Arrays.copyOf(corners, 2 * corners.length);
+            colours = java.util.Arrays.copyOf(colours, 2 * colours.length);
+        }
+        float[] of = {
+            (float) a.x,
+            (float) a.y,
+            (float) az,
+            (float) b.x,
+            (float) b.y,
+            (float) bz,
+            (float) c.x,
+            (float) c.y,
+            (float) cz
+        };
+        System.arraycopy(of, 0, corners, 9 * triangles, 9);
+        colours[3 * triangles] = (byte) colour.red();
+        colours[3 * triangles + 1] = (byte) colour.green();
+        colours[3 * triangles + 2] = (byte) colour.blue();
+        triangles++;
+    }
+
+    public int triangles() {
+        return triangles;
+    }
+
+    /** X, Y or Z of corner 0, 1 or 2 of a triangle, mm; corners run counter-clockwise seen from outside. */
+    public float corner(int triangle, int corner, int axis) {
+        return corners[9 * triangle + 3 * corner + axis];
+    }
+
+    /** Red, green or blue of a triangle, 0…255. */
+    public int colour(int triangle, int channel) {
+        return colours[3 * triangle + channel] & 0xFF;
+    }
+}

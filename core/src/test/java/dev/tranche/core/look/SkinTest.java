@@ -1,0 +1,113 @@
+package dev.tranche.core.look;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.core.geometry.Body;
+import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Regions;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Spools;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.units.Height;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class SkinTest {
+    private static Colouring coloured(Body body, ColourPlan plan) {
+        CutModel model = CutModel.of(body, LayerSettings.COMMON.on(body.height()), Progress.UNHEARD);
+        return Colouring.of(plan, model, 0.45, Progress.UNHEARD);
+    }
+
+    private static ColourPlan soot() {
+        return ColourPlan.of(LayerSettings.COMMON, Spools.SOOT.id());
+    }
+
+    private static Skin skin(Colouring colouring) {
+        return Skin.of(colouring, s -> Spools.SHELF.get(s).colour(), Progress.UNHEARD);
+    }
+
+    /** By the divergence theorem, which holds only if the skin is closed and all of it faces outwards. */
+    private static double volume(Skin s) {
+        double six = 0;
+        for (int t = 0; t < s.triangles(); t++) {
+            double ax = s.corner(t, 0, 0), ay = s.corner(t, 0, 1), az = s.corner(t, 0, 2);
+            double bx = s.corner(t, 1, 0), by = s.corner(t, 1, 1), bz = s.corner(t, 1, 2);
+            double cx = s.corner(t, 2, 0), cy = s.corner(t, 2, 1), cz = s.corner(t, 2, 2);
+            six += ax * (by * cz - bz * cy) - ay * (bx * cz - bz * cx) + az * (bx * cy - by * cx);
+        }
+        return six / 6;
+    }
+
+    @Test
+    void a_box_is_twelve_triangles_that_enclose_it() {
+        Skin box = skin(coloured(new Shapes().box(0, 0, 0, 30, 20, 3).body(), soot()));
+        assertThat(box.triangles()).isEqualTo(12);
+        assertThat(volume(box)).isCloseTo(1800, within(1e-2));
+    }
+
+    @Test
+    void colours_by_height_lie_on_one_another_without_a_face_between() {
+        Body body = new Shapes().box(0, 0, 0, 30, 20, 3).body();
+        ColourPlan plan =
+                soot().startAt(Height.ofMillimetres(1), Spools.CHALK.id(), LayerSettings.COMMON.on(body.height()));
+        Skin box = skin(coloured(body, plan));
+        assertThat(box.triangles()).isEqualTo(20);
+        assertThat(volume(box)).isCloseTo(1800, within(1e-2));
+    }
+
+    /** A zone's own side is no outer surface; its top is. */
+    @Test
+    void what_lies_inside_is_not_of_the_skin() {
+        Region inlay = new Region(
+                "inlay",
+                new Shape.Zone(new Outline.Box(4, 4), 15, 10, 0, false),
+                Spools.CHALK.id(),
+                Range.between(Height.ofMillimetres(2), Height.ofMillimetres(3)));
+        Body body = new Shapes().box(0, 0, 0, 30, 20, 3).body();
+        Skin box = skin(coloured(body, soot().with(new Regions(List.of(inlay)))));
+        for (int t = 0; t < box.triangles(); t++) {
+            boolean chalk = box.colour(t, 0) > 200;
+            for (int c = 0; chalk && c < 3; c++) {
+                assertThat(box.corner(t, c, 2)).isEqualTo(3f);
+            }
+        }
+        assertThat(volume(box)).isCloseTo(1800, within(1e-2));
+    }
+
+    /** 4/3 π r³, within what layers of 0.2 mm leave of it, and few triangles enough to be turned. */
+    @Test
+    void a_sphere_in_layers_has_a_spheres_volume_and_silhouette() {
+        Skin sphere = skin(coloured(new Shapes().sphere(15, 120, 400).body(), soot()));
+        assertThat(volume(sphere)).isCloseTo(4.0 / 3 * Math.PI * Math.pow(15, 3), within(60.0));
+        assertThat(sphere.triangles()).isLessThan(250_000);
+        float widest = 0;
+        for (int t = 0; t < sphere.triangles(); t++) {
+            widest = Math.max(widest, sphere.corner(t, 0, 0));
+        }
+        assertThat(widest).isCloseTo(15f, within(0.03f));
+    }
+
+    @Test
+    void cut_it_shows_the_colours_of_that_layer_and_thin_ones_as_they_are_seen() {
+        Body body = new Shapes().box(0, 0, 0, 30, 20, 3).body();
+        ColourPlan plan =
+                soot().startAt(Height.ofMillimetres(2.8), Spools.CHALK.id(), LayerSettings.COMMON.on(body.height()));
+        Colouring colouring = coloured(body, plan);
+        Skin cut = Skin.cut(colouring, 3, s -> Spools.SHELF.get(s).colour());
+        assertThat(cut.triangles()).isEqualTo(2);
+        assertThat(cut.corner(0, 0, 2)).isCloseTo(0.6f, within(1e-6f));
+        int before = skin(colouring).triangles();
+        Looks looks = new Looks(colouring, Spools.SHELF);
+        Skin seen = skin(colouring).with(looks.from(View.ABOVE, Progress.UNHEARD), View.ABOVE);
+        assertThat(seen.triangles()).isEqualTo(before + 2);
+        assertThat(seen.colour(before, 0)).isBetween(0x60, 0xF0);
+    }
+}
