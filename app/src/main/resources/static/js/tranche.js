@@ -8,6 +8,7 @@ import "./desk/cursor.js";
 import "./desk/section.js";
 import "./desk/menus.js";
 import "./plate/plate.js";
+import "./piece/piece.js";
 import "./printers/macro.js";
 import "./run/rehearse.js";
 import "./companion/companion.js";

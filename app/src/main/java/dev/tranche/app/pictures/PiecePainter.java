@@ -1,5 +1,9 @@
 package dev.tranche.app.pictures;
 
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.plan.Tint;
 import java.awt.BasicStroke;
 import java.awt.Color;
 import java.awt.Graphics2D;
@@ -12,10 +16,23 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import javax.imageio.ImageIO;
 import org.locationtech.jts.awt.ShapeWriter;
+import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
 
 /** Paints a piece as PNG, for where no SVG is shown. */
 public final class PiecePainter {
+    private static final int WIDTH = 820;
+    private static final int HEIGHT = 590;
+    private static final int EDGE = 40;
+    private static final Color BOOTH = new Color(0xD4D6D8);
+    /** The piece is turned by this, rad, and seen from so far above that depth and height shrink by these. */
+    private static final double TURN = Math.toRadians(-28);
+
+    private static final double LEAN = Math.sin(Math.toRadians(42));
+    private static final double UP = Math.cos(Math.toRadians(42));
+    /** Light on upright faces, that on level ones being 1. */
+    private static final double SIDE = 0.72;
+
     private PiecePainter() {}
 
     /** @param times as many px as the drawing */
@@ -46,6 +63,51 @@ public final class PiecePainter {
         }
         g.dispose();
         return bytes(image);
+    }
+
+    /** The piece as it stands, a little turned and from above, layer on layer; for where no body can be turned. */
+    public static byte[] standing(Workpiece work) {
+        LayerGrid grid = work.grid();
+        Envelope box = work.cut().model().footprint();
+        double across = Math.hypot(box.getWidth(), box.getHeight());
+        double high = grid.printedHeight().millimetres();
+        double scale = Math.min((WIDTH - 2 * EDGE) / across, (HEIGHT - 2 * EDGE) / (across * LEAN + high * UP));
+        BufferedImage image = new BufferedImage(WIDTH, HEIGHT, BufferedImage.TYPE_INT_RGB);
+        Graphics2D g = image.createGraphics();
+        g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
+        g.setColor(BOOTH);
+        g.fillRect(0, 0, WIDTH, HEIGHT);
+        double foot = HEIGHT / 2.0 + high * UP * scale / 2;
+        for (int layer = 1; layer <= grid.count(); layer++) {
+            double top = grid.top(layer).millimetres() * UP * scale;
+            for (double up = grid.bottom(layer).millimetres() * UP * scale; up < top; up++) {
+                layer(g, work, layer, place(box, scale, foot - up), SIDE);
+            }
+            // What the next layer leaves of it is seen from above.
+            if (layer == grid.count()
+                    || work.colouring().layer(layer + 1) != work.colouring().layer(layer)) {
+                layer(g, work, layer, place(box, scale, foot - top), 1);
+            }
+        }
+        g.dispose();
+        return bytes(image);
+    }
+
+    private static AffineTransform place(Envelope box, double scale, double y) {
+        AffineTransform place = new AffineTransform();
+        place.translate(WIDTH / 2.0, y);
+        place.scale(scale, -scale * LEAN);
+        place.rotate(TURN);
+        place.translate(-box.centre().x, -box.centre().y);
+        return place;
+    }
+
+    private static void layer(Graphics2D g, Workpiece work, int layer, AffineTransform place, double light) {
+        for (Tint tint : work.colouring().layer(layer).tints()) {
+            Srgb c = work.spool(tint.spool()).colour();
+            g.setColor(new Color((int) (c.red() * light), (int) (c.green() * light), (int) (c.blue() * light)));
+            tint.cells().forEach(cell -> g.fill(place.createTransformedShape(new ShapeWriter().toShape(cell))));
+        }
     }
 
     private static byte[] bytes(BufferedImage image) {

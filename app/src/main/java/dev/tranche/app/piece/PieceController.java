@@ -5,8 +5,11 @@ import dev.tranche.app.pictures.PiecePainter;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.work.PlanPages;
 import dev.tranche.app.work.Workbench;
+import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.look.View;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.springframework.http.CacheControl;
 import org.springframework.http.HttpHeaders;
@@ -14,8 +17,11 @@ import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
+import org.springframework.util.DigestUtils;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.context.request.WebRequest;
 import org.thymeleaf.ITemplateEngine;
 import org.thymeleaf.context.Context;
 
@@ -28,9 +34,17 @@ class PieceController {
     private final Workbench workbench;
     private final PlanPages pages;
     private final PieceViews views;
+    private final Bodies bodies;
     private final ITemplateEngine templates;
 
-    PieceController(Plans plans, Workbench workbench, PlanPages pages, PieceViews views, ITemplateEngine templates) {
+    PieceController(
+            Plans plans,
+            Workbench workbench,
+            PlanPages pages,
+            PieceViews views,
+            Bodies bodies,
+            ITemplateEngine templates) {
+        this.bodies = bodies;
         this.plans = plans;
         this.workbench = workbench;
         this.pages = pages;
@@ -41,6 +55,47 @@ class PieceController {
     @GetMapping("/plans/{id}/look")
     String show(@PathVariable String id, Look look, Model model) {
         return pages.show(id, "look", model, work -> views.show(work, look, model));
+    }
+
+    /** To be turned; see {@link Bodies}. */
+    @GetMapping("/plans/{id}/look/body")
+    ResponseEntity<byte[]> body(@PathVariable String id, Look look, WebRequest request) {
+        byte[] body = bodies.of(workbench.openNow(plans.get(id)), look.own());
+        String tag = '"' + DigestUtils.md5DigestAsHex(body) + '"';
+        return request.checkNotModified(tag)
+                ? null
+                : ResponseEntity.ok()
+                        .eTag(tag)
+                        .cacheControl(CacheControl.noCache())
+                        .contentType(MediaType.APPLICATION_OCTET_STREAM)
+                        .body(body);
+    }
+
+    @GetMapping("/plans/{id}/look/cut/{layer}")
+    ResponseEntity<byte[]> cut(@PathVariable String id, @PathVariable int layer) {
+        Workpiece work = workbench.openNow(plans.get(id));
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_OCTET_STREAM)
+                .body(bodies.cut(work, Math.max(1, Math.min(work.grid().count(), layer))));
+    }
+
+    /** What somebody pointed at: at a place of the body, or without Z of what is seen from one side. */
+    @GetMapping("/plans/{id}/look/at")
+    String pointed(
+            @PathVariable String id,
+            Look look,
+            @RequestParam double x,
+            @RequestParam double y,
+            @RequestParam Optional<Double> z,
+            Model model) {
+        Workpiece work = workbench.openNow(plans.get(id));
+        model.addAttribute("plan", work.plan());
+        model.addAttribute(
+                "pointed",
+                z.map(height -> Pointed.at(work, x, y, height))
+                        .orElseGet(() -> Pointed.seen(work, x, y, look.view() != View.BELOW))
+                        .orElse(null));
+        return "piece/piece :: pointed";
     }
 
     @GetMapping("/plans/{id}/look.svg")
@@ -58,7 +113,16 @@ class PieceController {
                 .contentType(MediaType.IMAGE_PNG)
                 .cacheControl(CacheControl.noCache())
                 .header(HttpHeaders.CONTENT_DISPOSITION, "inline; filename=\"piece.png\"")
-                .body(PiecePainter.png(drawing(id, look), 2));
+                .body(
+                        look.isTurned()
+                                ? PiecePainter.standing(workbench.openNow(plans.get(id)))
+                                : PiecePainter.png(drawing(id, look), 2));
+    }
+
+    /** As it stands where it is to be turned, and where a small picture is not worth the wait for how it will look. */
+    private byte[] painted(Workpiece work, Look look) {
+        boolean standing = look.small() ? !work.looks().isQuick() : look.isTurned();
+        return standing ? PiecePainter.standing(work) : PiecePainter.png(views.drawing(work, look), 2);
     }
 
     private PieceDrawing drawing(String id, Look look) {

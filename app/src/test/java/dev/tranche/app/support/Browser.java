@@ -43,6 +43,7 @@ public final class Browser implements AutoCloseable {
                     "--disable-component-update",
                     "--disable-sync",
                     "--disable-dev-shm-usage",
+                    "--enable-unsafe-swiftshader",
                     "--user-data-dir=" + Files.createTempDirectory("tranche-browser"));
             options.setExperimentalOption("prefs", Map.of("download.default_directory", downloads.toString()));
             ChromeDriverService service = new ChromeDriverService.Builder()

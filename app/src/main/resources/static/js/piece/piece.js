@@ -1,0 +1,37 @@
+// The finished piece: clicks on its pictures, and the body that can be turned.
+import { Body } from "./body.js";
+
+let body = null;
+
+async function begin() {
+  const stage = document.getElementById("piece-body");
+  if (body && body.stage !== stage) {
+    body.end();
+    body = null;
+  }
+  if (stage && !body) {
+    body = new Body(stage);
+    // Where nothing can be turned, the picture stays.
+    if (!(await body.begin())) body.end();
+  }
+}
+
+document.addEventListener("DOMContentLoaded", begin);
+document.addEventListener("htmx:afterSettle", begin);
+if (document.readyState !== "loading") begin();
+
+// From px to mm by the matrix the picture comes with; what lies there is the server's to say.
+document.addEventListener("click", (event) => {
+  const flat = event.target.closest?.("#piece-flat");
+  const svg = flat?.querySelector("svg");
+  if (!svg) return;
+  const px = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
+  const mm = px.matrixTransform(new DOMMatrix(flat.dataset.matrix.replace("matrix(", "matrix(").replace(/ /g, ",")).inverse());
+  tell(flat.dataset.at, { x: mm.x, y: mm.y });
+});
+
+export function tell(address, at) {
+  const url = new URL(address, location.href);
+  Object.entries(at).forEach(([k, v]) => url.searchParams.set(k, v.toFixed(4)));
+  window.htmx.ajax("GET", url.pathname + url.search, { target: "#piece-pointed", swap: "innerHTML", select: "unset" });
+}
