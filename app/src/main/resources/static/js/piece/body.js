@@ -9,9 +9,9 @@ const STANCES = { corner: [-0.5, 0.75], above: [0, Math.PI / 2], beneath: [0, -M
 const LINES = `
   float at = (vHeight - uFirst) / uEach;
   float wide = fwidth(at);
-  if (abs(vUpright) < 0.5 && wide < 0.35) {
+  if (abs(vUpright) < 0.5 && wide < 0.5) {
     float near = abs(fract(at + 0.5) - 0.5);
-    diffuseColor.rgb *= 1.0 - 0.22 * (1.0 - smoothstep(0.0, max(wide * 1.2, 0.08), near)) * (1.0 - wide / 0.35);
+    diffuseColor.rgb *= 1.0 - 0.32 * (1.0 - smoothstep(0.0, max(wide * 1.2, 0.08), near)) * (1.0 - wide / 0.5);
   }`;
 
 export class Body {

@@ -35,8 +35,6 @@ public record PieceDrawing(
     private static final int EDGE = 16;
     /** Room below for the bar. */
     private static final int FOOT = 30;
-    /** Narrower ones have no bar. */
-    private static final int SMALL = 300;
     /** Less is not seen, px. */
     private static final double FINE = 0.2;
 
@@ -68,18 +66,15 @@ public record PieceDrawing(
     public static PieceDrawing of(
             Workpiece work, View view, List<Patch> patches, boolean own, int lamp, int width, int height) {
         Envelope box = work.cut().model().footprint();
-        boolean small = width < SMALL;
-        int edge = small ? 2 : EDGE;
-        int foot = small ? 0 : FOOT;
         double scale = Math.min(
-                (width - 2 * edge) / Math.max(1e-6, box.getWidth()),
-                (height - 2 * edge - foot) / Math.max(1e-6, box.getHeight()));
-        int w = (int) Math.ceil(box.getWidth() * scale) + 2 * edge;
-        int h = (int) Math.ceil(box.getHeight() * scale) + 2 * edge + foot;
+                (width - 2 * EDGE) / Math.max(1e-6, box.getWidth()),
+                (height - 2 * EDGE - FOOT) / Math.max(1e-6, box.getHeight()));
+        int w = (int) Math.ceil(box.getWidth() * scale) + 2 * EDGE;
+        int h = (int) Math.ceil(box.getHeight() * scale) + 2 * EDGE + FOOT;
         boolean turned = view == View.BELOW;
         Frame frame = new Frame(
-                edge,
-                h - edge - foot,
+                EDGE,
+                h - EDGE - FOOT,
                 turned ? box.getMaxX() : box.getMinX(),
                 box.getMinY(),
                 turned ? -scale : scale,

@@ -65,37 +65,44 @@ public final class PiecePainter {
         return bytes(image);
     }
 
-    /** The piece as it stands, a little turned and from above, layer on layer; for where no body can be turned. */
-    public static byte[] standing(Workpiece work) {
+    /**
+     * The piece as it stands, a little turned and from above, layer on layer; for where no body can be turned.
+     *
+     * @param size of the picture, 1 being as large as a page has it
+     */
+    public static byte[] standing(Workpiece work, double size) {
         LayerGrid grid = work.grid();
         Envelope box = work.cut().model().footprint();
         double across = Math.hypot(box.getWidth(), box.getHeight());
         double high = grid.printedHeight().millimetres();
-        double scale = Math.min((WIDTH - 2 * EDGE) / across, (HEIGHT - 2 * EDGE) / (across * LEAN + high * UP));
-        BufferedImage image = new BufferedImage(WIDTH, HEIGHT, BufferedImage.TYPE_INT_RGB);
+        int width = (int) (WIDTH * size);
+        int height = (int) (HEIGHT * size);
+        double edge = EDGE * size;
+        double scale = Math.min((width - 2 * edge) / across, (height - 2 * edge) / (across * LEAN + high * UP));
+        BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
         Graphics2D g = image.createGraphics();
         g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
         g.setColor(BOOTH);
-        g.fillRect(0, 0, WIDTH, HEIGHT);
-        double foot = HEIGHT / 2.0 + high * UP * scale / 2;
+        g.fillRect(0, 0, width, height);
+        double foot = height / 2.0 + high * UP * scale / 2;
         for (int layer = 1; layer <= grid.count(); layer++) {
             double top = grid.top(layer).millimetres() * UP * scale;
             for (double up = grid.bottom(layer).millimetres() * UP * scale; up < top; up++) {
-                layer(g, work, layer, place(box, scale, foot - up), SIDE);
+                layer(g, work, layer, place(box, width, scale, foot - up), SIDE);
             }
             // What the next layer leaves of it is seen from above.
             if (layer == grid.count()
                     || work.colouring().layer(layer + 1) != work.colouring().layer(layer)) {
-                layer(g, work, layer, place(box, scale, foot - top), 1);
+                layer(g, work, layer, place(box, width, scale, foot - top), 1);
             }
         }
         g.dispose();
         return bytes(image);
     }
 
-    private static AffineTransform place(Envelope box, double scale, double y) {
+    private static AffineTransform place(Envelope box, int width, double scale, double y) {
         AffineTransform place = new AffineTransform();
-        place.translate(WIDTH / 2.0, y);
+        place.translate(width / 2.0, y);
         place.scale(scale, -scale * LEAN);
         place.rotate(TURN);
         place.translate(-box.centre().x, -box.centre().y);

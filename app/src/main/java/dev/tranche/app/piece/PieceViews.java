@@ -15,7 +15,6 @@ import org.springframework.ui.Model;
 class PieceViews {
     private static final int WIDTH = 820;
     private static final int HEIGHT = 590;
-    private static final int SMALLER = 8;
     private static final int MOST_NAMED = 14;
 
     private final Looking looking;
@@ -44,9 +43,7 @@ class PieceViews {
 
     private static PieceDrawing drawing(Workpiece work, Look look, List<Patch> patches) {
         View view = look.isTurned() ? View.ABOVE : look.view();
-        int width = look.small() ? WIDTH / SMALLER : WIDTH;
-        int height = look.small() ? HEIGHT / SMALLER : HEIGHT;
-        return PieceDrawing.of(work, view, patches, look.own(), look.lamp(), width, height);
+        return PieceDrawing.of(work, view, patches, look.own(), look.lamp(), WIDTH, HEIGHT);
     }
 
     /** Where thin layers give another colour; held to light, and in the plan's own colours, whatever is seen. */

@@ -3,6 +3,7 @@ package dev.tranche.core.layer;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.speech.Progress;
 import java.util.List;
+import java.util.stream.IntStream;
 
 /** A model seen from above and from beneath, each worked out when it is first asked for. */
 public final class Outlooks {
@@ -14,11 +15,15 @@ public final class Outlooks {
     /** @param sections from the bed up */
     public Outlooks(List<Section> sections) {
         this.steps = new Steps(sections);
-        this.corners =
-                sections.stream().mapToLong(s -> s.outline().getNumPoints()).sum();
+        this.corners = IntStream.range(0, sections.size())
+                .filter(i -> i == 0
+                        || !Steps.isSame(
+                                sections.get(i).outline(), sections.get(i - 1).outline()))
+                .mapToLong(i -> sections.get(i).outline().getNumPoints())
+                .sum();
     }
 
-    /** Corners of all outlines together: what working an outlook out costs grows with them. */
+    /** Corners of all outlines that are not as the one below: what working an outlook out costs grows with them. */
     public long corners() {
         return corners;
     }
