@@ -116,7 +116,7 @@ public class LookBenchmark {
     /** Once for a model, whatever its colours. */
     @Benchmark
     public Outlook outlook() {
-        return new Outlooks(ball.sections()).from(true, Progress.UNHEARD);
+        return new Outlooks(ball).from(true, Progress.UNHEARD);
     }
 
     /** The yardstick: what of each layer nothing above it covers, and nothing else. */

@@ -7,13 +7,19 @@ import java.util.stream.IntStream;
 
 /** A model seen from above and from beneath, each worked out when it is first asked for. */
 public final class Outlooks {
+    /** As many corners are looked at while nobody notices a wait. */
+    public static final long QUICK = 150_000;
+
+    private final CutModel model;
     private final Steps steps;
     private final long corners;
     private Outlook above;
     private Outlook beneath;
+    private List<Flat> flats;
 
-    /** @param sections from the bed up */
-    public Outlooks(List<Section> sections) {
+    public Outlooks(CutModel model) {
+        List<Section> sections = model.sections();
+        this.model = model;
         this.steps = new Steps(sections);
         this.corners = IntStream.range(0, sections.size())
                 .filter(i -> i == 0
@@ -26,6 +32,14 @@ public final class Outlooks {
     /** Corners of all outlines that are not as the one below: what working an outlook out costs grows with them. */
     public long corners() {
         return corners;
+    }
+
+    /** Level places that are seen from above, lowest first, the model's own top among them. */
+    public synchronized List<Flat> flats() {
+        if (flats == null) {
+            flats = Flats.of(model, steps, this, corners <= QUICK);
+        }
+        return flats;
     }
 
     /** Whether both are worked out. */

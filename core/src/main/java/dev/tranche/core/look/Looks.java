@@ -3,6 +3,7 @@ package dev.tranche.core.look;
 import dev.tranche.core.colour.Film;
 import dev.tranche.core.colour.LinearRgb;
 import dev.tranche.core.colour.Slab;
+import dev.tranche.core.layer.Outlooks;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
@@ -30,9 +31,7 @@ public final class Looks {
     /** Less light than this is none, even before the brightest lamp. */
     private static final double DARK = 3e-5;
 
-    /** Corners that are overlaid while nobody notices a wait, and while anybody still waits. */
-    private static final long QUICK = 150_000;
-
+    /** Corners that are overlaid while anybody still waits. */
     private static final long MOST = 20_000_000;
 
     private static final LinearRgb PAPER = new LinearRgb(1, 1, 1);
@@ -74,7 +73,8 @@ public final class Looks {
 
     /** Whether looking takes no longer than an edit may. */
     public boolean isQuick() {
-        return effort() <= QUICK || effort() <= MOST && colouring.outlooks().known() && !isDividedAnew();
+        return effort() <= Outlooks.QUICK
+                || effort() <= MOST && colouring.outlooks().known() && !isDividedAnew();
     }
 
     /** Corners that have to be overlaid, about. */

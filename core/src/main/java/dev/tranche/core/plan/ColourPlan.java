@@ -64,6 +64,11 @@ public record ColourPlan(
         return lettering(spool).with(starts.plus(height, spool));
     }
 
+    /** With {@code spool} between two heights, and above them whatever was there. */
+    public ColourPlan within(Height from, Height to, SpoolId spool) {
+        return lettering(spool).with(starts.within(from, to, spool));
+    }
+
     /** Moves start {@code index}, not the first, between its neighbours. */
     public ColourPlan move(int index, Height height, LayerGrid grid) {
         Starts moved = starts.move(index, height);

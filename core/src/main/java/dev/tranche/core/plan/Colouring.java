@@ -68,7 +68,7 @@ public final class Colouring {
         this.lineWidth = lineWidth;
         this.like = like;
         this.covers = before.map(b -> b.covers).orElseGet(Covers::new);
-        this.outlooks = before.map(b -> b.outlooks).orElseGet(() -> new Outlooks(model.sections()));
+        this.outlooks = before.map(b -> b.outlooks).orElseGet(() -> new Outlooks(model));
         this.active = active(plan, model.grid());
         this.bases = bases(model.grid());
         this.known = new HashMap<>();

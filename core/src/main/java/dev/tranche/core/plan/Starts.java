@@ -60,6 +60,20 @@ public record Starts(List<ColourStart> list) {
         return new Starts(changed);
     }
 
+    /** With {@code spool} from one height to another, and from there on whatever was there before. */
+    Starts within(Height from, Height to, SpoolId spool) {
+        SpoolId before = list.stream()
+                .filter(s -> !s.wished().isAbove(to))
+                .reduce((a, b) -> b)
+                .orElseThrow()
+                .spool();
+        List<ColourStart> changed = new ArrayList<>(list);
+        changed.removeIf(s -> !from.isAbove(s.wished()) && !s.wished().isAbove(to));
+        int at = (int) changed.stream().filter(s -> from.isAbove(s.wished())).count();
+        changed.addAll(at, List.of(new ColourStart(from, spool), new ColourStart(to, before)));
+        return new Starts(changed);
+    }
+
     /** Moves start {@code index}, not the first, between its neighbours. */
     Starts move(int index, Height height) {
         if (index == 0) {
