@@ -71,6 +71,11 @@ document.addEventListener("click", (event) => {
     document.getElementById("drawn").value = drawn.dataset.drawn;
     goTo(here());
   }
+  const even = target.closest("[data-even]");
+  if (even) {
+    document.getElementById("even").value = even.dataset.even;
+    document.body.dispatchEvent(new Event("desk-stale"));
+  }
   const chip = target.closest("[data-start]");
   if (chip) {
     document.getElementById("start-height").value = chip.dataset.start;

@@ -108,6 +108,12 @@ class DeskController {
         return answers.desk(plan, at.at(edits.layerOf(plan, height)));
     }
 
+    /** A floor or a raised top in one action, by the layer whose top it is. */
+    @PostMapping("/plans/{id}/flats/{layer}")
+    ModelAndView colourFlat(@PathVariable("layer") int flat, Shown at, @RequestParam long spool) {
+        return answers.desk(edits.colourFlat(at, workbench.openNow(plans.get(at.id())), flat, spool), at.at(flat));
+    }
+
     @PostMapping("/plans/{id}/starts/{index}/move")
     ModelAndView move(@PathVariable int index, Shown at, @RequestParam String height) {
         PlanState plan = edits.move(at, index, height);

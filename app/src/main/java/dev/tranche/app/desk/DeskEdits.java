@@ -6,15 +6,20 @@ import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.web.Numbers;
 import dev.tranche.app.work.ModelCuts;
+import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.geometry.Placement;
+import dev.tranche.core.layer.Flat;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.look.Flooring;
 import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
 
@@ -42,6 +47,21 @@ class DeskEdits {
                 at.edition(),
                 "start " + chosen.name() + " at " + from + " mm",
                 p -> p.startAt(from, chosen.id(), grid));
+    }
+
+    PlanState colourFlat(Shown at, Workpiece work, int layer, long spool) {
+        List<Flat> flats = work.colouring().outlooks().flats();
+        Flat flat = flats.stream()
+                .filter(f -> f.layer() == layer)
+                .findFirst()
+                .orElseThrow(() -> Refusal.of("The model is not flat on layer %d any more; reload the page.", layer));
+        Spool chosen = spool(spool);
+        Flooring floor = Flooring.of(work.colouring(), flats, flat, chosen, work.shelf());
+        return plans.edit(
+                at.id(),
+                at.edition(),
+                Words.format("colour the %s at %s mm %s", flat.form().word(), flat.height(), chosen.name()),
+                p -> floor.on(p, chosen.id(), work.grid()));
     }
 
     PlanState move(Shown at, int index, String height) {

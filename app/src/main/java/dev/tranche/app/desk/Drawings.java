@@ -43,18 +43,18 @@ class Drawings {
     }
 
     /** What has been drawn of one state of a plan. */
-    private record Drawn(SectionDrawing section, ScoreDrawing score, Map<Layer, LayerDrawing> layers) {}
+    private record Drawn(Map<Boolean, SectionDrawing> sections, ScoreDrawing score, Map<Layer, LayerDrawing> layers) {}
 
     private record Layer(int number, int region, boolean drawnIn, boolean pair) {}
 
     private Drawn of(Workpiece work) {
         return drawn.get(
-                work,
-                w -> new Drawn(SectionDrawing.of(w, 234, 470), score(w, 1, 1, figures), new ConcurrentHashMap<>()));
+                work, w -> new Drawn(new ConcurrentHashMap<>(), score(w, 1, 1, figures), new ConcurrentHashMap<>()));
     }
 
-    SectionDrawing section(Workpiece work) {
-        return of(work).section();
+    /** @param even whether heights are drawn as large as widths */
+    SectionDrawing section(Workpiece work, boolean even) {
+        return of(work).sections().computeIfAbsent(even, e -> SectionDrawing.of(work, 234, 470, e));
     }
 
     /** All of the print, which is the same wherever the cursor is; or a part of it round {@code layer}. */

@@ -10,15 +10,21 @@ package dev.tranche.app.desk;
  * @param side what stands beside the section: heights, regions or parts
  * @param region that is being worked on
  * @param drawn whether the first layer is shown drawn in
+ * @param even whether the section is true to scale
  */
-record Shown(String id, Long seen, Integer layer, Integer beside, String side, Integer region, Boolean drawn) {
+record Shown(
+        String id, Long seen, Integer layer, Integer beside, String side, Integer region, Boolean drawn, Boolean even) {
     Shown at(int other) {
-        return new Shown(id, seen, other, beside, side, region, drawn);
+        return new Shown(id, seen, other, beside, side, region, drawn, even);
     }
 
     /** With a region being worked on. */
     Shown on(Integer other) {
-        return new Shown(id, seen, layer, beside, "regions", other, drawn);
+        return new Shown(id, seen, layer, beside, "regions", other, drawn, even);
+    }
+
+    boolean isEven() {
+        return Boolean.TRUE.equals(even);
     }
 
     long edition() {

@@ -5,6 +5,7 @@ import dev.tranche.app.drawing.SvgPath;
 import dev.tranche.app.drawing.Ticks;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.geometry.Span;
+import dev.tranche.core.layer.Flat.Form;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.Surface;
 import dev.tranche.core.layer.UprightCut;
@@ -13,8 +14,10 @@ import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.locationtech.jts.geom.Envelope;
@@ -73,29 +76,44 @@ public record SectionDrawing(
     /** A mark on a ruler. */
     public record Tick(double y, String text) {}
 
-    /** A flat of the mesh. */
-    public record Flat(double y, String height, String what) {}
+    /**
+     * A level place.
+     *
+     * @param offered whether a colour may start there
+     * @param layer whose top it is, and {@code act} what may be done with it in one action; empty if nothing
+     */
+    public record Flat(double y, String height, String what, boolean offered, int layer, String act) {}
 
     /** The drawing of a desk, with rulers. */
     public static SectionDrawing of(Workpiece work, int width, int height) {
-        return draw(work, width, height, new Margins(44, work.grid().count() < 1000 ? 46 : 54, 14, 22));
+        return of(work, width, height, false);
+    }
+
+    /** @param even whether heights are drawn as large as widths */
+    public static SectionDrawing of(Workpiece work, int width, int height, boolean even) {
+        return draw(work, width, height, new Margins(44, work.grid().count() < 1000 ? 46 : 54, 14, 22), even);
     }
 
     /** The small one on a card, without rulers. */
     public static SectionDrawing small(Workpiece work, int width, int height) {
-        return draw(work, width, height, new Margins(6, 6, 6, 6));
+        return draw(work, width, height, new Margins(6, 6, 6, 6), false);
     }
+
+    /** More that can be done at a press would be a list to search. */
+    private static final int MOST_ACTS = 3;
 
     private record Margins(int left, int right, int top, int bottom) {}
 
-    private static SectionDrawing draw(Workpiece work, int width, int height, Margins m) {
+    private static SectionDrawing draw(Workpiece work, int width, int height, Margins m, boolean even) {
         LayerGrid grid = work.grid();
         Envelope box = work.cut().model().footprint();
         double printed =
                 Math.max(grid.printedHeight().millimetres(), grid.modelHeight().millimetres());
         double room = width - m.left() - m.right();
-        double scaleX = room / Math.max(box.getWidth(), 1e-3);
-        double scaleY = (height - m.top() - m.bottom()) / printed;
+        double widest = room / Math.max(box.getWidth(), 1e-3);
+        double highest = (height - m.top() - m.bottom()) / printed;
+        double scaleX = even ? Math.min(widest, highest) : widest;
+        double scaleY = even ? scaleX : highest;
         double bottom = height - m.bottom();
         Frame frame = new Frame(m.left(), bottom, box.getMinX(), 0, scaleX, scaleY);
         UprightCut upright = work.cut().upright();
@@ -139,7 +157,7 @@ public record SectionDrawing(
                         .toList(),
                 ruler(printed, frame),
                 layerTicks(grid, frame),
-                flats(work.cut().model().surfaces(), frame));
+                flats(work, frame));
     }
 
     /**
@@ -214,18 +232,43 @@ public record SectionDrawing(
         return ticks;
     }
 
-    /** One a height, since solids that stand on one another have a top and an underside there. */
-    private static List<Flat> flats(List<Surface> surfaces, Frame frame) {
-        Map<Height, List<Surface>> byHeight =
-                surfaces.stream().collect(Collectors.groupingBy(Surface::height, TreeMap::new, Collectors.toList()));
-        return byHeight.entrySet().stream()
-                .map(e -> new Flat(
-                        frame.y(e.getKey().millimetres()),
-                        e.getKey().toString(),
-                        e.getValue().stream()
-                                .map(s ->
-                                        Words.format("%s of %.0f mm²", s.kind().word(), s.area()))
-                                .collect(Collectors.joining(" and "))))
-                .toList();
+    /** Floors, raised tops and undersides; one a height. */
+    private static List<Flat> flats(Workpiece work, Frame frame) {
+        List<dev.tranche.core.layer.Flat> known = work.colouring().outlooks().flats();
+        Set<Integer> acts = known.stream()
+                .filter(f -> f.form() != Form.TOP)
+                .sorted(Comparator.comparingDouble(dev.tranche.core.layer.Flat::area)
+                        .reversed())
+                .limit(MOST_ACTS)
+                .map(dev.tranche.core.layer.Flat::layer)
+                .collect(Collectors.toSet());
+        Map<Height, Flat> flats = new TreeMap<>();
+        work.cut().model().surfaces().stream()
+                .filter(s -> s.kind() == Surface.Kind.UNDERSIDE)
+                .forEach(s -> flats.put(
+                        s.height(),
+                        new Flat(
+                                frame.y(s.height().millimetres()),
+                                s.height().toString(),
+                                Words.format("underside of %.0f mm²", s.area()),
+                                true,
+                                0,
+                                "")));
+        for (dev.tranche.core.layer.Flat f : known) {
+            boolean top = f.form() == Form.TOP;
+            String act = top || !acts.contains(f.layer())
+                    ? ""
+                    : f.form() == Form.FLOOR ? "Colour this floor" : "Colour this lettering";
+            flats.put(
+                    f.height(),
+                    new Flat(
+                            frame.y(f.height().millimetres()),
+                            f.height().toString(),
+                            Words.format("%s, %.0f mm²", f.name(), f.area()),
+                            !top,
+                            f.layer(),
+                            act));
+        }
+        return List.copyOf(flats.values());
     }
 }

@@ -229,4 +229,56 @@ class PiecePageTest extends BrowserTest {
                 .isEqualTo(200);
         assertThat(get("/plans/00000000/look/body").statusCode()).isEqualTo(422);
     }
+
+    /** §18: three layers beneath the floor at 2.0 mm are 8 to 10, and back on 11. */
+    @Test
+    void a_coasters_floor_is_coloured_by_one_press_and_seen_from_above() {
+        PlanState plan = plan(
+                "coaster",
+                new Shapes()
+                        .box(0, 0, 0, 40, 40, 2)
+                        .box(0, 0, 2, 40, 4, 1)
+                        .box(0, 36, 2, 40, 4, 1)
+                        .box(0, 4, 2, 4, 32, 1)
+                        .box(36, 4, 2, 4, 32, 1)
+                        .mesh());
+        SpoolId chalk = shelf.add(Spools.spool(0, "Floor white", "#F4F1E8").covering(0.5))
+                .id();
+        SpoolId soot = shelf.add(Spools.spool(0, "Base black", "#1B1B1D").covering(0.5))
+                .id();
+        plans.editAll(
+                plan.id(), plan.edition(), "black", c -> c.with(c.colours().recolour(0, soot)));
+        browser.open("/plans/" + plan.id());
+        assertThat(browser.all(".flat-list .chip")).hasSize(1);
+        browser.choose("#start-spool", "Floor white");
+        browser.click("#colour-flat-10");
+        browser.see(".stratum-list", "Floor white");
+        assertThat(plans.get(plan.id()).content().colours().starts().list())
+                .extracting(s -> s.wished().toString(), s -> s.spool().equals(chalk))
+                .containsExactly(
+                        org.assertj.core.api.Assertions.tuple("0.00", false),
+                        org.assertj.core.api.Assertions.tuple("1.40", true),
+                        org.assertj.core.api.Assertions.tuple("2.00", false));
+        browser.open("/plans/" + plan.id() + "/look?view=ABOVE&own=true");
+        browser.see("#stains", "Floor white");
+        assertThat(browser.text("#stains")).contains("10.2 cm²");
+        browser.open("/plans/" + plan.id());
+        browser.click("#undo");
+        browser.until(() -> plans.get(plan.id()).content().colours().starts().size() == 1);
+    }
+
+    @Test
+    void the_section_is_true_to_scale_at_a_press_and_says_so_where_it_is_not() {
+        PlanState plan = panel();
+        browser.open("/plans/" + plan.id());
+        assertThat(browser.text("#section .stretched")).startsWith("heights ×");
+        browser.click("#even-section");
+        browser.until(() -> browser.all("#section .stretched").isEmpty());
+        browser.see("#even-section", "true to scale");
+        browser.script("document.getElementById('section').focus()");
+        browser.press(Keys.ARROW_UP);
+        browser.until(
+                () -> browser.find("#cursor-layer").getDomProperty("value").equals("2"));
+        assertThat(browser.all("#section .stretched")).isEmpty();
+    }
 }

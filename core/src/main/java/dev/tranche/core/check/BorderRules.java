@@ -1,5 +1,6 @@
 package dev.tranche.core.check;
 
+import dev.tranche.core.layer.Flat;
 import dev.tranche.core.plan.ColourStart;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.speech.Severity;
@@ -7,9 +8,14 @@ import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /** Rules on where colours start. */
 final class BorderRules {
+    /** So many layers off a flat are most likely a slip. */
+    private static final int NEAR = 2;
+
     private BorderRules() {}
 
     static List<Finding> sameSpoolOnBothSides(PlanFacts facts) {
@@ -76,5 +82,54 @@ final class BorderRules {
             }
         }
         return findings;
+    }
+
+    /** Borders a layer or two off a floor or a raised top, where one colour runs over into what stands there. */
+    static List<Finding> besideAFlat(PlanFacts facts) {
+        List<Flat> flats = facts.colouring().outlooks().flats().stream()
+                .filter(f -> f.form() != Flat.Form.TOP)
+                .toList();
+        Set<Integer> borders = facts.tranches().stream()
+                .map(t -> t.firstLayer() - 1)
+                .filter(b -> b > 0)
+                .collect(Collectors.toSet());
+        List<Finding> findings = new ArrayList<>();
+        for (Tranche tranche : facts.tranches()) {
+            int border = tranche.firstLayer() - 1;
+            // A colour that starts beneath a floor and goes back at it is meant so.
+            flats.stream()
+                    .filter(f -> border > 0 && !borders.contains(f.layer()))
+                    .filter(f -> Math.abs(border - f.layer()) <= NEAR)
+                    .filter(f -> flats.stream().noneMatch(o -> o.layer() == border))
+                    .findFirst()
+                    .ifPresent(flat -> findings.add(beside(facts, tranche, border - flat.layer(), flat)));
+        }
+        return findings;
+    }
+
+    private static Finding beside(PlanFacts facts, Tranche tranche, int off, Flat flat) {
+        Height there = facts.grid().top(flat.layer());
+        Finding finding = Finding.of(
+                        Severity.WARN,
+                        "beside-flat-" + tranche.index(),
+                        Words.format(
+                                "%s starts at %s mm, %s %s the %s at %s mm, so %s.",
+                                facts.label(tranche.spool()),
+                                tranche.start().actual(),
+                                Words.count(Math.abs(off), "layer"),
+                                off > 0 ? "above" : "below",
+                                flat.form().word(),
+                                there,
+                                off > 0
+                                        ? "the colour below it runs up what stands there"
+                                        : "it colours that, too, and thinly"))
+                .at(tranche.firstLayer());
+        List<ColourStart> starts = facts.plan().starts().list();
+        int i = tranche.index();
+        boolean fits = there.isAbove(starts.get(i - 1).wished())
+                && (i + 1 == starts.size() || starts.get(i + 1).wished().isAbove(there));
+        return fits
+                ? finding.mendedBy(new Fix("Start it at " + there + " mm", plan -> plan.move(i, there, facts.grid())))
+                : finding;
     }
 }

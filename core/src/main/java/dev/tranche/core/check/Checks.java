@@ -9,6 +9,7 @@ public final class Checks {
             about(Concern.COLOURS, BorderRules::sameSpoolOnBothSides),
             about(Concern.COLOURS, BorderRules::offTheGrid),
             about(Concern.COLOURS, BorderRules::colourWithoutLayer),
+            about(Concern.COLOURS, BorderRules::besideAFlat),
             about(Concern.COLOURS, ModelRules::openMesh),
             about(Concern.COLOURS, ModelRules::tooLarge),
             about(Concern.PLATE, PlateRules::copies),

@@ -119,4 +119,32 @@ class LookRulesTest {
         bench.shelf.put(Spools.MUSTARD.id(), Spools.MUSTARD.covering(9));
         assertThat(find(bench, "unseen")).isEmpty();
     }
+
+    /** The commonest slip of all (common practice): the tile's top is at 2.0 mm. */
+    @Test
+    void a_border_a_layer_or_two_off_a_flat_is_said_and_its_button_moves_it_there() {
+        Bench above = new Bench().start(2.2, Spools.CHALK);
+        Finding finding = find(above, "beside-flat").orElseThrow();
+        assertThat(finding.sentence())
+                .contains("B Chalk starts at 2.20 mm, 1 layer above the raised top at 2.00 mm")
+                .contains("runs up what stands there");
+        above.plan = finding.fix().orElseThrow().colours().apply(above.plan);
+        assertThat(find(above, "beside-flat")).isEmpty();
+        assertThat(above.plan.starts().get(1).wished()).isEqualTo(Height.ofMillimetres(2.0));
+        assertThat(find(new Bench().start(1.6, Spools.CHALK), "beside-flat")
+                        .orElseThrow()
+                        .sentence())
+                .contains("2 layers below the raised top at 2.00 mm");
+    }
+
+    @Test
+    void a_border_at_a_flat_or_far_from_it_or_round_a_coloured_floor_is_meant_so() {
+        assertThat(find(new Bench().start(2.0, Spools.CHALK), "beside-flat")).isEmpty();
+        assertThat(find(new Bench().start(1.4, Spools.CHALK), "beside-flat")).isEmpty();
+        assertThat(find(new Bench().start(2.8, Spools.CHALK), "beside-flat"))
+                .as("near the model's own top one may start what one likes")
+                .isEmpty();
+        assertThat(find(new Bench().start(1.6, Spools.CHALK).start(2.0, Spools.SOOT), "beside-flat"))
+                .isEmpty();
+    }
 }
