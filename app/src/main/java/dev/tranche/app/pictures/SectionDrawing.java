@@ -27,7 +27,7 @@ import org.locationtech.jts.geom.Envelope;
  *
  * @param width px, as {@code height}
  * @param left px where the model's plate begins, as {@code right}, where it ends
- * @param bottom px of the bed
+ * @param bottom px of the bed, and {@code top} of the highest layer
  * @param perMillimetre px a mm of height
  * @param stretch how many times heights are drawn larger than widths
  * @param depth y of the cut, mm
@@ -46,6 +46,7 @@ public record SectionDrawing(
         double left,
         double right,
         double bottom,
+        double top,
         double perMillimetre,
         String stretch,
         String depth,
@@ -99,6 +100,8 @@ public record SectionDrawing(
         return draw(work, width, height, new Margins(6, 6, 6, 6), false);
     }
 
+    /** For a number beside a ruler, px. */
+    private static final double ROOM = 16;
     /** More that can be done at a press would be a list to search. */
     private static final int MOST_ACTS = 3;
 
@@ -114,7 +117,8 @@ public record SectionDrawing(
         double highest = (height - m.top() - m.bottom()) / printed;
         double scaleX = even ? Math.min(widest, highest) : widest;
         double scaleY = even ? scaleX : highest;
-        double bottom = height - m.bottom();
+        double spare = height - m.top() - m.bottom() - printed * scaleY;
+        double bottom = height - m.bottom() - spare / 2;
         Frame frame = new Frame(m.left(), bottom, box.getMinX(), 0, scaleX, scaleY);
         UprightCut upright = work.cut().upright();
         Strata colours = work.colouring().strata(upright);
@@ -142,6 +146,7 @@ public record SectionDrawing(
                 m.left(),
                 width - m.right(),
                 bottom,
+                SvgPath.hundredths(frame.y(printed)),
                 scaleY,
                 Words.format("%.1f", scaleY / scaleX),
                 Words.format("%.1f", colours.y()),
@@ -213,7 +218,7 @@ public record SectionDrawing(
 
     private static List<Tick> ruler(double printed, Frame frame) {
         List<Tick> ticks = new ArrayList<>();
-        double step = Ticks.step(printed, 9);
+        double step = Ticks.step(printed, marks(printed, frame, 9));
         int decimals = step < 0.1 ? 2 : step < 1 ? 1 : 0;
         for (int i = 0; i * step <= printed + 1e-9; i++) {
             ticks.add(new Tick(frame.y(i * step), Words.format("%." + decimals + "f", i * step)));
@@ -221,10 +226,16 @@ public record SectionDrawing(
         return ticks;
     }
 
+    /** How many marks have room, at most {@code most}. */
+    private static int marks(double printed, Frame frame, int most) {
+        return (int) Math.max(1, Math.min(most, printed * frame.scaleY() / ROOM));
+    }
+
     /** Numbers at the middles of every so many layers. */
     private static List<Tick> layerTicks(LayerGrid grid, Frame frame) {
         List<Tick> ticks = new ArrayList<>();
-        int step = (int) Math.max(1, Ticks.step(grid.count(), 12));
+        int step = (int)
+                Math.max(1, Ticks.step(grid.count(), marks(grid.printedHeight().millimetres(), frame, 12)));
         for (int layer = 1; layer <= grid.count(); layer = layer == 1 && step > 1 ? step : layer + step) {
             double middle = (grid.bottom(layer).millimetres() + grid.top(layer).millimetres()) / 2;
             ticks.add(new Tick(frame.y(middle), Integer.toString(layer)));
@@ -258,7 +269,9 @@ public record SectionDrawing(
             boolean top = f.form() == Form.TOP;
             String act = top || !acts.contains(f.layer())
                     ? ""
-                    : f.form() == Form.FLOOR ? "Colour this floor" : "Colour this lettering";
+                    : f.form() == Form.FLOOR
+                            ? "Colour this floor"
+                            : f.form() == Form.BASE ? "Colour this top" : "Colour this lettering";
             flats.put(
                     f.height(),
                     new Flat(

@@ -242,7 +242,7 @@ class PiecePageTest extends BrowserTest {
                         .box(0, 4, 2, 4, 32, 1)
                         .box(36, 4, 2, 4, 32, 1)
                         .mesh());
-        SpoolId chalk = shelf.add(Spools.spool(0, "Floor white", "#F4F1E8").covering(0.5))
+        SpoolId chalk = shelf.add(Spools.spool(0, "Floor white", "#F4F1E8").covering(0.75))
                 .id();
         SpoolId soot = shelf.add(Spools.spool(0, "Base black", "#1B1B1D").covering(0.5))
                 .id();

@@ -17,8 +17,10 @@ public record Flat(Height height, int layer, Form form, double area, OptionalDou
     public enum Form {
         /** The model's own top. */
         TOP("top"),
-        /** Mostly air: lettering, the top of a base. */
+        /** Air, and nothing stands on it: lettering. */
         RAISED("raised top"),
+        /** Air, and the model goes on higher within it: what lettering stands on. */
+        BASE("top of a base"),
         /** Mostly the model, going on higher: what was engraved. */
         FLOOR("floor");
 

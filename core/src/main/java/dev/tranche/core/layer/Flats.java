@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.OptionalDouble;
 import org.locationtech.jts.algorithm.locate.IndexedPointInAreaLocator;
 import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
@@ -31,7 +32,7 @@ final class Flats {
         MultiPolygon ledge = steps.ledge(layer);
         Form form = surface.kind() == Surface.Kind.TOP || layer == model.grid().count()
                 ? Form.TOP
-                : isEnclosed(ledge, steps.outline(layer + 1)) ? Form.FLOOR : Form.RAISED;
+                : form(ledge, steps.outline(layer + 1));
         OptionalDouble seen = OptionalDouble.empty();
         if (quick && ledge.getArea() > 0) {
             Outlook above = outlooks.from(true, Progress.UNHEARD);
@@ -41,26 +42,35 @@ final class Flats {
         return new Flat(surface.height(), layer, form, surface.area(), seen);
     }
 
-    /** Whether most of what goes round an area is the model, going on higher. */
-    private static boolean isEnclosed(MultiPolygon area, MultiPolygon higher) {
+    private static Form form(MultiPolygon area, MultiPolygon higher) {
         IndexedPointInAreaLocator model = new IndexedPointInAreaLocator(higher);
+        double round = 0;
         double enclosed = 0;
-        double all = 0;
+        double within = 0;
         for (int i = 0; i < area.getNumGeometries(); i++) {
             Polygon piece = (Polygon) ((Polygon) area.getGeometryN(i)).norm();
-            Coordinate[] c = piece.getExteriorRing().getCoordinates();
-            for (int k = 1; k < c.length; k++) {
-                double dx = c[k].x - c[k - 1].x;
-                double dy = c[k].y - c[k - 1].y;
-                double length = Math.hypot(dx, dy);
-                // Normal rings run clockwise: outside is to the left.
-                Coordinate outside = new Coordinate(
-                        (c[k].x + c[k - 1].x) / 2 - BESIDE * dy / length,
-                        (c[k].y + c[k - 1].y) / 2 + BESIDE * dx / length);
-                all += length;
-                enclosed += model.locate(outside) == Location.EXTERIOR ? 0 : length;
+            round += piece.getExteriorRing().getLength();
+            enclosed += beside(piece.getExteriorRing(), model);
+            for (int r = 0; r < piece.getNumInteriorRing(); r++) {
+                within += beside(piece.getInteriorRingN(r), model);
             }
         }
-        return enclosed > all / 2;
+        return enclosed > round / 2 ? Form.FLOOR : within > 0 ? Form.BASE : Form.RAISED;
+    }
+
+    /** How much of a ring of a normal polygon has the model, going on higher, on its other side, mm. */
+    private static double beside(LineString ring, IndexedPointInAreaLocator model) {
+        Coordinate[] c = ring.getCoordinates();
+        double beside = 0;
+        for (int k = 1; k < c.length; k++) {
+            double dx = c[k].x - c[k - 1].x;
+            double dy = c[k].y - c[k - 1].y;
+            double length = Math.hypot(dx, dy);
+            // Normal polygons lie to the right of their rings.
+            Coordinate other = new Coordinate(
+                    (c[k].x + c[k - 1].x) / 2 - BESIDE * dy / length, (c[k].y + c[k - 1].y) / 2 + BESIDE * dx / length);
+            beside += model.locate(other) == Location.EXTERIOR ? 0 : length;
+        }
+        return beside;
     }
 }

@@ -126,7 +126,7 @@ class LookRulesTest {
         Bench above = new Bench().start(2.2, Spools.CHALK);
         Finding finding = find(above, "beside-flat").orElseThrow();
         assertThat(finding.sentence())
-                .contains("B Chalk starts at 2.20 mm, 1 layer above the raised top at 2.00 mm")
+                .contains("B Chalk starts at 2.20 mm, 1 layer above the top of a base at 2.00 mm")
                 .contains("runs up what stands there");
         above.plan = finding.fix().orElseThrow().colours().apply(above.plan);
         assertThat(find(above, "beside-flat")).isEmpty();
@@ -134,7 +134,7 @@ class LookRulesTest {
         assertThat(find(new Bench().start(1.6, Spools.CHALK), "beside-flat")
                         .orElseThrow()
                         .sentence())
-                .contains("2 layers below the raised top at 2.00 mm");
+                .contains("2 layers below the top of a base at 2.00 mm");
     }
 
     @Test

@@ -64,11 +64,11 @@ class FlooringTest {
     }
 
     @Test
-    void the_top_of_a_base_is_raised_though_lettering_stands_on_it() {
+    void the_top_of_a_base_is_told_from_the_lettering_that_stands_on_it() {
         List<Flat> flats = coloured(new Shapes().box(0, 0, 0, 40, 40, 2).box(5, 5, 2, 30, 10, 1))
                 .outlooks()
                 .flats();
-        assertThat(flats).extracting(Flat::form).containsExactly(Form.RAISED, Form.TOP);
+        assertThat(flats).extracting(Flat::form).containsExactly(Form.BASE, Form.TOP);
     }
 
     /** §18: h 0.2, floor at 2.0, three layers: 8–10, back on 11 (common practice). */
