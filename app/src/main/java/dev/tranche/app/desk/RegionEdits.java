@@ -84,6 +84,42 @@ class RegionEdits {
         return add(at, middle(drawing.wide(Math.max(Outline.SMALLEST, Math.min(drawing.width(), room))), box), spool);
     }
 
+    /**
+     * A line of text, laid into the top of the model where its middle is, or into its underside.
+     *
+     * @param drawing of the text, as large as was asked for
+     */
+    PlanState addText(Shown at, Outline.Drawing drawing, boolean faceDown, long spool) {
+        Workpiece work = workbench.openNow(plans.get(at.id()));
+        CutModel model = work.cut().model();
+        Spool chosen = spool(spool);
+        UnaryOperator<Regions> added = faceDown
+                ? r -> named(
+                        r,
+                        Inlay.of(model, drawing, deep(work, chosen, 1), chosen.id())
+                                .region())
+                : r -> named(
+                        r,
+                        Inlay.onTop(
+                                model,
+                                (Shape.Zone) middle(drawing, footprint(work.plan())),
+                                top -> deep(work, chosen, top),
+                                drawing.name(),
+                                chosen.id()));
+        return regions(at, "lay in “" + drawing.name() + "”", added);
+    }
+
+    private static Regions named(Regions regions, Region region) {
+        return regions.plus(region.named(free(regions, region.name())));
+    }
+
+    /** As many layers as hide what lies at {@code layer}. */
+    private static int deep(Workpiece work, Spool chosen, int layer) {
+        CutModel model = work.cut().model();
+        SpoolId behind = work.trancheOf(layer).spool();
+        return Math.min(model.grid().count() - 1, Inlay.layersToHide(model, chosen, work.spool(behind)));
+    }
+
     private static Shape.Zone middle(Outline outline, Envelope box) {
         return new Shape.Zone(outline, snapped(box.centre().x), snapped(box.centre().y), 0, false);
     }

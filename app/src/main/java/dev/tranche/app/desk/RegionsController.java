@@ -1,8 +1,10 @@
 package dev.tranche.app.desk;
 
+import dev.tranche.app.exchange.Lettering;
 import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
+import dev.tranche.app.web.Numbers;
 import dev.tranche.app.work.Workbench;
 import java.io.IOException;
 import java.util.Optional;
@@ -31,9 +33,17 @@ class RegionsController {
     private final RegionViews views;
     private final DeskAnswers answers;
     private final Jobs jobs;
+    private final Lettering lettering;
 
     RegionsController(
-            Plans plans, Workbench workbench, RegionEdits edits, RegionViews views, DeskAnswers answers, Jobs jobs) {
+            Plans plans,
+            Workbench workbench,
+            RegionEdits edits,
+            RegionViews views,
+            DeskAnswers answers,
+            Jobs jobs,
+            Lettering lettering) {
+        this.lettering = lettering;
         this.plans = plans;
         this.workbench = workbench;
         this.edits = edits;
@@ -54,6 +64,17 @@ class RegionsController {
     @PostMapping("/regions/polygon")
     ModelAndView polygon(Shown at, @RequestParam String corners, @RequestParam long spool) {
         return added(edits.addPolygon(at, corners, spool), at);
+    }
+
+    @PostMapping("/regions/text")
+    ModelAndView text(
+            Shown at,
+            @RequestParam String text,
+            @RequestParam String tall,
+            @RequestParam(defaultValue = "false") boolean faceDown,
+            @RequestParam long spool) {
+        var drawing = lettering.of(text, Numbers.decimal("height of letters", tall));
+        return added(edits.addText(at, drawing, faceDown, spool), at);
     }
 
     @PostMapping("/regions/svg")

@@ -7,20 +7,20 @@ import dev.tranche.app.work.PlanPages;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.look.View;
+import jakarta.servlet.http.HttpServletResponse;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.springframework.http.CacheControl;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
-import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.DigestUtils;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.context.request.WebRequest;
 import org.thymeleaf.ITemplateEngine;
 import org.thymeleaf.context.Context;
@@ -30,8 +30,6 @@ import org.thymeleaf.context.Context;
 class PieceController {
     /** How much smaller it stands on the desk; twice that for fine screens. */
     private static final double SMALL = 0.25;
-
-    private static final MediaType SVG = MediaType.valueOf("image/svg+xml");
 
     private final Plans plans;
     private final Workbench workbench;
@@ -60,26 +58,20 @@ class PieceController {
         return pages.show(id, "look", model, work -> views.show(work, look, model));
     }
 
-    /** To be turned; see {@link Bodies}. */
-    @GetMapping("/plans/{id}/look/body")
-    ResponseEntity<byte[]> body(@PathVariable String id, Look look, WebRequest request) {
+    /** To be turned; see {@link Bodies}. Asked for again it is sent only if it has changed. */
+    @GetMapping(value = "/plans/{id}/look/body", produces = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    @ResponseBody
+    byte[] body(@PathVariable String id, Look look, WebRequest request, HttpServletResponse response) {
         byte[] body = bodies.of(workbench.openNow(plans.get(id)), look.own());
-        String tag = '"' + DigestUtils.md5DigestAsHex(body) + '"';
-        return request.checkNotModified(tag)
-                ? null
-                : ResponseEntity.ok()
-                        .eTag(tag)
-                        .cacheControl(CacheControl.noCache())
-                        .contentType(MediaType.APPLICATION_OCTET_STREAM)
-                        .body(body);
+        response.setHeader(HttpHeaders.CACHE_CONTROL, "no-cache");
+        return request.checkNotModified(DigestUtils.md5DigestAsHex(body)) ? null : body;
     }
 
-    @GetMapping("/plans/{id}/look/cut/{layer}")
-    ResponseEntity<byte[]> cut(@PathVariable String id, @PathVariable int layer) {
+    @GetMapping(value = "/plans/{id}/look/cut/{layer}", produces = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    @ResponseBody
+    byte[] cut(@PathVariable String id, @PathVariable int layer) {
         Workpiece work = workbench.openNow(plans.get(id));
-        return ResponseEntity.ok()
-                .contentType(MediaType.APPLICATION_OCTET_STREAM)
-                .body(bodies.cut(work, Math.max(1, Math.min(work.grid().count(), layer))));
+        return bodies.cut(work, Math.max(1, Math.min(work.grid().count(), layer)));
     }
 
     /** What somebody pointed at: at a place of the body, or without Z of what is seen from one side. */
@@ -101,22 +93,17 @@ class PieceController {
         return "piece/piece :: pointed";
     }
 
-    @GetMapping("/plans/{id}/look.svg")
-    ResponseEntity<String> svg(@PathVariable String id, Look look) {
+    @GetMapping(value = "/plans/{id}/look.svg", produces = "image/svg+xml")
+    @ResponseBody
+    String svg(@PathVariable String id, Look look) {
         Context context = new Context(Locale.ROOT, Map.of("drawing", drawing(id, look)));
-        return ResponseEntity.ok()
-                .contentType(SVG)
-                .cacheControl(CacheControl.noCache())
-                .body(templates.process("piece/picture", Set.of("svg"), context));
+        return templates.process("piece/picture", Set.of("svg"), context);
     }
 
-    @GetMapping("/plans/{id}/look.png")
-    ResponseEntity<byte[]> png(@PathVariable String id, Look look) {
-        return ResponseEntity.ok()
-                .contentType(MediaType.IMAGE_PNG)
-                .cacheControl(CacheControl.noCache())
-                .header(HttpHeaders.CONTENT_DISPOSITION, "inline; filename=\"piece.png\"")
-                .body(painted(workbench.openNow(plans.get(id)), look));
+    @GetMapping(value = "/plans/{id}/look.png", produces = MediaType.IMAGE_PNG_VALUE)
+    @ResponseBody
+    byte[] png(@PathVariable String id, Look look) {
+        return painted(workbench.openNow(plans.get(id)), look);
     }
 
     private byte[] painted(Workpiece work, Look look) {

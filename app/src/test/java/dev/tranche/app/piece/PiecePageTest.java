@@ -281,4 +281,30 @@ class PiecePageTest extends BrowserTest {
                 () -> browser.find("#cursor-layer").getDomProperty("value").equals("2"));
         assertThat(browser.all("#section .stretched")).isEmpty();
     }
+
+    @Test
+    void a_name_is_laid_into_the_top_as_deep_as_it_takes_and_face_down_it_is_mirrored() {
+        PlanState plan = plan("tag", new Shapes().box(0, 0, 0, 60, 20, 2).mesh());
+        browser.open("/plans/" + plan.id() + "?side=regions");
+        browser.type("#text-in", "SHED");
+        browser.click("#add-text");
+        browser.see(".region-list", "SHED");
+        Region top = plans.get(plan.id()).content().colours().regions().get(0);
+        assertThat(top.range().to()).isEmpty();
+        assertThat(top.range().from().millimetres()).isBetween(1.0, 1.8);
+        assertThat(((Shape.Zone) top.shape()).area().getEnvelopeInternal().getHeight())
+                .isCloseTo(8, within(0.5));
+        browser.script("document.getElementById('adding').open = true");
+        browser.type("#text-in", "HOE");
+        browser.click("#text-down");
+        browser.click("#add-text");
+        browser.see(".region-list", "HOE");
+        Region bottom = plans.get(plan.id()).content().colours().regions().get(1);
+        assertThat(((Shape.Zone) bottom.shape()).mirrored()).isTrue();
+        assertThat(bottom.range().from()).isEqualTo(Height.ZERO);
+        browser.script("document.getElementById('adding').open = true");
+        browser.type("#text-in", "語");
+        browser.click("#add-text");
+        browser.see("#notice", "“語” is not among the letters");
+    }
 }

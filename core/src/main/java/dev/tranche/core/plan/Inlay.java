@@ -6,6 +6,7 @@ import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.speech.Refusal;
 import java.util.List;
+import java.util.function.IntUnaryOperator;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -56,6 +57,25 @@ public record Inlay(Region region, boolean replaces) {
         Shape.Zone zone = new Shape.Zone(
                 new Outline.Drawing(name, silhouette, silhouette.width()), 2 * middle - at.x, at.y, 0, true);
         return new Inlay(new Region(name, zone, spool, range(model, layers)), true);
+    }
+
+    /**
+     * A zone to be seen from above, coloured into the highest layers there are where most of it lies.
+     *
+     * @param deep how many layers it takes there, given the highest
+     * @throws Refusal if most of it lies beside the model
+     */
+    public static Region onTop(CutModel model, Shape.Zone zone, IntUnaryOperator deep, String name, SpoolId spool) {
+        MultiPolygon area = zone.area();
+        int top = model.grid().count();
+        while (top > 0 && Areas.intersection(area, model.section(top).outline()).getArea() < area.getArea() / 2) {
+            top--;
+        }
+        if (top == 0) {
+            throw Refusal.of("“%s” is too large for the model, or lies beside it; make it smaller.", name);
+        }
+        int first = Math.max(1, top - deep.applyAsInt(top) + 1);
+        return new Region(name, zone, spool, Range.ofLayers(model.grid(), first, top));
     }
 
     private static Envelope onTheBed(CutModel model) {
