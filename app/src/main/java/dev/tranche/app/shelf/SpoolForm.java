@@ -32,7 +32,9 @@ record SpoolForm(
                         : Numbers.whole("first-layer temperature", firstTemperature),
                 usual(temperature) ? kind.usualTemperature() : Numbers.whole("temperature", temperature),
                 Numbers.decimal("grams left", gramsLeft),
-                usual(coverDepth) ? Spool.USUAL_COVER : Numbers.decimal("cover depth", coverDepth));
+                usual(coverDepth)
+                        ? Spool.usualCover(kind, Srgb.parse(colour))
+                        : Numbers.decimal("cover depth", coverDepth));
     }
 
     /** Left empty, a number is what is usual of the material. */

@@ -78,7 +78,10 @@ class ScreenshotsIT {
             browser.press(Keys.ARROW_UP);
             browser.until(() -> browser.path().contains("layer=30"));
             save(browser, "desk-relief-tile");
-            shoot(browser, plan("Leaf panel") + "?side=parts&layer=1", "desk-leaf-panel");
+            browser.open(plan("Relief tile") + "/look");
+            browser.until(() -> browser.find("#piece-body").getDomAttribute("data-pictures") != null);
+            save(browser, "piece");
+            shoot(browser, plan("Leaf panel") + "/look?view=LIGHT", "held-to-light");
             shoot(browser, plan("Row marker") + "/hand-off", "hand-off");
             browser.open(plan("Row marker") + "/rehearse");
             browser.click("#asks");
@@ -104,7 +107,6 @@ class ScreenshotsIT {
             start(browser, "Relief tile", "2027-04-09T21:50");
             save(browser, "clock");
             shoot(browser, plan("Leaf panel") + "/compare", "compare");
-            shoot(browser, printer("Shed printer"), "printers");
             browser.open(printer("Small direct drive, two") + "/coupons");
             browser.choose("#purge_ladder-in", "Clay");
             browser.click("#make-purge_ladder");

@@ -1,6 +1,7 @@
 package dev.tranche.core.plan;
 
 import dev.tranche.core.colour.Film;
+import dev.tranche.core.colour.Lab;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
@@ -82,6 +83,17 @@ public record Spool(
                 temperature,
                 gramsLeft,
                 USUAL_COVER);
+    }
+
+    /**
+     * Thickness at which a plastic of that colour hides what lies under it until somebody has measured it, mm: black early, clean
+     * yellows and oranges late, and materials that are milky by themselves later than PLA (all from memory).
+     */
+    public static double usualCover(Material material, Srgb colour) {
+        Lab lab = colour.lab();
+        double chroma = Math.hypot(lab.a(), lab.b());
+        double inPla = lab.lightness() < 20 ? 0.4 : lab.lightness() > 65 && chroma > 45 ? 1.2 : USUAL_COVER;
+        return material == Material.PETG || material == Material.TPU ? 1.5 * inPla : inPla;
     }
 
     /** The same filament under another number, with other remains. */

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.speech.Progress;
@@ -13,6 +14,22 @@ import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;
 
 class InlayTest {
+    /** From memory: black hides early, clean yellow late, and PETG later than PLA. */
+    @Test
+    void until_it_is_measured_a_spool_hides_as_its_colour_and_material_usually_do() {
+        Srgb soot = Srgb.parse("#1B1B1D");
+        Srgb chalk = Srgb.parse("#F4F1E8");
+        Srgb sun = Srgb.parse("#F2C419");
+        double black = Spool.usualCover(Material.PLA, soot);
+        double white = Spool.usualCover(Material.PLA, chalk);
+        double yellow = Spool.usualCover(Material.PLA, sun);
+        assertThat(black).isLessThan(white);
+        assertThat(white).isLessThan(yellow);
+        assertThat(Spool.usualCover(Material.PETG, chalk)).isGreaterThan(white);
+        assertThat(Spools.CHALK.covering(6).isClear()).isTrue();
+        assertThat(Spools.CHALK.covering(5).isClear()).isFalse();
+    }
+
     private static final SpoolId CHALK = Spools.CHALK.id();
 
     /** An arrow head that points to the right. */
