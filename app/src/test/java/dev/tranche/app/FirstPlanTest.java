@@ -68,7 +68,7 @@ class FirstPlanTest extends BrowserTest {
         assertThat(browser.text(".steps")).contains("30.0 × 20.0 × 5.00 mm").contains("25 of 0.20 mm");
         assertThat(browser.all(".flat-list .chip"))
                 .extracting(WebElement::getText)
-                .containsExactly("2.40", "4.00", "5.00");
+                .containsExactly("2.40", "4.00");
 
         startColour("2.4", "Light");
         seeColours("Light 2.40", "Dark bed");
