@@ -155,9 +155,7 @@ class RegionEdits {
         Workpiece work = workbench.openNow(plan);
         CutModel model = work.cut().model();
         Spool chosen = spool(spool);
-        int deep = layers.orElseGet(() -> Math.min(
-                model.grid().count() - 1,
-                Inlay.layersToHide(model, chosen, work.spool(work.trancheOf(1).spool()))));
+        int deep = layers.orElseGet(() -> deep(work, chosen, 1));
         Inlay inlay;
         if (part.isPresent()) {
             part(work, part.get());

@@ -14,6 +14,7 @@ import dev.tranche.core.plan.Pick;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Relief;
 import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
@@ -67,12 +68,15 @@ class RegionViews {
         int chosen = shown.regionOr();
         boolean there = chosen >= 0 && chosen < work.colours().regions().size();
         model.addAttribute("chosen", there ? chosen : null);
+        Spool own = work.spool(suggested);
+        Spool behind = work.spool(work.trancheOf(1).spool());
+        int deep = Inlay.layersToHide(work.cut().model(), own, behind);
+        model.addAttribute("inlayLayers", deep);
         model.addAttribute(
-                "inlayLayers",
-                Inlay.layersToHide(
-                        work.cut().model(),
-                        work.spool(suggested),
-                        work.spool(work.trancheOf(1).spool())));
+                "inlayWhy",
+                Words.format(
+                        "Left empty, as deep as it takes: %s of %s on %s, since its cover depth is %.2f mm and from there on nobody tells the difference (CIEDE2000 of 1).",
+                        Words.count(deep, "layer"), own.name(), behind.name(), own.coverDepth()));
     }
 
     private List<RegionRow> regions(Workpiece work) {

@@ -62,8 +62,12 @@ public record SectionDrawing(
     /** Less than it is no row of its own, px. */
     private static final double FINEST = 1.4;
 
-    /** What one spool fills. */
-    public record Stratum(SpoolMark mark, String path) {}
+    /**
+     * What one spool fills.
+     *
+     * @param plain whether all its bands are too low for a hatch
+     */
+    public record Stratum(SpoolMark mark, String path, boolean plain) {}
 
     /** A tranche's letter beside it. */
     public record Label(char letter, double x, double y) {}
@@ -123,9 +127,7 @@ public record SectionDrawing(
         UprightCut upright = work.cut().upright();
         Strata colours = work.colouring().strata(upright);
         List<Stratum> strata = new ArrayList<>();
-        colours.colours()
-                .forEach((spool, spans) ->
-                        strata.add(new Stratum(SpoolMark.of(work, spool), rows(spans, 1, grid.count(), grid, frame))));
+        colours.colours().forEach((spool, spans) -> strata.add(stratum(SpoolMark.of(work, spool), spans, grid, frame)));
         List<Label> labels = new ArrayList<>();
         List<Border> borders = new ArrayList<>();
         for (Tranche t : work.tranches()) {
@@ -163,6 +165,17 @@ public record SectionDrawing(
                 ruler(printed, frame),
                 layerTicks(grid, frame),
                 flats(work, frame));
+    }
+
+    private static Stratum stratum(SpoolMark mark, List<List<Span>> spans, LayerGrid grid, Frame frame) {
+        int run = 0;
+        int longest = 0;
+        for (List<Span> layer : spans) {
+            run = layer.isEmpty() ? 0 : run + 1;
+            longest = Math.max(longest, run);
+        }
+        boolean plain = longest * grid.layerHeight().millimetres() * frame.scaleY() < mark.pitch();
+        return new Stratum(mark, rows(spans, 1, grid.count(), grid, frame), plain);
     }
 
     /**

@@ -1,7 +1,6 @@
 package dev.tranche.app.piece;
 
 import dev.tranche.app.pictures.PieceDrawing;
-import dev.tranche.app.pictures.PiecePainter;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.work.PlanPages;
 import dev.tranche.app.work.Workbench;
@@ -28,9 +27,6 @@ import org.thymeleaf.context.Context;
 /** The finished piece to look at. */
 @Controller
 class PieceController {
-    /** How much smaller it stands on the desk; twice that for fine screens. */
-    private static final double SMALL = 0.25;
-
     private final Plans plans;
     private final Workbench workbench;
     private final PlanPages pages;
@@ -103,13 +99,7 @@ class PieceController {
     @GetMapping(value = "/plans/{id}/look.png", produces = MediaType.IMAGE_PNG_VALUE)
     @ResponseBody
     byte[] png(@PathVariable String id, Look look) {
-        return painted(workbench.openNow(plans.get(id)), look);
-    }
-
-    private byte[] painted(Workpiece work, Look look) {
-        return look.isTurned()
-                ? PiecePainter.standing(work, look.small() ? SMALL : 1)
-                : PiecePainter.png(views.drawing(work, look), 2);
+        return views.painted(workbench.openNow(plans.get(id)), look);
     }
 
     private PieceDrawing drawing(String id, Look look) {

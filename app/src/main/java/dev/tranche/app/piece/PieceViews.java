@@ -1,6 +1,8 @@
 package dev.tranche.app.piece;
 
+import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.pictures.PieceDrawing;
+import dev.tranche.app.pictures.PiecePainter;
 import dev.tranche.app.work.Looking;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.look.Patch;
@@ -17,13 +19,25 @@ class PieceViews {
     private static final int HEIGHT = 590;
     private static final int MOST_NAMED = 14;
 
-    private final Looking looking;
+    private static final int SECONDS = 60;
+    /** How much smaller it stands on the desk; twice that for fine screens. */
+    private static final double SMALL = 0.25;
 
-    PieceViews(Looking looking) {
+    private final Looking looking;
+    private final Jobs jobs;
+
+    PieceViews(Looking looking, Jobs jobs) {
+        this.jobs = jobs;
         this.looking = looking;
     }
 
     String show(Workpiece work, Look look, Model model) {
+        model.addAttribute("look", look);
+        if (look.isTurned() && !work.looks().isQuick()) {
+            // The body can be turned while nobody has looked through it.
+            model.addAttribute("named", List.of());
+            return "piece/piece";
+        }
         View view = look.isTurned() ? View.ABOVE : look.view();
         Optional<List<Patch>> patches = looking.at(work, view);
         if (patches.isEmpty()) {
@@ -31,10 +45,16 @@ class PieceViews {
             return "desk/waiting";
         }
         PieceDrawing drawing = drawing(work, look, patches.get());
-        model.addAttribute("look", look);
         model.addAttribute("drawing", drawing);
         model.addAttribute("named", named(drawing, look));
         return "piece/piece";
+    }
+
+    byte[] painted(Workpiece work, Look look) {
+        double size = look.small() ? SMALL : 1;
+        return look.isTurned()
+                ? jobs.await("A picture of " + work.plan().name(), SECONDS, p -> PiecePainter.standing(work, size))
+                : PiecePainter.png(drawing(work, look), 2);
     }
 
     PieceDrawing drawing(Workpiece work, Look look) {

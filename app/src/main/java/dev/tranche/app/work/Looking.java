@@ -5,6 +5,7 @@ import dev.tranche.app.jobs.Jobs;
 import dev.tranche.core.look.Looks;
 import dev.tranche.core.look.Patch;
 import dev.tranche.core.look.View;
+import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.util.List;
 import java.util.Optional;
@@ -26,7 +27,9 @@ public class Looking {
 
     /** What is seen; empty if that takes longer than a click, and {@link #prepare} is due. */
     public Optional<List<Patch>> at(Workpiece work, View view) {
-        return ended(prepare(work, view), CLICK) ? Optional.of(work.looks().known(view)) : Optional.empty();
+        return ended(prepare(work, view), CLICK)
+                ? Optional.of(work.looks().from(view, Progress.UNHEARD))
+                : Optional.empty();
     }
 
     /** As {@link #at}, for what has no page to wait on. */
@@ -36,7 +39,7 @@ public class Looking {
                     "%s is still being looked at; open Piece, and wait there.",
                     work.plan().name());
         }
-        return work.looks().known(view);
+        return work.looks().from(view, Progress.UNHEARD);
     }
 
     public Job prepare(Workpiece work, View view) {

@@ -10,12 +10,15 @@ public final class Outlooks {
     /** As many corners are looked at while nobody notices a wait. */
     public static final long QUICK = 150_000;
 
+    /** What a layer costs however few its corners are. */
+    private static final int EACH = 50;
+
     private final CutModel model;
     private final Steps steps;
     private final long corners;
-    private Outlook above;
-    private Outlook beneath;
-    private List<Flat> flats;
+    private volatile Outlook above;
+    private volatile Outlook beneath;
+    private volatile List<Flat> flats;
 
     public Outlooks(CutModel model) {
         List<Section> sections = model.sections();
@@ -25,7 +28,7 @@ public final class Outlooks {
                 .filter(i -> i == 0
                         || !Steps.isSame(
                                 sections.get(i).outline(), sections.get(i - 1).outline()))
-                .mapToLong(i -> sections.get(i).outline().getNumPoints())
+                .mapToLong(i -> EACH + sections.get(i).outline().getNumPoints())
                 .sum();
     }
 
@@ -35,15 +38,17 @@ public final class Outlooks {
     }
 
     /** Level places that are seen from above, lowest first, the model's own top among them. */
-    public synchronized List<Flat> flats() {
-        if (flats == null) {
-            flats = Flats.of(model, steps, this, corners <= QUICK);
+    public List<Flat> flats() {
+        synchronized (steps) {
+            if (flats == null) {
+                flats = Flats.of(model, steps, this, corners <= QUICK);
+            }
+            return flats;
         }
-        return flats;
     }
 
     /** Whether both are worked out. */
-    public synchronized boolean known() {
+    public boolean known() {
         return above != null && beneath != null;
     }
 

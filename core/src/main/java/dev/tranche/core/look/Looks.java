@@ -66,11 +66,6 @@ public final class Looks {
         return known;
     }
 
-    /** What has been seen by {@link #from}. */
-    public List<Patch> known(View view) {
-        return from(view, Progress.UNHEARD);
-    }
-
     /** Whether looking takes no longer than an edit may. */
     public boolean isQuick() {
         return effort() <= Outlooks.QUICK
