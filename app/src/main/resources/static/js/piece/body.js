@@ -9,10 +9,17 @@ const STANCES = { corner: [-0.5, 0.75], above: [0, Math.PI / 2], beneath: [0, -M
 const LINES = `
   float at = (vHeight - uFirst) / uEach;
   float wide = fwidth(at);
-  if (abs(vUpright) < 0.5 && wide < 0.5) {
+  if (wide > 0.0005 && wide < 0.5) {
     float near = abs(fract(at + 0.5) - 0.5);
     diffuseColor.rgb *= 1.0 - 0.32 * (1.0 - smoothstep(0.0, max(wide * 1.2, 0.08), near)) * (1.0 - wide / 0.5);
   }`;
+
+// Whether pictures are made by the processor, which has none to spare for smooth edges.
+function isSlow() {
+  const gl = document.createElement("canvas").getContext("webgl2");
+  const info = gl?.getExtension("WEBGL_debug_renderer_info");
+  return /swiftshader|llvmpipe|software/i.test(info ? gl.getParameter(info.UNMASKED_RENDERER_WEBGL) : "");
+}
 
 export class Body {
   constructor(stage) {
@@ -30,7 +37,7 @@ export class Body {
         fetch(this.stage.dataset.body).then((r) => (r.ok ? r.arrayBuffer() : Promise.reject(r.status))),
       ]);
       this.three = three;
-      this.renderer = new three.WebGLRenderer({ antialias: true });
+      this.renderer = new three.WebGLRenderer({ antialias: !isSlow() });
       this.build(bytes);
     } catch {
       return false;
@@ -75,22 +82,24 @@ export class Body {
   geometry(bytes) {
     const T = this.three;
     const head = new DataView(bytes);
-    const n = head.getInt32(0, true);
-    const low = [4, 8, 12].map((at) => head.getFloat32(at, true));
-    const step = head.getFloat32(16, true);
-    const steps = new Uint16Array(bytes, 20, 9 * n);
-    const shades = new Uint8Array(bytes, 20 + 18 * n, 3 * n);
+    const corners = head.getInt32(0, true);
+    const triangles = head.getInt32(4, true);
+    const low = [8, 12, 16].map((at) => head.getFloat32(at, true));
+    const step = head.getFloat32(20, true);
+    const steps = new Uint16Array(bytes, 24, 3 * corners);
+    const shades = new Uint8Array(bytes, 24 + 6 * corners, 3 * corners);
+    const index = new Uint32Array(bytes, Math.ceil((24 + 9 * corners) / 4) * 4, 3 * triangles);
     const linear = Float32Array.from({ length: 256 }, (_, i) => (i <= 10 ? i / 255 / 12.92 : ((i / 255 + 0.055) / 1.055) ** 2.4));
-    const place = new Float32Array(9 * n);
-    const colour = new Float32Array(9 * n);
-    for (let i = 0; i < 9 * n; i++) {
+    const place = new Float32Array(3 * corners);
+    const colour = new Float32Array(3 * corners);
+    for (let i = 0; i < 3 * corners; i++) {
       place[i] = low[i % 3] + step * steps[i];
-      colour[i] = linear[shades[3 * Math.floor(i / 9) + (i % 3)]];
+      colour[i] = linear[shades[i]];
     }
     const geometry = new T.BufferGeometry();
     geometry.setAttribute("position", new T.BufferAttribute(place, 3));
     geometry.setAttribute("color", new T.BufferAttribute(colour, 3));
-    geometry.computeVertexNormals();
+    geometry.setIndex(new T.BufferAttribute(index, 1));
     return geometry;
   }
 
@@ -98,15 +107,15 @@ export class Body {
     const T = this.three;
     const first = this.stage.dataset.first / 1000;
     const each = this.stage.dataset.each / 1000;
-    const material = new T.MeshLambertMaterial({ vertexColors: true, clippingPlanes: planes, side: T.DoubleSide });
+    const material = new T.MeshLambertMaterial({ vertexColors: true, clippingPlanes: planes, flatShading: true });
     material.onBeforeCompile = (shader) => {
       shader.uniforms.uFirst = { value: first };
       shader.uniforms.uEach = { value: each };
       shader.vertexShader = shader.vertexShader
-        .replace("#include <common>", "#include <common>\nvarying float vHeight; varying float vUpright;")
-        .replace("#include <begin_vertex>", "#include <begin_vertex>\nvHeight = position.z; vUpright = normal.z;");
+        .replace("#include <common>", "#include <common>\nvarying float vHeight;")
+        .replace("#include <begin_vertex>", "#include <begin_vertex>\nvHeight = position.z;");
       shader.fragmentShader = shader.fragmentShader
-        .replace("#include <common>", "#include <common>\nvarying float vHeight; varying float vUpright; uniform float uFirst; uniform float uEach;")
+        .replace("#include <common>", "#include <common>\nvarying float vHeight; uniform float uFirst; uniform float uEach;")
         .replace("#include <color_fragment>", "#include <color_fragment>" + LINES);
     };
     return material;

@@ -12,13 +12,15 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Progress;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.function.Function;
 import org.springframework.stereotype.Component;
 
 /**
- * The outside of pieces as bytes for a browser, little-endian: how many triangles (a whole number of 4 bytes); the lowest X, Y and Z
- * and the mm of a step (4 floats); for each corner of each triangle X, Y and Z in steps (2 bytes each); for each triangle
- * red, green and blue (1 byte each).
+ * The outside of pieces as bytes for a browser, little-endian: how many corners and how many triangles (4 bytes each); the
+ * lowest X, Y and Z and the mm of a step (4 floats); for each corner X, Y and Z in steps (2 bytes each); for each corner red,
+ * green and blue (1 byte each); nothing until the count divides by four; for each triangle its three corners (4 bytes each).
  */
 @Component
 class Bodies {
@@ -78,14 +80,36 @@ class Bodies {
             most = Math.max(most, high - low[axis]);
         }
         double step = Math.max(1e-6, most / STEPS);
-        ByteBuffer bytes = ByteBuffer.allocate(20 + 21 * n).order(ByteOrder.LITTLE_ENDIAN);
-        bytes.putInt(n).putFloat(low[0]).putFloat(low[1]).putFloat(low[2]).putFloat((float) step);
-        for (int i = 0; i < 9 * n; i++) {
-            bytes.putShort((short) Math.round((skin.corner(i / 9, i / 3 % 3, i % 3) - low[i % 3]) / step));
-        }
+        Map<Corner, Integer> corners = new LinkedHashMap<>();
+        int[] of = new int[3 * n];
         for (int i = 0; i < 3 * n; i++) {
-            bytes.put((byte) skin.colour(i / 3, i % 3));
+            of[i] = corners.computeIfAbsent(corner(skin, i / 3, i % 3, low, step), c -> corners.size());
+        }
+        int filled = 24 + 9 * corners.size();
+        int padding = -filled & 3;
+        ByteBuffer bytes = ByteBuffer.allocate(filled + padding + 12 * n).order(ByteOrder.LITTLE_ENDIAN);
+        bytes.putInt(corners.size()).putInt(n);
+        bytes.putFloat(low[0]).putFloat(low[1]).putFloat(low[2]).putFloat((float) step);
+        corners.keySet()
+                .forEach(c -> bytes.putShort((short) c.x).putShort((short) c.y).putShort((short) c.z));
+        corners.keySet().forEach(c -> bytes.put((byte) (c.colour >> 16))
+                .put((byte) (c.colour >> 8))
+                .put((byte) c.colour));
+        bytes.position(filled + padding);
+        for (int corner : of) {
+            bytes.putInt(corner);
         }
         return bytes.array();
+    }
+
+    /** A corner in steps, in one colour: corners that are equal are one. */
+    private record Corner(int x, int y, int z, int colour) {}
+
+    private static Corner corner(Skin skin, int triangle, int corner, float[] low, double step) {
+        return new Corner(
+                (int) Math.round((skin.corner(triangle, corner, 0) - low[0]) / step),
+                (int) Math.round((skin.corner(triangle, corner, 1) - low[1]) / step),
+                (int) Math.round((skin.corner(triangle, corner, 2) - low[2]) / step),
+                skin.colour(triangle, 0) << 16 | skin.colour(triangle, 1) << 8 | skin.colour(triangle, 2));
     }
 }

@@ -206,9 +206,15 @@ class PiecePageTest extends BrowserTest {
         PlanState plan = panel();
         browser.open("/plans/" + plan.id() + "/look?view=ABOVE");
         HttpResponse<byte[]> body = get("/plans/" + plan.id() + "/look/body");
-        int triangles =
-                ByteBuffer.wrap(body.body()).order(ByteOrder.LITTLE_ENDIAN).getInt();
-        assertThat(body.body()).hasSize(20 + 21 * triangles);
+        ByteBuffer bytes = ByteBuffer.wrap(body.body()).order(ByteOrder.LITTLE_ENDIAN);
+        int corners = bytes.getInt();
+        int triangles = bytes.getInt();
+        assertThat(corners).isBetween(8, 3 * triangles);
+        assertThat(body.body()).hasSize((24 + 9 * corners + 3) / 4 * 4 + 12 * triangles);
+        bytes.position(body.body().length - 12 * triangles);
+        for (int i = 0; i < 3 * triangles; i++) {
+            assertThat(bytes.getInt()).isBetween(0, corners - 1);
+        }
         String tag = body.headers().firstValue("ETag").orElseThrow();
         assertThat(get("/plans/" + plan.id() + "/look/body", "If-None-Match", tag)
                         .statusCode())

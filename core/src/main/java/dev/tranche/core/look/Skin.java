@@ -29,7 +29,7 @@ import org.locationtech.jts.triangulate.polygon.PolygonTriangulator;
  * {@value #FINE} mm at least.
  */
 public final class Skin {
-    private static final int MOST = 200_000;
+    private static final int MOST = 40_000;
     private static final double FINE = 0.02;
     private static final int MOST_SLICES = 1_500;
     /** More corners of one outline take too long to be cut into triangles. */
@@ -146,17 +146,20 @@ public final class Skin {
         double low = grid.bottom(slice.first).millimetres();
         double high = grid.top(slice.last).millimetres();
         boolean one = slice.colours.tints().size() == 1;
+        MultiPolygon upper = Areas.of(simple(above, tolerance));
+        MultiPolygon lower = Areas.of(simple(below, tolerance));
         IndexedPointInAreaLocator plastic = new IndexedPointInAreaLocator(slice.outline);
         for (Tint tint : slice.colours.tints()) {
             Srgb colour = spools.apply(tint.spool());
             for (MultiPolygon cell : tint.cells()) {
                 Geometry area = simple(cell, tolerance);
                 walls(area, low, high, colour, c -> one || plastic.locate(c) == Location.EXTERIOR);
+                // What the next layer covers is not seen; drawn all the same, it would be drawn a hundredfold.
                 if (!above.equalsExact(slice.outline)) {
-                    face(area, high, true, colour);
+                    face(Areas.difference(Areas.of(area), upper), high, true, colour);
                 }
                 if (!below.equalsExact(slice.outline)) {
-                    face(area, low, false, colour);
+                    face(Areas.difference(Areas.of(area), lower), low, false, colour);
                 }
             }
         }

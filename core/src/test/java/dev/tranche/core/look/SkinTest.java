@@ -87,7 +87,7 @@ class SkinTest {
     void a_sphere_in_layers_has_a_spheres_volume_and_silhouette() {
         Skin sphere = skin(coloured(new Shapes().sphere(15, 120, 400).body(), soot()));
         assertThat(volume(sphere)).isCloseTo(4.0 / 3 * Math.PI * Math.pow(15, 3), within(60.0));
-        assertThat(sphere.triangles()).isLessThan(250_000);
+        assertThat(sphere.triangles()).isLessThan(45_000);
         float widest = 0;
         for (int t = 0; t < sphere.triangles(); t++) {
             widest = Math.max(widest, sphere.corner(t, 0, 0));
