@@ -107,7 +107,7 @@ export class Body {
     const T = this.three;
     const first = this.stage.dataset.first / 1000;
     const each = this.stage.dataset.each / 1000;
-    const material = new T.MeshLambertMaterial({ vertexColors: true, clippingPlanes: planes, flatShading: true });
+    const material = new T.MeshLambertMaterial({ vertexColors: true, clippingPlanes: planes, flatShading: true, side: T.DoubleSide });
     material.onBeforeCompile = (shader) => {
       shader.uniforms.uFirst = { value: first };
       shader.uniforms.uEach = { value: each };
