@@ -114,7 +114,7 @@ class RegionEdits {
     }
 
     /** As many layers as hide what lies at {@code layer}. */
-    private static int deep(Workpiece work, Spool chosen, int layer) {
+    static int deep(Workpiece work, Spool chosen, int layer) {
         CutModel model = work.cut().model();
         SpoolId behind = work.trancheOf(layer).spool();
         return Math.min(model.grid().count() - 1, Inlay.layersToHide(model, chosen, work.spool(behind)));

@@ -8,7 +8,6 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.Field;
-import dev.tranche.core.plan.Inlay;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Pick;
 import dev.tranche.core.plan.Region;
@@ -70,7 +69,7 @@ class RegionViews {
         model.addAttribute("chosen", there ? chosen : null);
         Spool own = work.spool(suggested);
         Spool behind = work.spool(work.trancheOf(1).spool());
-        int deep = Inlay.layersToHide(work.cut().model(), own, behind);
+        int deep = RegionEdits.deep(work, own, 1);
         model.addAttribute("inlayLayers", deep);
         model.addAttribute(
                 "inlayWhy",

@@ -260,7 +260,7 @@ public record SectionDrawing(
     private static List<Flat> flats(Workpiece work, Frame frame) {
         List<dev.tranche.core.layer.Flat> known = work.colouring().outlooks().flats();
         Set<Integer> acts = known.stream()
-                .filter(f -> f.form() != Form.TOP)
+                .filter(dev.tranche.core.layer.Flat::isWithin)
                 .sorted(Comparator.comparingDouble(dev.tranche.core.layer.Flat::area)
                         .reversed())
                 .limit(MOST_ACTS)
@@ -280,7 +280,7 @@ public record SectionDrawing(
                                 "")));
         for (dev.tranche.core.layer.Flat f : known) {
             boolean top = f.form() == Form.TOP;
-            String act = top || !acts.contains(f.layer())
+            String act = !acts.contains(f.layer())
                     ? ""
                     : f.form() == Form.FLOOR
                             ? "Colour this floor"

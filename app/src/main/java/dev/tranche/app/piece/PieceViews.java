@@ -52,9 +52,12 @@ class PieceViews {
 
     byte[] painted(Workpiece work, Look look) {
         double size = look.small() ? SMALL : 1;
-        return look.isTurned()
-                ? jobs.await("A picture of " + work.plan().name(), SECONDS, p -> PiecePainter.standing(work, size))
-                : PiecePainter.png(drawing(work, look), 2);
+        return jobs.await(
+                "A picture of " + work.plan().name(),
+                SECONDS,
+                p -> look.isTurned()
+                        ? PiecePainter.standing(work, size)
+                        : PiecePainter.png(drawing(work, look, work.looks().from(look.view(), p)), 2));
     }
 
     PieceDrawing drawing(Workpiece work, Look look) {

@@ -87,7 +87,7 @@ final class BorderRules {
     /** Borders a layer or two off a floor or a raised top, where one colour runs over into what stands there. */
     static List<Finding> besideAFlat(PlanFacts facts) {
         List<Flat> flats = facts.colouring().outlooks().flats().stream()
-                .filter(f -> f.form() != Flat.Form.TOP)
+                .filter(Flat::isWithin)
                 .toList();
         Set<Integer> borders = facts.tranches().stream()
                 .map(t -> t.firstLayer() - 1)

@@ -3,7 +3,6 @@ package dev.tranche.core.check;
 import dev.tranche.core.colour.LinearRgb;
 import dev.tranche.core.look.Patch;
 import dev.tranche.core.look.View;
-import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Field;
 import dev.tranche.core.plan.Inlay;
 import dev.tranche.core.plan.Range;
@@ -15,7 +14,6 @@ import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -156,10 +154,14 @@ final class LookRules {
         String label = "Make it " + needed + " layers deep";
         if (owner.region() != Field.BASE) {
             Region region = facts.plan().regions().get(owner.region());
+            // It may be thin for what a later region takes of it; then its own bounds would only shrink it.
+            boolean deeper = above
+                    ? first < region.range().first(facts.grid())
+                    : last > region.range().last(facts.grid());
             Range range = above
                     ? new Range(edge, region.range().to())
                     : Range.between(region.range().from(), edge);
-            return region.shape() instanceof Shape.Zone
+            return region.shape() instanceof Shape.Zone && deeper
                     ? Optional.of(new Fix(label, p -> p.with(p.regions().replace(owner.region(), region.over(range)))))
                     : Optional.empty();
         }
@@ -168,21 +170,14 @@ final class LookRules {
         Optional<Tranche> moved = facts.tranches().stream()
                 .filter(t -> above ? t == tranche : t.firstLayer() == tranche.lastLayer() + 1)
                 .findFirst()
-                .filter(t -> t.index() > 0 && leavesRoom(facts, t, above ? first : last + 1));
-        return moved.map(t -> new Fix(label, p -> moved(p, facts, t, edge)));
+                .filter(t -> t.index() > 0 && goesDeeper(facts, t, above, above ? first : last + 1));
+        return moved.map(t -> new Fix(label, p -> p.move(t.index(), edge, facts.grid())));
     }
 
-    private static ColourPlan moved(ColourPlan plan, PlanFacts facts, Tranche tranche, Height edge) {
-        return plan.move(tranche.index(), edge, facts.grid());
-    }
-
-    /** Whether a tranche that begins with {@code layer} leaves something to its neighbours and itself. */
-    private static boolean leavesRoom(PlanFacts facts, Tranche tranche, int layer) {
-        int below = facts.tranches().stream()
-                .filter(t -> t.lastLayer() + 1 == tranche.firstLayer())
-                .map(Tranche::firstLayer)
-                .max(Comparator.naturalOrder())
-                .orElse(1);
-        return layer > below && layer <= tranche.lastLayer();
+    /** Whether a colour that begins with {@code layer} instead does more for what is thin, and leaves something to its neighbours. */
+    private static boolean goesDeeper(PlanFacts facts, Tranche tranche, boolean above, int layer) {
+        int below = tranche(facts, tranche.firstLayer() - 1).firstLayer();
+        boolean deeper = above ? layer < tranche.firstLayer() : layer > tranche.firstLayer();
+        return deeper && layer > below && layer <= tranche.lastLayer();
     }
 }

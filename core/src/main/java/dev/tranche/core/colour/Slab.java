@@ -33,11 +33,6 @@ public record Slab(LinearRgb above, LinearRgb beneath, LinearRgb through) {
         return on(new Slab(background, background, BLACK)).above;
     }
 
-    /** The same turned round. */
-    public Slab turned() {
-        return new Slab(beneath, above, through);
-    }
-
     /**
      * Whether nothing laid under it could change what is seen from above: over black and over white it is the same colour to
      * {@code steps} of 255 a channel.

@@ -21,6 +21,8 @@ public record Flat(Height height, int layer, Form form, double area, OptionalDou
         RAISED("raised top"),
         /** Air, and the model goes on higher within it: what lettering stands on. */
         BASE("top of a base"),
+        /** Wholly under other plastic: where parts meet. */
+        COVERED("place where parts meet"),
         /** Mostly the model, going on higher: what was engraved. */
         FLOOR("floor");
 
@@ -33,6 +35,11 @@ public record Flat(Height height, int layer, Form form, double area, OptionalDou
         public String word() {
             return word;
         }
+    }
+
+    /** Whether it is seen, so that it can be coloured for itself, and is not the model's own top. */
+    public boolean isWithin() {
+        return form != Form.TOP && form != Form.COVERED;
     }
 
     /** Such as “floor, 90 % of it seen from above”. */

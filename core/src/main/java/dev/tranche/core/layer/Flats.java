@@ -2,8 +2,12 @@ package dev.tranche.core.layer;
 
 import dev.tranche.core.layer.Flat.Form;
 import dev.tranche.core.speech.Progress;
+import java.util.Comparator;
 import java.util.List;
 import java.util.OptionalDouble;
+import java.util.TreeMap;
+import java.util.function.BinaryOperator;
+import java.util.stream.Collectors;
 import org.locationtech.jts.algorithm.locate.IndexedPointInAreaLocator;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.LineString;
@@ -18,12 +22,19 @@ final class Flats {
 
     private Flats() {}
 
-    /** Lowest first; one a layer. */
+    /** Lowest first; one a layer, the largest. */
     static List<Flat> of(CutModel model, Steps steps, Outlooks outlooks, boolean quick) {
         return model.surfaces().stream()
                 .filter(s -> s.kind() != Surface.Kind.UNDERSIDE)
                 .filter(s -> model.grid().firstAbove(s.height()) > 1)
                 .map(s -> flat(model, s, steps, outlooks, quick))
+                .collect(Collectors.toMap(
+                        Flat::layer,
+                        f -> f,
+                        BinaryOperator.maxBy(Comparator.comparingDouble(Flat::area)),
+                        TreeMap::new))
+                .values()
+                .stream()
                 .toList();
     }
 
@@ -32,7 +43,7 @@ final class Flats {
         MultiPolygon ledge = steps.ledge(layer);
         Form form = surface.kind() == Surface.Kind.TOP || layer == model.grid().count()
                 ? Form.TOP
-                : form(ledge, steps.outline(layer + 1));
+                : ledge.isEmpty() ? Form.COVERED : form(ledge, steps.outline(layer + 1));
         OptionalDouble seen = OptionalDouble.empty();
         if (quick && ledge.getArea() > 0) {
             Outlook above = outlooks.from(true, Progress.UNHEARD);

@@ -27,6 +27,9 @@ public record Flooring(int first, int last) {
         if (flat.layer() >= grid.count()) {
             throw new Refusal("That is the model's own top; start a colour there or below it instead.");
         }
+        if (flat.form() == Flat.Form.COVERED) {
+            throw new Refusal("Nothing of that place is seen, since another part lies on it; colour the part instead.");
+        }
         return new Flooring(Math.max(1, flat.layer() - layers + 1), flat.layer());
     }
 

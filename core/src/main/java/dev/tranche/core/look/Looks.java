@@ -57,8 +57,9 @@ public final class Looks {
         if (known == null) {
             if (effort() > MOST) {
                 throw Refusal.of(
-                        "The model is too intricate to be looked through (%,d corners on its layers, in several curved parts); simplify it in the program that made it.",
-                        colouring.outlooks().corners());
+                        "The model is too intricate to be looked through: its layers have %,d corners%s. Turn it instead, or simplify it in the program that made it.",
+                        colouring.outlooks().corners(),
+                        isDividedAnew() ? ", and curved parts divide each of them anew" : "");
             }
             known = look(view, progress);
             seen.put(view, known);

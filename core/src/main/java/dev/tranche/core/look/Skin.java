@@ -9,6 +9,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.function.Function;
 import org.locationtech.jts.algorithm.locate.IndexedPointInAreaLocator;
@@ -214,8 +215,8 @@ public final class Skin {
 
     private void triangle(Srgb colour, Coordinate a, double az, Coordinate b, double bz, Coordinate c, double cz) {
         if (corners.length < 9 * (triangles + 1)) {
-            corners = java.util.Arrays.copyOf(corners, 2 * corners.length);
-            colours = java.util.Arrays.copyOf(colours, 2 * colours.length);
+            corners = Arrays.copyOf(corners, 2 * corners.length);
+            colours = Arrays.copyOf(colours, 2 * colours.length);
         }
         float[] of = {
             (float) a.x,

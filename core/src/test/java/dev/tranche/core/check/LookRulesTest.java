@@ -147,4 +147,25 @@ class LookRulesTest {
         assertThat(find(new Bench().start(1.6, Spools.CHALK).start(2.0, Spools.SOOT), "beside-flat"))
                 .isEmpty();
     }
+
+    /** Thin because of what is laid in beneath it: starting the colour higher would not help. */
+    @Test
+    void a_colour_that_is_thin_over_an_inlay_is_said_but_its_own_start_is_left_alone() {
+        Bench bench = new Bench().start(1.0, Spools.CHALK).region(disc(Spools.SOOT, 2.0, 2.8));
+        Finding finding = shines(bench);
+        assertThat(finding.sentence()).contains("B Chalk from 1.00 mm on is 1 layer deep");
+        assertThat(finding.fix()).isEmpty();
+    }
+
+    @Test
+    void a_zone_that_is_thin_over_a_later_one_is_not_made_smaller() {
+        Bench bench = new Bench().region(disc(Spools.CHALK, 1.0, 3.0));
+        bench.region(new Region(
+                "core",
+                new Shape.Zone(new Outline.Disc(5), 10, 10, 0, false),
+                Spools.SOOT.id(),
+                Range.between(Height.ofMillimetres(2.0), Height.ofMillimetres(2.8))));
+        assertThat(shines(bench).sentence()).contains("“dot” is 1 layer deep");
+        assertThat(shines(bench).fix()).isEmpty();
+    }
 }

@@ -64,7 +64,7 @@ class SlabTest {
         Slab down = film.on(POND.slab(0.3));
         Slab up = POND.slab(0.3).on(film);
         isClose(down.through(), up.through(), 1e-12);
-        isClose(down.turned().above(), up.above(), 1e-12);
+        isClose(down.beneath(), up.above(), 1e-12);
     }
 
     @Property(tries = 200)

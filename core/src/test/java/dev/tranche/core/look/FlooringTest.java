@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.Flat;
@@ -134,5 +135,35 @@ class FlooringTest {
         assertThat(new Flooring(1, 10).on(striped, CHALK.id(), grid).tranches(grid))
                 .extracting(Tranche::firstLayer)
                 .containsExactly(1, 11, 13);
+    }
+
+    /** Two parts on one another meet at 2.0 mm, where nothing is seen from above. */
+    @Test
+    void where_parts_meet_is_neither_floor_nor_lettering() {
+        Body body = new Shapes()
+                .box(0, 0, 0, 40, 40, 2)
+                .body()
+                .with(new Shapes().box(0, 0, 2, 40, 40, 1).body());
+        CutModel model = CutModel.of(body, LayerSettings.COMMON.on(body.height()), Progress.UNHEARD);
+        List<Flat> flats = Colouring.of(
+                        ColourPlan.of(LayerSettings.COMMON, Spools.SOOT.id()), model, 0.45, Progress.UNHEARD)
+                .outlooks()
+                .flats();
+        assertThat(flats).extracting(Flat::form).containsExactly(Form.COVERED, Form.TOP);
+        assertThatThrownBy(() -> Flooring.of(model.grid(), flats.get(0), 3)).isInstanceOf(Refusal.class);
+    }
+
+    /** Tops at 2.0 and 2.08 mm end with the same layer of 0.2 mm. */
+    @Test
+    void two_flats_that_print_as_one_are_one() {
+        List<Flat> flats = coloured(new Shapes()
+                        .box(0, 0, 0, 40, 40, 1)
+                        .box(2, 2, 1, 10, 10, 1)
+                        .box(20, 2, 1, 12, 12, 1.08)
+                        .box(2, 25, 1, 10, 10, 2))
+                .outlooks()
+                .flats();
+        assertThat(flats).extracting(Flat::layer).doesNotHaveDuplicates();
+        assertThat(flats.get(1).area()).isCloseTo(144, within(1.0));
     }
 }
