@@ -51,7 +51,7 @@ let dragged = null;
 document.addEventListener("pointerdown", (event) => {
   const handle = event.target.closest?.(".border-handle");
   if (!handle) return;
-  dragged = { index: handle.dataset.index, handle, at: null };
+  dragged = { move: handle.dataset.move, handle, at: null };
   handle.classList.add("dragged");
   event.preventDefault();
 });
@@ -75,12 +75,12 @@ document.addEventListener("pointermove", (event) => {
 
 document.addEventListener("pointerup", (event) => {
   if (dragged) {
-    const { index, handle, at } = dragged;
+    const { move, handle, at } = dragged;
     dragged = null;
     handle.classList.remove("dragged");
     show(null);
     if (at) {
-      htmx.ajax("POST", `/plans/${desk().dataset.plan}/starts/${index}/move`, {
+      htmx.ajax("POST", `/plans/${desk().dataset.plan}/${move}`, {
         source: "#desk", target: "#desk", swap: "outerHTML", values: { height: at.from },
       });
     }

@@ -24,8 +24,10 @@ import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.Inlay;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Material;
+import dev.tranche.core.plan.Mixture;
 import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.Shape;
@@ -109,9 +111,11 @@ class DemoData implements ApplicationRunner {
         long variant = twoExtruders(small, leaf, soot);
         workshop.add(racked(Beginning.SELECTOR.rig("Shed printer with selector box"), soot, chalk, leaf, clay));
         workshop.add(Beginning.HOST.rig("Greenhouse printer with host"));
-        workshop.add(blending(Beginning.BLENDING.rig("Blending nozzle"), pond, chalk));
+        long blending = workshop.add(blending(Beginning.BLENDING.rig("Blending nozzle"), pond, chalk))
+                .id();
         tile(pond, leaf, clay, straw, chalk, bench);
         panel(soot, leaf, pond, small);
+        pot(pond, chalk, blending);
         tag(clay, chalk, small);
         marker(leaf, chalk, soot, variant);
     }
@@ -153,6 +157,20 @@ class DemoData implements ApplicationRunner {
         plans.create(
                 "Relief tile, Hollin Hill",
                 new PlanContent(keep(mesh, "hollin-hill.stl"), colours, PurgeSettings.USUAL, printer));
+    }
+
+    /** The pot: its wall fades from one of the nozzle's spools into the other. */
+    private void pot(SpoolId pond, SpoolId chalk, long printer) throws IOException {
+        Mesh mesh = DemoShapes.pot();
+        LayerSettings layers = new LayerSettings(Height.ofMillimetres(0.28), Height.ofMillimetres(0.28));
+        LayerGrid grid = layers.on(mesh.height());
+        ColourPlan plain = ColourPlan.of(layers, pond);
+        Mixture.Fade fade = new Mixture.Fade(
+                plain.mixtures().next(), Recipe.of(pond), Recipe.of(chalk), grid.bottom(31), grid.bottom(161));
+        PlanState plan = plans.create(
+                "Pot with a blended fade",
+                new PlanContent(keep(mesh, "pot.stl"), plain.fading(fade, chalk, grid), PurgeSettings.USUAL, printer));
+        giveGcode(plan, DemoToolpaths.of(CutModel.of(Body.of(mesh), grid, Progress.UNHEARD), 200, 200), "pot.gcode");
     }
 
     /** The key tag: printed face down, so that its word is as smooth as the bed. */

@@ -123,6 +123,42 @@ final class DemoShapes {
         return MeshBuilder.of(corners);
     }
 
+    /** A pot for the potting bench, 56 mm high, with a rim and a hole in its floor: walls of 2.4 mm. */
+    static Mesh pot() {
+        float[][] profile = {
+            {5, 0},
+            {22, 0},
+            {28.2f, 46},
+            {31, 48},
+            {31, 56},
+            {28.6f, 56},
+            {28.6f, 49.5f},
+            {25.9f, 47},
+            {20, 2.4f},
+            {5, 2.4f}
+        };
+        int sides = 72;
+        List<float[]> corners = new ArrayList<>();
+        for (int p = 0; p < profile.length; p++) {
+            float[] from = profile[p];
+            float[] to = profile[(p + 1) % profile.length];
+            for (int i = 0; i < sides; i++) {
+                float[] a = turned(from, i, sides);
+                float[] b = turned(from, i + 1, sides);
+                float[] c = turned(to, i + 1, sides);
+                float[] d = turned(to, i, sides);
+                corners.addAll(List.of(a, b, c, a, c, d));
+            }
+        }
+        return MeshBuilder.of(corners);
+    }
+
+    private static float[] turned(float[] radiusAndHeight, int side, int sides) {
+        double angle = 2 * Math.PI * (side % sides) / sides;
+        double r = radiusAndHeight[0];
+        return new float[] {(float) (32 + r * Math.cos(angle)), (float) (32 + r * Math.sin(angle)), radiusAndHeight[1]};
+    }
+
     /** A wall below an edge of the ground, and the slice of the underside that belongs to it. */
     private static void side(List<float[]> corners, float[] from, float[] to, float[] middle) {
         float[] under = {from[0], from[1], 0};

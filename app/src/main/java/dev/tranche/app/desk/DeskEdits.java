@@ -3,7 +3,6 @@ package dev.tranche.app.desk;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
-import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.web.Numbers;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.app.work.Workpiece;
@@ -14,26 +13,24 @@ import dev.tranche.core.look.Flooring;
 import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
-import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import java.util.List;
-import java.util.Optional;
 import org.springframework.stereotype.Service;
 
 /** What people type and choose at the desk, as edits of a plan with a name for undo. */
 @Service
 class DeskEdits {
     private final Plans plans;
-    private final Shelf shelf;
+    private final Choices choices;
     private final Workshop workshop;
     private final ModelCuts cuts;
 
-    DeskEdits(Plans plans, Shelf shelf, Workshop workshop, ModelCuts cuts) {
+    DeskEdits(Plans plans, Choices choices, Workshop workshop, ModelCuts cuts) {
         this.plans = plans;
-        this.shelf = shelf;
+        this.choices = choices;
         this.workshop = workshop;
         this.cuts = cuts;
     }
@@ -41,7 +38,7 @@ class DeskEdits {
     PlanState start(Shown at, String height, long spool) {
         LayerGrid grid = grid(plans.get(at.id()));
         Height from = grid.startFrom(height);
-        Spool chosen = spool(spool);
+        Spool chosen = choices.get(plans.get(at.id()), spool);
         return plans.edit(
                 at.id(),
                 at.edition(),
@@ -55,7 +52,7 @@ class DeskEdits {
                 .filter(f -> f.layer() == layer)
                 .findFirst()
                 .orElseThrow(() -> Refusal.of("The model is not flat on layer %d any more; reload the page.", layer));
-        Spool chosen = spool(spool);
+        Spool chosen = choices.get(plans.get(at.id()), spool);
         Flooring floor = Flooring.of(work.colouring(), flats, flat, chosen, work.shelf());
         return plans.edit(
                 at.id(),
@@ -71,7 +68,7 @@ class DeskEdits {
     }
 
     PlanState recolour(Shown at, int index, long spool) {
-        Spool chosen = spool(spool);
+        Spool chosen = choices.get(plans.get(at.id()), spool);
         return plans.edit(at.id(), at.edition(), "recolour to " + chosen.name(), p -> p.recolour(index, chosen.id()));
     }
 
@@ -162,10 +159,5 @@ class DeskEdits {
 
     private LayerGrid grid(PlanState plan) {
         return cuts.grid(plan.content());
-    }
-
-    private Spool spool(long id) {
-        return Optional.ofNullable(shelf.byId().get(new SpoolId(id)))
-                .orElseThrow(() -> new Refusal("That spool is not on the shelf; choose another."));
     }
 }

@@ -44,12 +44,22 @@ class DeskViews {
             "cost", Ledger::cost);
 
     private final Shelf shelf;
+    private final Choices choices;
+    private final PaintViews paints;
     private final Workshop workshop;
     private final RegionViews regionViews;
     private final Drawings drawings;
 
-    DeskViews(Shelf shelf, Workshop workshop, RegionViews regionViews, Drawings drawings) {
+    DeskViews(
+            Shelf shelf,
+            Choices choices,
+            PaintViews paints,
+            Workshop workshop,
+            RegionViews regionViews,
+            Drawings drawings) {
         this.shelf = shelf;
+        this.choices = choices;
+        this.paints = paints;
         this.workshop = workshop;
         this.regionViews = regionViews;
         this.drawings = drawings;
@@ -86,7 +96,8 @@ class DeskViews {
         model.addAttribute("marks", SpoolMark.palette(work));
         model.addAttribute("starts", starts(work));
         model.addAttribute("halts", halts(work));
-        model.addAttribute("spools", shelf.all());
+        model.addAttribute("spools", choices.of(work.plan()));
+        paints.show(work, layer, model);
         model.addAttribute("suggested", suggested);
         model.addAttribute("machines", workshop.all());
     }

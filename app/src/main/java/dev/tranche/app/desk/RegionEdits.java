@@ -2,7 +2,6 @@ package dev.tranche.app.desk;
 
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
-import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
@@ -39,13 +38,13 @@ class RegionEdits {
     private static final Pattern CORNER = Pattern.compile("\\s*([-+]?\\d*\\.?\\d+)[\\s;]+([-+]?\\d*\\.?\\d+)\\s*");
 
     private final Plans plans;
-    private final Shelf shelf;
+    private final Choices choices;
     private final ModelCuts cuts;
     private final Workbench workbench;
 
-    RegionEdits(Plans plans, Shelf shelf, ModelCuts cuts, Workbench workbench) {
+    RegionEdits(Plans plans, Choices choices, ModelCuts cuts, Workbench workbench) {
         this.plans = plans;
-        this.shelf = shelf;
+        this.choices = choices;
         this.cuts = cuts;
         this.workbench = workbench;
     }
@@ -92,7 +91,7 @@ class RegionEdits {
     PlanState addText(Shown at, Outline.Drawing drawing, boolean faceDown, long spool) {
         Workpiece work = workbench.openNow(plans.get(at.id()));
         CutModel model = work.cut().model();
-        Spool chosen = spool(spool);
+        Spool chosen = choices.get(plans.get(at.id()), spool);
         UnaryOperator<Regions> added = faceDown
                 ? r -> named(
                         r,
@@ -125,7 +124,7 @@ class RegionEdits {
     }
 
     private PlanState add(Shown at, Shape.Zone zone, long spool) {
-        Spool chosen = spool(spool);
+        Spool chosen = choices.get(plans.get(at.id()), spool);
         return regions(
                 at,
                 "add a region in " + chosen.name(),
@@ -154,7 +153,7 @@ class RegionEdits {
         PlanState plan = plans.get(at.id());
         Workpiece work = workbench.openNow(plan);
         CutModel model = work.cut().model();
-        Spool chosen = spool(spool);
+        Spool chosen = choices.get(plans.get(at.id()), spool);
         int deep = layers.orElseGet(() -> deep(work, chosen, 1));
         Inlay inlay;
         if (part.isPresent()) {
@@ -175,7 +174,7 @@ class RegionEdits {
     }
 
     PlanState recolour(Shown at, int index, long spool) {
-        SpoolId chosen = spool(spool).id();
+        SpoolId chosen = choices.get(plans.get(at.id()), spool).id();
         return region(at, index, "recolour", r -> r.in(chosen));
     }
 
@@ -216,7 +215,7 @@ class RegionEdits {
         if (spool == 0) {
             return regions(at, "colour parts by height", r -> r.releasing(parts));
         }
-        Spool chosen = spool(spool);
+        Spool chosen = choices.get(plans.get(at.id()), spool);
         String name = parts.size() == 1
                 ? work.partNames().get(parts.iterator().next())
                 : free(work.colours().regions(), chosen.name() + " parts");
@@ -288,10 +287,5 @@ class RegionEdits {
 
     private static double rounded(double mm) {
         return Math.rint(mm * 1000) / 1000 + 0.0;
-    }
-
-    private Spool spool(long id) {
-        return Optional.ofNullable(shelf.byId().get(new SpoolId(id)))
-                .orElseThrow(() -> new Refusal("That spool is not on the shelf; choose another."));
     }
 }

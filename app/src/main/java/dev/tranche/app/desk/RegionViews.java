@@ -2,7 +2,6 @@ package dev.tranche.app.desk;
 
 import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.plans.PartNotes;
-import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.geometry.Mesh;
@@ -27,11 +26,11 @@ import org.springframework.ui.Model;
 /** Fills the lists of regions and parts, and says what lies where a layer was clicked. */
 @Component
 class RegionViews {
-    private final Shelf shelf;
+    private final Choices choices;
     private final Figures figures;
 
-    RegionViews(Shelf shelf, Figures figures) {
-        this.shelf = shelf;
+    RegionViews(Choices choices, Figures figures) {
+        this.choices = choices;
         this.figures = figures;
     }
 
@@ -161,7 +160,7 @@ class RegionViews {
     void piece(Workpiece work, Shown shown, double x, double y, Model model) {
         int layer = Math.max(1, Math.min(work.grid().count(), shown.layer() == null ? 1 : shown.layer()));
         model.addAttribute("plan", work.plan());
-        model.addAttribute("spools", shelf.all());
+        model.addAttribute("spools", choices.of(work.plan()));
         model.addAttribute(
                 "piece",
                 Pick.at(work.colouring(), layer, x, y)

@@ -69,7 +69,9 @@ record PlanFile(
         PlanState.Gcode gcode(Map<SpoolId, SpoolId> numbers) {
             Map<Integer, SpoolId> known = new TreeMap<>();
             tools.orElse(Map.of()).forEach((tool, spool) -> {
-                if (numbers.containsKey(spool.id())) {
+                if (spool.id().isMixture()) {
+                    known.put(tool, spool.id());
+                } else if (numbers.containsKey(spool.id())) {
                     known.put(tool, numbers.get(spool.id()));
                 }
             });

@@ -166,7 +166,7 @@ public class PlanFileReader {
         }
         Set<SpoolId> described = meant.spools().stream().map(Spool::id).collect(Collectors.toSet());
         for (SpoolId named : meant.plan().colours().palette()) {
-            if (!described.contains(named)) {
+            if (!named.isMixture() && !described.contains(named)) {
                 throw Refusal.of("plan.json names spool %d and does not say what it is; add it there.", named.value());
             }
         }

@@ -41,6 +41,7 @@ public class PlanFileWriter {
     public void write(PlanState plan, OutputStream out) throws IOException {
         Workshop.Machine machine = workshop.get(plan.content().printer());
         Set<SpoolId> named = new LinkedHashSet<>(plan.content().colours().palette());
+        named.removeIf(SpoolId::isMixture);
         named.addAll(machine.rig().rack().spools());
         machine.purges().forEach(p -> {
             named.add(p.out());

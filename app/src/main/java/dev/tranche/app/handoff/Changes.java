@@ -63,6 +63,7 @@ class Changes {
                     case HALT -> Words.count(count, "halt");
                     case TOOL -> Words.count(count, "tool line") + " taken out";
                     case STOP -> Words.count(count, "stop") + " taken out";
+                    case MIX -> count == 1 ? "what to blend, once" : "what to blend, at " + count + " places";
                 }));
         return words.isEmpty() ? "nothing" : String.join(", ", words);
     }
@@ -74,6 +75,7 @@ class Changes {
             case HALT -> "Halt " + stamp.number();
             case TOOL -> "For a tool the machine does not have";
             case STOP -> "A stop of the file's own";
+            case MIX -> stamp.number() == 1 ? "Blends, at the start" : "The blend turns";
         };
     }
 

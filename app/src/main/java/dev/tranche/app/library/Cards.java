@@ -30,7 +30,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 class Cards {
     /** Changes when figures are reckoned or drawn otherwise. */
-    private static final String MAKING = "2";
+    private static final String MAKING = "3";
 
     private final Plans plans;
     private final Workshop workshop;

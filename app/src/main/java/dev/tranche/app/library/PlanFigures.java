@@ -22,15 +22,12 @@ record PlanFigures(
         int width,
         int height,
         String outline,
-        List<Fill> fills) {
-
-    /** What one spool fills of the small section. */
-    record Fill(SpoolMark mark, String path) {}
+        List<SectionDrawing.Stratum> strata) {
 
     static PlanFigures of(Workpiece work) {
         SectionDrawing small = SectionDrawing.small(work, 260, 130);
         return new PlanFigures(
-                work.ledger().swaps().size(),
+                work.ledger().spoolSwaps(),
                 work.ledger().purgeGrams().value(),
                 work.ledger().addedTime().value(),
                 work.ledger().totalSeconds(),
@@ -39,10 +36,10 @@ record PlanFigures(
                 small.width(),
                 small.height(),
                 small.outline(),
-                small.strata().stream().map(s -> new Fill(s.mark(), s.path())).toList());
+                small.strata());
     }
 
     public List<SpoolMark> marks() {
-        return fills.stream().map(Fill::mark).toList();
+        return strata.stream().map(SectionDrawing.Stratum::mark).toList();
     }
 }

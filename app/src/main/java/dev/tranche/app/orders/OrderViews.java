@@ -72,7 +72,7 @@ class OrderViews {
         List<Ledger> ledgers = drafts.stream()
                 .map(d -> d.key().equals(chosen) && refused.isEmpty() ? work.ledger() : work.ledger(d.order()))
                 .toList();
-        int fewest = ledgers.stream().mapToInt(l -> l.swaps().size()).min().orElse(0);
+        int fewest = ledgers.stream().mapToInt(Ledger::spoolSwaps).min().orElse(0);
         List<Row> rows = new ArrayList<>();
         for (int i = 0; i < drafts.size(); i++) {
             Draft d = drafts.get(i);
@@ -87,7 +87,7 @@ class OrderViews {
                     ledger,
                     OrderDrawing.of(work, d.order(), d.key().equals("bands") ? bands.list() : List.of(), from, STRIP),
                     d.key().equals(chosen),
-                    ledger.swaps().size() == fewest,
+                    ledger.spoolSwaps() == fewest,
                     d.order().proven()));
         }
         model.addAttribute("rows", rows);

@@ -10,6 +10,7 @@ import dev.tranche.core.gcode.SlicedLayer.Stint;
 import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.LayerColours;
+import dev.tranche.core.plan.Mixture;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
 import dev.tranche.core.sequence.ToolTable;
@@ -54,8 +55,12 @@ public record FileDrawing(
     /** So many rungs are told apart. */
     private static final int MOST_RUNGS = 60;
 
-    /** What one spool fills; without one, plastic of which nobody has said what it is. */
-    public record Fill(Optional<SpoolMark> mark, String path) {}
+    /**
+     * What one spool fills; without one, plastic of which nobody has said what it is.
+     *
+     * @param turns where a fade begins and ends, px; of anything else nothing
+     */
+    public record Fill(Optional<SpoolMark> mark, String path, Optional<SectionDrawing.Turning> turns) {}
 
     /**
      * Something to point at.
@@ -163,8 +168,21 @@ public record FileDrawing(
         }
         return paths.entrySet().stream()
                 .map(e -> new Fill(
-                        e.getKey().map(s -> SpoolMark.of(work, s)), e.getValue().toString()))
+                        e.getKey().map(s -> SpoolMark.of(work, s)),
+                        e.getValue().toString(),
+                        e.getKey().flatMap(s -> turning(work, s, y))))
                 .toList();
+    }
+
+    private static Optional<SectionDrawing.Turning> turning(Workpiece work, SpoolId paint, Scale y) {
+        double raft = work.match().map(m -> m.raft().millimetres()).orElse(0.0);
+        return work.colours()
+                .mixtures()
+                .find(paint)
+                .flatMap(m -> m instanceof Mixture.Fade f ? Optional.of(f) : Optional.empty())
+                .map(f -> new SectionDrawing.Turning(
+                        y.at(raft + f.begins().millimetres()),
+                        y.at(raft + f.ends().millimetres())));
     }
 
     private static void block(Map<Optional<SpoolId>, SvgPath> paths, Row row, double to, int left, Scale y) {

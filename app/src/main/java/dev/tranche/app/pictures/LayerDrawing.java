@@ -51,8 +51,12 @@ public record LayerDrawing(
     private static final int MARGIN = 14;
     private static final int MOST_THIN = 40;
 
-    /** The plastic of one region, or of the colour by height. */
-    public record Patch(SpoolMark mark, int region, String path) {}
+    /**
+     * The plastic of one region, or of the colour by height.
+     *
+     * @param hex the colour of a fade on this very layer; empty of anything else
+     */
+    public record Patch(SpoolMark mark, int region, String path, String hex) {}
 
     /** A zone's outline, whole, with its middle. */
     public record Zone(int region, String name, String path, double x, double y, boolean chosen) {}
@@ -90,7 +94,7 @@ public record LayerDrawing(
                 Words.format("matrix(%s 0 0 %s %s %s)", frame.scaleX(), -frame.scaleY(), frame.x(0), frame.y(0)),
                 colours.fields().stream()
                         .filter(f -> !f.isEmpty())
-                        .map(f -> patch(work, f, shrink, frame))
+                        .map(f -> patch(work, layer, f, shrink, frame))
                         .toList(),
                 ghost,
                 zones(work, layer, chosen, frame),
@@ -111,9 +115,13 @@ public record LayerDrawing(
         return new Frame(left, bottom, box.getMinX(), box.getMinY(), scale, scale);
     }
 
-    private static Patch patch(Workpiece work, Field field, double shrink, Frame frame) {
+    private static Patch patch(Workpiece work, int layer, Field field, double shrink, Frame frame) {
         MultiPolygon area = shrink == 0 ? field.area() : Areas.of(field.area().buffer(-shrink));
-        return new Patch(SpoolMark.of(work, field.spool()), field.region(), outline(area, frame));
+        SpoolMark mark = SpoolMark.of(work, field.spool());
+        String hex = mark.fade().isEmpty()
+                ? ""
+                : work.paints().at(field.spool(), layer).colour().hex();
+        return new Patch(mark, field.region(), outline(area, frame), hex);
     }
 
     private static List<Zone> zones(Workpiece work, int layer, int chosen, Frame frame) {

@@ -88,9 +88,7 @@ public record PieceDrawing(
     }
 
     private static String key(Workpiece work, View view, Patch patch, boolean own) {
-        return own
-                ? work.spool(patch.spool()).colour().hex() + patch.spool()
-                : patch.plies().toString();
+        return own ? patch.plies().get(0).paint().toString() : patch.plies().toString();
     }
 
     private static Stain stain(Workpiece work, View view, List<Patch> alike, boolean own, int lamp, Frame frame) {
@@ -105,7 +103,7 @@ public record PieceDrawing(
         }
         return new Stain(
                 colour(work, view, first, own, lamp).hex(),
-                own ? work.spool(first.spool()).name() : stack(work, first),
+                own ? name(work, first.plies().get(0)) : stack(work, first),
                 !own && (view == View.LIGHT || first.strangeness() > 3),
                 alike.stream().mapToDouble(Patch::squareMillimetres).sum(),
                 path.toString(),
@@ -117,7 +115,7 @@ public record PieceDrawing(
     }
 
     private static Srgb colour(Workpiece work, View view, Patch patch, boolean own, int lamp) {
-        Spool spool = work.spool(patch.spool());
+        Spool spool = work.paints().of(patch.plies().get(0).paint());
         if (own || view != View.LIGHT && patch.plies().get(0).isThick()) {
             return spool.colour();
         }
@@ -131,8 +129,17 @@ public record PieceDrawing(
     }
 
     private static String ply(Workpiece work, Ply ply) {
-        String name = work.spool(ply.spool()).name();
+        String name = name(work, ply);
         return ply.isThick() ? name : Words.format("%.2f mm of %s", ply.millimetres(), name);
+    }
+
+    /** A fade by what it is made of there. */
+    private static String name(Workpiece work, Ply ply) {
+        return work.colours()
+                .mixtures()
+                .find(ply.spool())
+                .map(m -> m.recipe(ply.paint().shade()).name(s -> work.spool(s).name()))
+                .orElseGet(() -> work.spool(ply.spool()).name());
     }
 
     /** Length of the bar, px. */

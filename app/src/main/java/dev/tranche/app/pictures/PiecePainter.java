@@ -111,7 +111,7 @@ public final class PiecePainter {
 
     private static void layer(Graphics2D g, Workpiece work, int layer, AffineTransform place, double light) {
         for (Tint tint : work.colouring().layer(layer).tints()) {
-            Srgb c = work.spool(tint.spool()).colour();
+            Srgb c = work.paints().at(tint.spool(), layer).colour();
             g.setColor(new Color((int) (c.red() * light), (int) (c.green() * light), (int) (c.blue() * light)));
             tint.cells().forEach(cell -> g.fill(place.createTransformedShape(new ShapeWriter().toShape(cell))));
         }

@@ -18,6 +18,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /**
  * The print as time goes by: a line a spool, and a ribbon that runs along the line of the loaded one.
@@ -65,8 +66,20 @@ public record ScoreDrawing(
     /** A spool's line. */
     public record Stave(SpoolMark mark, double y, String total) {}
 
-    /** Printing with one spool. */
-    public record Bar(SpoolMark mark, double x, double width, double y, int fromLayer, int toLayer, String title) {}
+    /**
+     * Printing with one spool.
+     *
+     * @param tones colours that a fade turns through, from left to right; of anything else none
+     */
+    public record Bar(
+            SpoolMark mark,
+            double x,
+            double width,
+            double y,
+            int fromLayer,
+            int toLayer,
+            String title,
+            List<String> tones) {}
 
     /** All the printing with one spool, where its bars are too many to be looked at one by one: a path down their middles. */
     public record Crowd(SpoolMark mark, String path) {}
@@ -111,16 +124,13 @@ public record ScoreDrawing(
         double span = total / stretched;
         double from = Math.max(0, Math.min(total - span, work.ledger().layers().begin(layer) - span / 2));
         Scale scale = new Scale(LEFT, width - RIGHT, from, from + span);
-        List<SpoolId> palette =
-                work.ledger().uses().stream().map(u -> u.spool().id()).toList();
+        Map<SpoolId, Double> seconds = seconds(work);
+        List<SpoolId> palette = List.copyOf(seconds.keySet());
         double pitch = (height - TOP - BOTTOM) / Math.max(1, palette.size());
         List<Stave> staves = new ArrayList<>();
         for (int i = 0; i < palette.size(); i++) {
             double y = hundredths(TOP + pitch * (i + 0.5));
-            staves.add(new Stave(
-                    SpoolMark.of(work, palette.get(i)),
-                    y,
-                    figures.time(work.ledger().uses().get(i).seconds())));
+            staves.add(new Stave(SpoolMark.of(work, palette.get(i)), y, figures.time(seconds.get(palette.get(i)))));
         }
         boolean crowded = work.ledger().stretches().stream()
                         .filter(s -> s.to() > scale.from() && s.from() < scale.to())
@@ -141,6 +151,17 @@ public record ScoreDrawing(
                 layers(work, scale),
                 clock(work, figures, scale),
                 stretched);
+    }
+
+    /** How long is printed with each; where a plan blends, no spool has a time of its own. */
+    private static Map<SpoolId, Double> seconds(Workpiece work) {
+        Map<SpoolId, Double> seconds = new LinkedHashMap<>();
+        if (work.colours().mixed().isEmpty()) {
+            work.ledger().uses().forEach(u -> seconds.put(u.spool().id(), u.seconds()));
+        } else {
+            work.ledger().stretches().forEach(s -> seconds.merge(s.spool(), s.to() - s.from(), Double::sum));
+        }
+        return seconds;
     }
 
     /** Where the cursor stands: px, or −1 outside the window. */
@@ -215,10 +236,22 @@ public record ScoreDrawing(
                         line(staves, mark.id()),
                         stretch.firstLayer(),
                         stretch.lastLayer(),
-                        title));
+                        title,
+                        tones(work, mark, stretch)));
             }
         }
         return bars;
+    }
+
+    private static List<String> tones(Workpiece work, SpoolMark mark, Stretch stretch) {
+        int layers = stretch.lastLayer() - stretch.firstLayer();
+        int count = mark.fade().isEmpty() ? 0 : Math.min(mark.fade().size(), layers + 1);
+        return IntStream.range(0, count)
+                .mapToObj(i -> work.paints()
+                        .at(stretch.spool(), stretch.firstLayer() + i * layers / Math.max(1, count - 1))
+                        .colour()
+                        .hex())
+                .toList();
     }
 
     private static List<Step> steps(Workpiece work, Figures figures, Scale scale, List<Stave> staves, double pitch) {

@@ -9,6 +9,9 @@ import dev.tranche.core.layer.Flat.Form;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.Surface;
 import dev.tranche.core.layer.UprightCut;
+import dev.tranche.core.plan.ColourStart;
+import dev.tranche.core.plan.Mixture;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Strata;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.speech.Words;
@@ -17,9 +20,11 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -34,7 +39,7 @@ import org.locationtech.jts.geom.Envelope;
  * @param outline what the model reaches at other depths
  * @param strata one a spool
  * @param labels of the tranches, where there is room
- * @param borders between strata, without the bed
+ * @param borders between strata, without the bed, and ends of fades
  * @param halts stops without a change of spool
  * @param ruler ticks in mm on the left
  * @param layers ticks in layers on the right
@@ -66,14 +71,23 @@ public record SectionDrawing(
      * What one spool fills.
      *
      * @param plain whether all its bands are too low for a hatch
+     * @param turns where a fade begins and ends, px; of anything else nothing
      */
-    public record Stratum(SpoolMark mark, String path, boolean plain) {}
+    public record Stratum(SpoolMark mark, String path, boolean plain, Optional<Turning> turns) {}
+
+    /** Between which heights a fade turns, px. */
+    public record Turning(double begins, double ends) {}
 
     /** A tranche's letter beside it. */
     public record Label(char letter, double x, double y) {}
 
-    /** Where a colour starts. */
-    public record Border(int index, double y, String height, int layer) {}
+    /**
+     * Where a colour starts, or a fade begins or ends.
+     *
+     * @param move where to send the height it is dragged to
+     * @param fades whether nothing but a fade begins or ends there
+     */
+    public record Border(String move, double y, String height, int layer, boolean fades) {}
 
     /** Where the print halts. */
     public record Stop(double y, int layer, String title) {}
@@ -127,7 +141,9 @@ public record SectionDrawing(
         UprightCut upright = work.cut().upright();
         Strata colours = work.colouring().strata(upright);
         List<Stratum> strata = new ArrayList<>();
-        colours.colours().forEach((spool, spans) -> strata.add(stratum(SpoolMark.of(work, spool), spans, grid, frame)));
+        colours.colours()
+                .forEach((spool, spans) -> strata.add(
+                        stratum(SpoolMark.of(work, spool), spans, grid, frame, turning(work, spool, frame))));
         List<Label> labels = new ArrayList<>();
         List<Border> borders = new ArrayList<>();
         for (Tranche t : work.tranches()) {
@@ -139,9 +155,11 @@ public record SectionDrawing(
             }
             if (t.firstLayer() > 1) {
                 String at = grid.bottom(t.firstLayer()).toString();
-                borders.add(new Border(t.index(), SvgPath.hundredths(base), at, t.firstLayer()));
+                borders.add(new Border(
+                        "starts/" + t.index() + "/move", SvgPath.hundredths(base), at, t.firstLayer(), false));
             }
         }
+        borders.addAll(fading(work, frame));
         return new SectionDrawing(
                 width,
                 height,
@@ -167,7 +185,41 @@ public record SectionDrawing(
                 flats(work, frame));
     }
 
-    private static Stratum stratum(SpoolMark mark, List<List<Span>> spans, LayerGrid grid, Frame frame) {
+    private static Optional<Turning> turning(Workpiece work, SpoolId paint, Frame frame) {
+        return fades(work)
+                .filter(f -> f.id().equals(paint))
+                .findFirst()
+                .map(f -> new Turning(
+                        SvgPath.hundredths(frame.y(f.begins().millimetres())),
+                        SvgPath.hundredths(frame.y(f.ends().millimetres()))));
+    }
+
+    private static Stream<Mixture.Fade> fades(Workpiece work) {
+        return work.colours().mixed().stream()
+                .flatMap(m -> m instanceof Mixture.Fade f ? Stream.of(f) : Stream.empty());
+    }
+
+    /** Ends of fades at which no colour starts. */
+    private static List<Border> fading(Workpiece work, Frame frame) {
+        Set<Height> starts =
+                work.colours().starts().list().stream().map(ColourStart::wished).collect(Collectors.toSet());
+        Height top = work.grid().printedHeight();
+        return fades(work)
+                .flatMap(f -> Stream.of(
+                        fading(f.begins(), "paints/" + f.id().value() + "/begins", work, frame),
+                        fading(f.ends(), "paints/" + f.id().value() + "/ends", work, frame)))
+                .filter(b -> !starts.contains(Height.parse(b.height())))
+                .filter(b -> !Height.parse(b.height()).isAbove(top))
+                .toList();
+    }
+
+    private static Border fading(Height at, String move, Workpiece work, Frame frame) {
+        int layer = Math.min(work.grid().count(), work.grid().firstAbove(at));
+        return new Border(move, SvgPath.hundredths(frame.y(at.millimetres())), at.toString(), layer, true);
+    }
+
+    private static Stratum stratum(
+            SpoolMark mark, List<List<Span>> spans, LayerGrid grid, Frame frame, Optional<Turning> turns) {
         int run = 0;
         int longest = 0;
         for (List<Span> layer : spans) {
@@ -175,7 +227,7 @@ public record SectionDrawing(
             longest = Math.max(longest, run);
         }
         boolean plain = longest * grid.layerHeight().millimetres() * frame.scaleY() < mark.pitch();
-        return new Stratum(mark, rows(spans, 1, grid.count(), grid, frame), plain);
+        return new Stratum(mark, rows(spans, 1, grid.count(), grid, frame), plain, turns);
     }
 
     /**

@@ -4,17 +4,14 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.work.Workpiece;
-import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.look.Looks;
 import dev.tranche.core.look.Skin;
 import dev.tranche.core.look.View;
-import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Progress;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import java.util.function.Function;
 import org.springframework.stereotype.Component;
 
 /**
@@ -51,20 +48,16 @@ class Bodies {
 
     /** The colours of {@code layer}, where it is cut above it. */
     byte[] cut(Workpiece work, int layer) {
-        return bytes(Skin.cut(work.colouring(), layer, colours(work)));
+        return bytes(Skin.cut(work.colouring(), layer, work.paints()));
     }
 
     private static Skin skin(Workpiece work, boolean own, Progress progress) {
-        Skin skin = Skin.of(work.colouring(), colours(work), progress);
+        Skin skin = Skin.of(work.colouring(), work.paints(), progress);
         if (!own) {
             skin.with(work.looks().from(View.ABOVE, progress), View.ABOVE);
             skin.with(work.looks().from(View.BELOW, progress), View.BELOW);
         }
         return skin;
-    }
-
-    private static Function<SpoolId, Srgb> colours(Workpiece work) {
-        return spool -> work.spool(spool).colour();
     }
 
     private static byte[] bytes(Skin skin) {

@@ -58,13 +58,6 @@ class RackController {
         return answer(edits.mend(at, RigChecks.between(workshop.get(at.id()).rig()), key), model);
     }
 
-    /** The commands of a gradient, and what it looks like; nothing is kept. */
-    @GetMapping("/gradient")
-    String gradient(@PathVariable long id, GradientForm form, Model model) {
-        views.gradient(workshop.get(id), form, model);
-        return "printers/rack :: faded";
-    }
-
     private String answer(Machine machine, Model model) {
         views.rack(machine, Optional.empty(), model);
         return "printers/rack :: rig";

@@ -6,13 +6,11 @@ import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rig.Blend;
-import dev.tranche.core.rig.Gradient;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Rack;
 import dev.tranche.core.rig.VirtualExtruder;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
-import dev.tranche.core.units.Height;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
@@ -150,24 +148,5 @@ class RackViews {
             stages.add(new Stage(when, stage.extruder(), cells));
         }
         return stages;
-    }
-
-    void gradient(Machine machine, GradientForm form, Model model) {
-        Rack rack = machine.rig().rack();
-        Gradient gradient = form.gradient();
-        int extruder = Math.max(gradient.first(), gradient.last());
-        List<Gradient.LayerLines> commands =
-                gradient.commands(rack, form.grid(), machine.printer().abilities(), extruder);
-        Map<SpoolId, Spool> spools = shelf.byId();
-        Height top = form.grid().printedHeight();
-        List<String> bands = new ArrayList<>();
-        for (int i = 0; i < BANDS; i++) {
-            Blend blend = gradient.at(Height.ofMillimetres(top.millimetres() * (i + 0.5) / BANDS), rack);
-            bands.add(blend.colour(inputs(rack, blend, spools)).hex());
-        }
-        model.addAttribute("commands", commands);
-        model.addAttribute("bands", bands);
-        model.addAttribute(
-                "smooth", commands.size() == 1 && commands.get(0).lines().size() == 1);
     }
 }

@@ -1,10 +1,12 @@
 package dev.tranche.app.stored;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.ColourStart;
 import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.Halts;
 import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Mixtures;
 import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
@@ -15,7 +17,13 @@ import java.util.Optional;
 
 /** The colours of a plan, by height and by region. */
 public record StoredColours(
-        Layers layers, List<Start> starts, List<SpoolNumber> palette, List<Stop> halts, Areas regions, Order ordering) {
+        Layers layers,
+        List<Start> starts,
+        List<SpoolNumber> palette,
+        List<Stop> halts,
+        Areas regions,
+        Order ordering,
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<List<StoredMixture>> mixtures) {
 
     public static StoredColours of(ColourPlan c) {
         return new StoredColours(
@@ -24,7 +32,9 @@ public record StoredColours(
                 c.palette().stream().map(SpoolNumber::of).toList(),
                 c.halts().list().stream().map(Stop::of).toList(),
                 Areas.of(c.regions()),
-                Order.of(c.ordering()));
+                Order.of(c.ordering()),
+                Optional.of(c.mixtures().list().stream().map(StoredMixture::of).toList())
+                        .filter(list -> !list.isEmpty()));
     }
 
     public ColourPlan plan() {
@@ -34,7 +44,10 @@ public record StoredColours(
                 palette.stream().map(SpoolNumber::id).toList(),
                 new Halts(halts.stream().map(Stop::halt).toList()),
                 regions.regions(),
-                ordering.ordering());
+                ordering.ordering(),
+                new Mixtures(mixtures.orElse(List.of()).stream()
+                        .map(StoredMixture::mixture)
+                        .toList()));
     }
 
     /** Layers as chosen. */

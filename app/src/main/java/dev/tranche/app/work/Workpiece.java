@@ -16,6 +16,7 @@ import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.look.Looks;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.Paints;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
@@ -24,6 +25,7 @@ import dev.tranche.core.plate.Layout;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.returns.Cure;
 import dev.tranche.core.returns.ReturnPaths;
+import dev.tranche.core.rig.Mixing;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.ToolTable;
@@ -64,6 +66,11 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
     /** Every spool the plan may name. */
     public Map<SpoolId, Spool> shelf() {
         return reckoning.brief().shelf();
+    }
+
+    /** What it is printed with, spools and mixtures, layer by layer. */
+    public Paints paints() {
+        return looks().paints();
     }
 
     /** In which orders its colours could be printed, {@link #order()} the one in which they are. */
@@ -170,6 +177,13 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
     /** The spool to load before the print. */
     public Spool firstSpool() {
         return spool(ledger().stretches().get(0).spool());
+    }
+
+    /** What has to be done with spools before the print, for the end of a sentence. */
+    public String loading() {
+        return Mixing.of(machine.rig(), colours())
+                .map(m -> "Feed " + m.feeding(s -> label(spool(s))))
+                .orElseGet(() -> "Load " + label(firstSpool()));
     }
 
     /** What the plan would cost in another order. */

@@ -111,7 +111,10 @@ final class OrderRules {
 
     /** Another numbering brings the numbered order nearer to the best there is. */
     static List<Finding> betterNumbering(PlanFacts facts) {
-        if (rule(facts) != Rule.NUMBERED || facts.order().mixedLayers() == 0 || !planned(facts)) {
+        if (rule(facts) != Rule.NUMBERED
+                || facts.order().mixedLayers() == 0
+                || !planned(facts)
+                || !facts.plan().mixed().isEmpty()) {
             return List.of();
         }
         Orders orders = facts.orders();

@@ -2,6 +2,7 @@ package dev.tranche.core.check;
 
 import dev.tranche.core.estimate.SpoolUse;
 import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.rig.Mixing;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
 import java.util.List;
@@ -12,6 +13,16 @@ final class SpoolRules {
     private SpoolRules() {}
 
     static List<Finding> firstSpool(PlanFacts facts) {
+        Optional<Mixing> mixing = Mixing.of(facts.rig(), facts.plan());
+        if (mixing.isPresent()) {
+            return List.of(Finding.of(
+                            Severity.NOTE,
+                            "first-spool",
+                            Words.format(
+                                    "Feed %s before you start; the nozzle blends them from there on.",
+                                    mixing.get().feeding(facts::label)))
+                    .at(1));
+        }
         String first = facts.label(facts.ledger().stretches().get(0).spool());
         boolean stops = facts.file().stream().flatMap(f -> f.stops().stream()).anyMatch(s -> s.before() < 0);
         boolean asks = facts.ledger().firstLoad().isPresent();

@@ -42,17 +42,18 @@ public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use
 
     public static Agenda of(Ledger ledger, Rig rig, ColourPlan plan) {
         List<Visit> visits = new ArrayList<>();
-        ledger.firstLoad().ifPresent(load -> visits.add(of(load, rig)));
+        ledger.firstLoad().ifPresent(load -> visits.add(of(load, rig, plan)));
         List<Visit> stops = new ArrayList<>();
         ledger.pauses().forEach(p -> p.dryRun().ifPresent(run -> stops.add(of(p, run, rig))));
-        ledger.swaps().forEach(s -> stops.add(of(s, rig, ledger)));
+        // A blend that turns by itself is no visit.
+        ledger.swaps().stream().filter(s -> !s.turns() || s.needsPerson()).forEach(s -> stops.add(of(s, rig, ledger)));
         // A halt comes before the swap of the same layer.
         stops.sort(Comparator.comparingDouble(v -> v.spans().at()));
         visits.addAll(stops);
         return new Agenda(
                 visits,
                 ledger.totalSeconds(),
-                ledger.stretches().get(0).spool(),
+                plan.mixtures().mainly(ledger.stretches().get(0).spool()),
                 ledger.uses().stream()
                         .map(u -> new Use(
                                 u.spool().id(),
@@ -62,7 +63,7 @@ public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use
                         .toList());
     }
 
-    private static Visit of(FirstLoad load, Rig rig) {
+    private static Visit of(FirstLoad load, Rig rig, ColourPlan plan) {
         List<Duty> duties = load.duties(rig);
         // What heats and homes before it is not told apart; it is taken to come first.
         return new Visit(
@@ -71,7 +72,7 @@ public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use
                 "before the first layer",
                 "",
                 Optional.empty(),
-                Optional.of(load.spool().id()),
+                Optional.of(plan.mixtures().mainly(load.spool().id())),
                 load.moment().purge(),
                 load.dryRun().purging().by() == Purging.By.PERSON,
                 name(Event.FIRST_LOAD, rig),
@@ -100,12 +101,12 @@ public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use
     private static Visit of(Swap swap, Rig rig, Ledger ledger) {
         List<Duty> duties = swap.needsPerson() ? swap.duties(rig) : List.of();
         return new Visit(
-                Kind.SWAP,
+                swap.turns() ? Kind.HALT : Kind.SWAP,
                 swap.number(),
                 swap.place(),
-                "",
-                Optional.of(swap.out().id()),
-                Optional.of(swap.in().id()),
+                swap.turns() ? "turn to " + swap.in().name() : "",
+                Optional.of(swap.out().id()).filter(s -> !swap.turns()),
+                Optional.of(swap.in().id()).filter(s -> !swap.turns()),
                 ledger.filament().length(swap.pushed()),
                 swap.dryRun().purging().by() == Purging.By.PERSON,
                 name(Event.SWAP, rig),

@@ -4,14 +4,17 @@ import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Paints;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgeModel;
 import dev.tranche.core.purge.Tower;
 import dev.tranche.core.rig.Loading;
+import dev.tranche.core.rig.Mixing;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.units.Volume;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -44,28 +47,32 @@ public record Estimator(
             BasePrint base,
             Optional<GridMatch> file) {
         List<Pass> passes = order.passes();
-        List<Pass> changes = order.swaps();
         Pushes pushes = new Pushes(purges);
+        Paints paints = new Paints(shelf, plan.mixtures(), grid);
+        Optional<Mixing> mixing = Mixing.of(rig, plan);
+        Changes changes = new Changes(paints, pushes, mixing.isPresent());
         // Where the file holds the swaps, it holds their tower too.
         boolean inFile = file.map(f -> f.file().changesTools()).orElse(false);
         TowerPrinting tower = inFile
                 ? TowerPrinting.none(grid, rig.printer())
-                : towerPrinting(pushes, order, grid, shelf, rig.printer());
-        Loading loading = Loading.of(
-                rig.rack(),
-                Stream.concat(Stream.of(passes.get(0)), changes.stream())
-                        .map(Pass::spool)
-                        .toList());
-        Spool first = shelf.get(passes.get(0).spool());
+                : towerPrinting(pushes, changes, passes, grid, rig.printer());
+        Spool first = paints.at(passes.get(0).spool(), passes.get(0).layer());
         Optional<Cleared> cleared = inNozzle.filter(s -> !s.equals(first.id()))
                 .map(shelf::get)
                 .map(out -> new Cleared(out, first, pushes.between(out, first)));
-        Stops stops = new Stops(rig, plan, grid, loading, pushes, file, footprintCentre, cleared, new DryRuns(rig));
+        List<SpoolId> sequence = Stream.concat(Stream.of(passes.get(0)), changes.of(passes).stream())
+                .map(Pass::spool)
+                .toList();
+        Loading loading = mixing.map(m -> m.loading(rig.rack().size(), sequence))
+                .orElseGet(() -> Loading.of(rig.rack(), sequence));
+        Stops stops = new Stops(
+                rig, plan, grid, loading, pushes, file, footprintCentre, cleared, changes, mixing, new DryRuns(rig));
         BasePrint all = base.source() == BasePrint.Source.MODEL ? base.times(terms.copies()) : base;
         Tally tally = Tally.of(
-                Timeline.of(passes, grid, shelf, all, tower, stops, plan.halts().on(grid)),
+                Timeline.of(
+                        passes, grid, paints, all, tower, stops, plan.halts().on(grid)),
                 plan.palette(),
-                shelf,
+                paints,
                 grid.count());
         return new Ledger(
                 all,
@@ -80,28 +87,32 @@ public record Estimator(
                 loading,
                 rig.printer().filament(),
                 tally.layers(),
+                tally.turns(),
                 tower.tower(),
                 terms,
                 pushes.place());
     }
 
     /** The tower that takes the purge of an order, where the plan prints one and a sliced file holds none. */
-    public static Optional<Tower> tower(
-            PurgeModel purges, PrintOrder order, LayerGrid grid, Map<SpoolId, Spool> shelf, Printer printer) {
-        return towerPrinting(new Pushes(purges), order, grid, shelf, printer).tower();
+    public static Optional<Tower> tower(PurgeModel purges, PrintOrder order, LayerGrid grid, Paints paints, Rig rig) {
+        Pushes pushes = new Pushes(purges);
+        Changes changes = new Changes(paints, pushes, rig.printer().hotend().blends());
+        return towerPrinting(pushes, changes, order.passes(), grid, rig.printer())
+                .tower();
     }
 
     private static TowerPrinting towerPrinting(
-            Pushes pushes, PrintOrder order, LayerGrid grid, Map<SpoolId, Spool> shelf, Printer printer) {
+            Pushes pushes, Changes changes, List<Pass> passes, LayerGrid grid, Printer printer) {
         OptionalDouble width = pushes.place().towerWidth();
-        return width.isEmpty() || order.swaps().isEmpty()
+        return width.isEmpty() || changes.of(passes).isEmpty()
                 ? TowerPrinting.none(grid, printer)
                 : TowerPrinting.of(
                         width.getAsDouble(),
-                        order.passes(),
-                        (out, in) -> pushes.place()
-                                .ontoTower(pushes.between(shelf.get(out), shelf.get(in))
-                                        .volume()),
+                        passes,
+                        (out, in) -> changes.between(out, in)
+                                ? pushes.place()
+                                        .ontoTower(changes.purge(out, in).volume())
+                                : Volume.NONE,
                         grid,
                         printer);
     }

@@ -48,6 +48,14 @@ sealed interface Happening {
         }
     }
 
+    /** The nozzle is told what to blend. */
+    record Turning(Turn turn) implements Happening {
+        @Override
+        public double seconds() {
+            return 0;
+        }
+    }
+
     /** The print stops and goes on with the same spool. */
     record Halting(Pause pause) implements Happening {
         @Override

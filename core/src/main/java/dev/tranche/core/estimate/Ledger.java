@@ -21,11 +21,12 @@ import java.util.stream.Stream;
  * @param cleared what another print left in the nozzle, if that is another spool than the first
  * @param swaps in order
  * @param pauses halts in order
- * @param stretches of printing between the swaps, one more than there are
+ * @param stretches of printing with one spool or mixture, in order
  * @param uses one a spool, in the order of the palette; their seconds add up to the total
  * @param loading which spool is in which virtual extruder: the first load, then one stage a swap
  * @param filament of the printer
  * @param layers when each is printed
+ * @param turns where a nozzle that blends is told what to blend
  * @param tower that takes the purge, where Tranche reckons with one; a file's own is part of what it prints
  * @param terms how many, and what current costs
  * @param place where purge goes
@@ -41,6 +42,7 @@ public record Ledger(
         Loading loading,
         Filament filament,
         LayerTimes layers,
+        List<Turn> turns,
         Optional<Tower> tower,
         Terms terms,
         PurgePlace place) {
@@ -49,6 +51,7 @@ public record Ledger(
         pauses = List.copyOf(pauses);
         stretches = List.copyOf(stretches);
         uses = List.copyOf(uses);
+        turns = List.copyOf(turns);
     }
 
     /** Seconds that colours add: the first load, swaps, the tower's own printing, and ways over what stands. */
@@ -80,12 +83,18 @@ public record Ledger(
         return swaps.stream().filter(Swap::needsPerson).count();
     }
 
+    /** How often another spool is put in; blends turn without. */
+    public int spoolSwaps() {
+        return (int) swaps.stream().filter(s -> !s.turns()).count();
+    }
+
     public Derivation swapCount() {
         return Derivation.sum(
                 "Swaps",
                 Unit.COUNT,
-                "one wherever what is printed next has another spool; the first load is none",
+                "one wherever what is printed next has another spool; the first load is none, nor is a blend that turns into another",
                 swaps.stream()
+                        .filter(s -> !s.turns())
                         .map(s -> Derivation.of(s.out().name() + " → " + s.in().name(), 1, Unit.COUNT, s.place()))
                         .toList());
     }

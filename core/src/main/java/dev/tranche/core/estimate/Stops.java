@@ -14,6 +14,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.Purge;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rig.Loading;
+import dev.tranche.core.rig.Mixing;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.speech.Words;
@@ -30,6 +31,8 @@ import org.locationtech.jts.geom.Coordinate;
  * @param file the sliced file, if there is one
  * @param centre where the model's middle stands on the bed, mm; a stop begins there when no file says better
  * @param cleared what is in the nozzle at first
+ * @param changes which paints follow one another without a stop
+ * @param mixing how its mixtures are blended, if it has any
  */
 record Stops(
         Rig rig,
@@ -40,6 +43,8 @@ record Stops(
         Optional<GridMatch> file,
         Coordinate centre,
         Optional<Cleared> cleared,
+        Changes changes,
+        Optional<Mixing> mixing,
         DryRuns dryRuns) {
 
     /**
@@ -59,6 +64,10 @@ record Stops(
         boolean within() {
             return layer() <= highest;
         }
+    }
+
+    Optional<Blending> blending() {
+        return mixing.map(m -> new Blending(m, plan.mixtures(), rig.macros(), grid, raft()));
     }
 
     Optional<FirstLoad> firstLoad(Spool spool) {
@@ -90,6 +99,7 @@ record Stops(
                 ontoTower,
                 dryRuns.of(Event.SWAP, moment),
                 at.now(),
+                at.pass(),
                 door(at));
     }
 
@@ -195,12 +205,15 @@ record Stops(
 
     /** How high plastic stands by then, as a file has it. */
     private double standing(Point at) {
-        double raft = file.map(GridMatch::raft).orElse(plan.layers().raft()).millimetres();
-        return raft + top(at).millimetres();
+        return raft().millimetres() + top(at).millimetres();
+    }
+
+    private Height raft() {
+        return file.map(GridMatch::raft).orElse(plan.layers().raft());
     }
 
     /** Where the file begins with what comes next; a plan without tools has places between layers only. */
-    private Optional<Door> door(Point at) {
+    Optional<Door> door(Point at) {
         return at.pass().door().or(() -> file.filter(f -> !at.within())
                 .flatMap(f -> f.layer(at.layer()).door()));
     }

@@ -8,6 +8,7 @@ import dev.tranche.core.macro.Moment;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.purge.Purge;
 import dev.tranche.core.rig.Rig;
+import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Volume;
 import java.util.List;
@@ -25,6 +26,7 @@ import java.util.Optional;
  * @param ontoTower what of that is printed onto a tower
  * @param dryRun of the macro there
  * @param startsAt seconds from the start of the print, earlier swaps and halts included
+ * @param next what is printed after it
  * @param door where the sliced file has a place for it
  */
 public record Swap(
@@ -38,6 +40,7 @@ public record Swap(
         Volume ontoTower,
         DryRun dryRun,
         double startsAt,
+        Pass next,
         Optional<Door> door) {
 
     /** From 1. */
@@ -53,6 +56,11 @@ public record Swap(
     /** Whether somebody has to be there. */
     public boolean needsPerson() {
         return dryRun.attended();
+    }
+
+    /** Whether no spool is swapped, but the nozzle is cleared of one blend for another. */
+    public boolean turns() {
+        return out.id().isMixture() || in.id().isMixture();
     }
 
     /** What the person does at its stops. */

@@ -1,5 +1,7 @@
 package dev.tranche.core.estimate;
 
+import dev.tranche.core.plan.Paints;
+import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Volume;
@@ -8,17 +10,23 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.ObjDoubleConsumer;
 
 /** Folds what happens in a print into its totals. */
 final class Tally {
     private final Map<SpoolId, Sum> sums = new LinkedHashMap<>();
+    private final Paints paints;
     private final List<Swap> swaps = new ArrayList<>();
     private final List<Pause> pauses = new ArrayList<>();
+    private final List<Turn> turns = new ArrayList<>();
     private final List<Stretch> stretches = new ArrayList<>();
     private final Double[] begins;
     private final Double[] ends;
     private Optional<FirstLoad> load = Optional.empty();
     private double now;
+    /** That was printed last. */
+    private int layer = 1;
+
     /** Where the present stretch began, and how far it has come. */
     private Stretch stretch;
 
@@ -38,14 +46,16 @@ final class Tally {
         }
     }
 
-    private Tally(List<SpoolId> palette, Map<SpoolId, Spool> shelf, int layers) {
-        palette.forEach(id -> Optional.ofNullable(shelf.get(id)).ifPresent(s -> sums.put(id, new Sum(s))));
+    private Tally(List<SpoolId> palette, Paints paints, int layers) {
+        this.paints = paints;
+        palette.stream().filter(id -> !id.isMixture()).forEach(id -> Optional.ofNullable(paints.of(id))
+                .ifPresent(s -> sums.put(id, new Sum(s))));
         begins = new Double[layers];
         ends = new Double[layers];
     }
 
-    static Tally of(List<Happening> happenings, List<SpoolId> palette, Map<SpoolId, Spool> shelf, int layers) {
-        Tally tally = new Tally(palette, shelf, layers);
+    static Tally of(List<Happening> happenings, List<SpoolId> palette, Paints paints, int layers) {
+        Tally tally = new Tally(palette, paints, layers);
         happenings.forEach(tally::add);
         tally.stretches.add(tally.stretch);
         return tally;
@@ -59,36 +69,45 @@ final class Tally {
         } else if (happening instanceof Happening.Printing printing) {
             print(printing, then);
         } else if (happening instanceof Happening.Towering towering) {
-            Sum sum = sum(towering.spool());
-            sum.tower += towering.beyondPurge().cubicMillimetres();
-            sum.towerSeconds += towering.seconds();
+            share(towering.spool(), layer, (sum, share) -> {
+                sum.tower += share * towering.beyondPurge().cubicMillimetres();
+                sum.towerSeconds += share * towering.seconds();
+            });
         } else if (happening instanceof Happening.Swapping swapping) {
             swap(swapping.swap());
         } else if (happening instanceof Happening.Halting halting) {
             pauses.add(halting.pause());
-            sum(halting.pause().loaded()).swapSeconds += halting.seconds();
+            share(halting.pause().loaded(), layer, (sum, share) -> sum.swapSeconds += share * halting.seconds());
+        } else if (happening instanceof Happening.Turning turning) {
+            turns.add(turning.turn());
         }
     }
 
     private void begin(Happening.Beginning begun) {
         load = begun.load();
-        Sum sum = sum(begun.spool());
-        sum.plastic += begun.work().plastic().cubicMillimetres();
-        sum.printSeconds += begun.work().seconds();
-        sum.swapSeconds += begun.loadSeconds();
-        sum.purge +=
+        double cleared =
                 begun.cleared().map(c -> c.purge().volume().cubicMillimetres()).orElse(0.0);
+        share(begun.spool(), 1, (sum, share) -> {
+            sum.plastic += share * begun.work().plastic().cubicMillimetres();
+            sum.printSeconds += share * begun.work().seconds();
+            sum.swapSeconds += share * begun.loadSeconds();
+            sum.purge += share * cleared;
+        });
         stretch = new Stretch(begun.spool().id(), 1, 1, 0, now);
     }
 
     private void print(Happening.Printing printing, double then) {
-        int layer = printing.pass().layer();
+        layer = printing.pass().layer();
         begins[layer - 1] = begins[layer - 1] == null ? then : begins[layer - 1];
         ends[layer - 1] = now;
-        Sum sum = sum(printing.spool());
-        sum.plastic += printing.plastic().cubicMillimetres();
-        sum.printSeconds += printing.seconds();
+        share(printing.spool(), layer, (sum, share) -> {
+            sum.plastic += share * printing.plastic().cubicMillimetres();
+            sum.printSeconds += share * printing.seconds();
+        });
         SpoolId spool = printing.spool().id();
+        if (stretch != null && !stretch.spool().equals(spool)) {
+            close(then);
+        }
         stretch = stretch == null
                 ? new Stretch(spool, layer, layer, then, now)
                 : new Stretch(spool, stretch.firstLayer(), layer, stretch.from(), now);
@@ -96,19 +115,30 @@ final class Tally {
 
     private void swap(Swap swap) {
         swaps.add(swap);
-        Sum sum = sum(swap.in());
-        sum.purge += swap.pushed().cubicMillimetres();
-        sum.ontoTower += swap.ontoTower().cubicMillimetres();
-        sum.swapSeconds += swap.seconds();
-        stretches.add(new Stretch(
-                stretch.spool(), stretch.firstLayer(), stretch.lastLayer(), stretch.from(), swap.startsAt()));
+        share(swap.in(), swap.layer(), (sum, share) -> {
+            sum.purge += share * swap.pushed().cubicMillimetres();
+            sum.ontoTower += share * swap.ontoTower().cubicMillimetres();
+            sum.swapSeconds += share * swap.seconds();
+        });
+        close(swap.startsAt());
+    }
+
+    private void close(double at) {
+        stretches.add(new Stretch(stretch.spool(), stretch.firstLayer(), stretch.lastLayer(), stretch.from(), at));
         stretch = null;
     }
 
-    private Sum sum(Spool spool) {
-        Sum sum = sums.get(spool.id());
-        sum.used = true;
-        return sum;
+    /** Each spool that is in {@code paint} on {@code layer} bears its share. */
+    private void share(Spool paint, int layer, ObjDoubleConsumer<Sum> bears) {
+        for (Recipe.Portion portion : paints.recipe(paint.id(), layer).portions()) {
+            Sum sum = sums.get(portion.spool());
+            sum.used = true;
+            bears.accept(sum, portion.share());
+        }
+    }
+
+    List<Turn> turns() {
+        return turns;
     }
 
     Optional<FirstLoad> firstLoad() {

@@ -3,28 +3,32 @@ package dev.tranche.core.estimate;
 import dev.tranche.core.estimate.Stops.Point;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.Halt;
+import dev.tranche.core.plan.Paints;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.units.Volume;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 
 /** Walks a print pass by pass into what happens: every stop delays what comes after it. */
 final class Timeline {
     private final LayerGrid grid;
-    private final Map<SpoolId, Spool> shelf;
+    private final Paints paints;
     private final BasePrint base;
     private final TowerPrinting tower;
     private final Stops stops;
     private final List<Halt> halts;
+    private final Optional<Blending> blending;
     private final int allHalts;
 
     private final List<Happening> happenings = new ArrayList<>();
     private double now;
     private Spool loaded;
+    /** That was printed last; none at first. */
+    private Pass before;
+
     private int swaps;
     private int halted;
     /** Halts that are still to come on the way up. */
@@ -37,31 +41,32 @@ final class Timeline {
     /** @param halts that stop the print, rising */
     private Timeline(
             LayerGrid grid,
-            Map<SpoolId, Spool> shelf,
+            Paints paints,
             BasePrint base,
             TowerPrinting tower,
             Stops stops,
             List<Halt> halts,
             int allHalts) {
         this.grid = grid;
-        this.shelf = shelf;
+        this.paints = paints;
         this.base = base;
         this.tower = tower;
         this.stops = stops;
         this.halts = halts;
         this.ahead = halts;
         this.allHalts = allHalts;
+        this.blending = stops.blending();
     }
 
     static List<Happening> of(
             List<Pass> passes,
             LayerGrid grid,
-            Map<SpoolId, Spool> shelf,
+            Paints paints,
             BasePrint base,
             TowerPrinting tower,
             Stops stops,
             List<Halt> halts) {
-        Timeline timeline = new Timeline(grid, shelf, base, tower, stops, halts, halting(passes, grid, halts));
+        Timeline timeline = new Timeline(grid, paints, base, tower, stops, halts, halting(passes, grid, halts));
         timeline.walk(passes);
         return List.copyOf(timeline.happenings);
     }
@@ -83,7 +88,7 @@ final class Timeline {
     }
 
     private void walk(List<Pass> passes) {
-        loaded = shelf.get(passes.get(0).spool());
+        loaded = in(passes.get(0));
         happens(new Happening.Beginning(loaded, base.before(), stops.firstLoad(loaded), stops.cleared()));
         for (Pass pass : passes) {
             comeDown(pass);
@@ -91,10 +96,14 @@ final class Timeline {
                 raiseTower(pass.layer());
             }
             halt(pass);
-            if (changes(pass)) {
+            boolean swapped = changes(pass);
+            if (swapped) {
                 change(pass);
             }
+            turn(pass, swapped);
+            loaded = in(pass);
             print(pass);
+            before = pass;
         }
     }
 
@@ -112,7 +121,18 @@ final class Timeline {
     }
 
     private boolean changes(Pass pass) {
-        return !pass.spool().equals(loaded.id());
+        return before != null && stops.changes().between(before, pass);
+    }
+
+    /** The paint of a pass as it is on its layer. */
+    private Spool in(Pass pass) {
+        return paints.at(pass.spool(), pass.layer());
+    }
+
+    private void turn(Pass pass, boolean swapped) {
+        Point at = point(pass);
+        blending.flatMap(b -> b.before(pass, swapped ? swaps : 0, at.within(), stops.door(at)))
+                .ifPresent(turn -> happens(new Happening.Turning(turn)));
     }
 
     /** What the tower needs on a layer, and on those below that have not been begun. */
@@ -128,7 +148,7 @@ final class Timeline {
             return;
         }
         Point at = point(pass);
-        boolean somebodyComes = changes(pass) && somebodyComes(at, stops.swap(at, loaded, shelf.get(pass.spool())));
+        boolean somebodyComes = changes(pass) && somebodyComes(at, stops.swap(at, loaded, in(pass)));
         happens(new Happening.Halting(stops.pause(at, ahead.get(0), allHalts, loaded, !somebodyComes)));
         halted++;
         ahead = ahead.stream().filter(h -> layer(h) > pass.layer()).toList();
@@ -143,11 +163,11 @@ final class Timeline {
     }
 
     private void change(Pass pass) {
-        Swap swap = stops.swap(point(pass), loaded, shelf.get(pass.spool()));
+        Swap swap = stops.swap(point(pass), loaded, in(pass));
         Optional<SpoolId> gone = stops.inTheWay(point(pass), swap);
         if (gone.isPresent()) {
             int of = allHalts + stops.refills();
-            happens(new Happening.Halting(stops.refill(point(pass), swap, shelf.get(gone.get()), of, loaded)));
+            happens(new Happening.Halting(stops.refill(point(pass), swap, paints.of(gone.get()), of, loaded)));
             halted++;
             swap = stops.swap(point(pass), loaded, swap.in());
         }

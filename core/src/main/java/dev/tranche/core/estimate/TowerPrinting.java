@@ -2,7 +2,6 @@ package dev.tranche.core.estimate;
 
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Printer;
-import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.Tower;
 import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.units.Volume;
@@ -21,23 +20,19 @@ record TowerPrinting(Optional<Tower> tower, LayerGrid grid, Printer printer) {
 
     /**
      * @param width of the tower, mm
-     * @param purge of a spool that comes out and one that goes in
+     * @param purge between two passes of different paints
      */
     static TowerPrinting of(
-            double width,
-            List<Pass> passes,
-            BiFunction<SpoolId, SpoolId, Volume> purge,
-            LayerGrid grid,
-            Printer printer) {
+            double width, List<Pass> passes, BiFunction<Pass, Pass, Volume> purge, LayerGrid grid, Printer printer) {
         Map<Integer, Volume> byLayer = new HashMap<>();
-        SpoolId loaded = passes.get(0).spool();
+        Pass before = passes.get(0);
         int highest = 0;
         for (Pass pass : passes) {
             highest = Math.max(highest, pass.layer());
-            if (!pass.spool().equals(loaded)) {
-                byLayer.merge(highest, purge.apply(loaded, pass.spool()), Volume::plus);
-                loaded = pass.spool();
+            if (!pass.spool().equals(before.spool())) {
+                byLayer.merge(highest, purge.apply(before, pass), Volume::plus);
             }
+            before = pass;
         }
         return new TowerPrinting(Optional.of(Tower.of(width, grid, byLayer, printer.lineWidth())), grid, printer);
     }

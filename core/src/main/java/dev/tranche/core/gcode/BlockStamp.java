@@ -15,7 +15,7 @@ import java.util.regex.Pattern;
  */
 public record BlockStamp(String plan, String state, What what, int number) {
     private static final Pattern BEGIN = Pattern.compile(
-            "; tranche begin plan=([\\w-]{1,64}) state=(\\w{1,64}) (swap|halt|load|tool|stop)=([1-9]\\d{0,6})");
+            "; tranche begin plan=([\\w-]{1,64}) state=(\\w{1,64}) (swap|halt|load|tool|stop|mix)=([1-9]\\d{0,6})");
     private static final String END = "; tranche end";
     /** Stands before a line of the file that is taken out. */
     public static final String TOOK = "; tranche took ";
@@ -35,11 +35,13 @@ public record BlockStamp(String plan, String state, What what, int number) {
         /** No more than a line of a tool that is taken out. */
         TOOL,
         /** No more than a stop of the file's own that is taken out. */
-        STOP;
+        STOP,
+        /** No more than what a nozzle is told to blend from here on. */
+        MIX;
 
         /** Whether the machine stops, or may stop, because of it. */
         boolean stops() {
-            return this != TOOL && this != STOP;
+            return this == LOAD || this == SWAP || this == HALT;
         }
 
         /** As it stands in the stamp. */

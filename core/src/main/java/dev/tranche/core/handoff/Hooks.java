@@ -3,6 +3,7 @@ package dev.tranche.core.handoff;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Pause;
 import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.estimate.Turn;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.HookNames;
 import dev.tranche.core.macro.HostScripts;
@@ -12,10 +13,13 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 
 /**
  * A plan's stops as texts that a slicing program runs itself: at a change of tools, at the start, and before layers.
@@ -61,12 +65,14 @@ public record Hooks(List<Text> atToolChange, List<Text> atStart, List<Text> befo
                         .add(pair);
             }
         }
-        return new Hooks(
-                changes(changes, names),
-                ledger.firstLoad().stream()
-                        .map(f -> new Text("", text(rig, Event.FIRST_LOAD, f.moment())))
-                        .toList(),
-                layers(rig, ledger, names));
+        return new Hooks(changes(changes, names), start(rig, ledger), layers(rig, ledger, names));
+    }
+
+    private static List<Text> start(Rig rig, Ledger ledger) {
+        StringBuilder all = new StringBuilder();
+        ledger.turns().stream().filter(Turn::isStart).forEach(t -> all.append(joined(t.lines())));
+        ledger.firstLoad().ifPresent(f -> all.append(text(rig, Event.FIRST_LOAD, f.moment())));
+        return all.isEmpty() ? List.of() : List.of(new Text("", all.toString()));
     }
 
     /** Wherever the program leaves the print; what a file at hand holds there is nothing to it. */
@@ -76,6 +82,10 @@ public record Hooks(List<Text> atToolChange, List<Text> atStart, List<Text> befo
 
     private static String text(Rig rig, Event event, Moment moment) {
         return HostScripts.text(rig.macros().atMoment(event, rig.printer(), anywhere(rig, event, moment)));
+    }
+
+    private static String joined(List<String> lines) {
+        return lines.stream().map(l -> l + "\n").collect(Collectors.joining());
     }
 
     private static List<Text> changes(Map<String, List<Pair>> changes, HookNames names) {
@@ -99,10 +109,23 @@ public record Hooks(List<Text> atToolChange, List<Text> atStart, List<Text> befo
                         .append(text(rig, Event.HALT, pause.moment()));
             }
         }
-        if (ledger.swaps().stream().noneMatch(Swap::within)) {
+        if (ledger.swaps().stream().noneMatch(Swap::within)
+                && ledger.turns().stream().noneMatch(Turn::within)) {
+            Map<Integer, Turn> turns = new HashMap<>();
+            for (Turn turn : ledger.turns()) {
+                if (turn.swap() > 0) {
+                    turns.put(turn.swap(), turn);
+                } else if (!turn.isStart()) {
+                    layers.computeIfAbsent(turn.layer(), k -> new StringBuilder())
+                            .append(joined(turn.lines()));
+                }
+            }
             for (Swap swap : ledger.swaps()) {
-                layers.computeIfAbsent(swap.layer(), k -> new StringBuilder())
-                        .append(text(rig, Event.SWAP, swap.moment()));
+                Optional<Turn> turn = Optional.ofNullable(turns.get(swap.number()));
+                StringBuilder lines = layers.computeIfAbsent(swap.layer(), k -> new StringBuilder());
+                turn.map(Turn::before).map(Hooks::joined).ifPresent(lines::append);
+                lines.append(text(rig, Event.SWAP, swap.moment()));
+                turn.map(Turn::after).map(Hooks::joined).ifPresent(lines::append);
             }
         }
         if (!names.knowsLayers()) {

@@ -2,6 +2,7 @@ package dev.tranche.core.handoff;
 
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.estimate.Turn;
 import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.gcode.GridMatch;
@@ -309,8 +310,24 @@ public final class Jobs {
     /** From the start of the file to where the job goes on, with its spool loaded. */
     private List<String> begin(Job job, Door seam) {
         ControllerState start = match.file().start().state();
-        List<String> lines = new ArrayList<>(load(job, seam, start));
+        List<String> lines = new ArrayList<>(blends(seam));
+        lines.addAll(load(job, seam, start));
         lines.addAll(way(start, seam.state(), slot(seam), job.from()));
+        return lines;
+    }
+
+    /** What a nozzle that blends has been told by then, as far as it still holds. */
+    private List<String> blends(Door seam) {
+        List<String> lines = new ArrayList<>();
+        List<Turn> told = ledger.turns().stream()
+                .filter(t -> t.isStart() || writer.door(t, match).offset() <= seam.offset())
+                .toList();
+        for (int i = 0; i < told.size(); i++) {
+            lines.addAll(
+                    i + 1 == told.size()
+                            ? told.get(i).lines()
+                            : i == 0 ? told.get(i).before() : List.of());
+        }
         return lines;
     }
 
@@ -345,10 +362,7 @@ public final class Jobs {
         if (!writer.rig().printer().abilities().understands(Command.T)) {
             return OptionalInt.empty();
         }
-        int swaps = (int) ledger.swaps().stream()
-                .filter(s -> s.door().filter(d -> d.offset() <= seam.offset()).isPresent())
-                .count();
-        return OptionalInt.of(ledger.loading().stages().get(swaps).extruder());
+        return OptionalInt.of(new Extruders(ledger, t -> writer.door(t, match)).at(seam.offset()));
     }
 
     private List<String> end(Job job, Door seam) {

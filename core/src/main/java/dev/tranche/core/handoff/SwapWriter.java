@@ -2,6 +2,7 @@ package dev.tranche.core.handoff;
 
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.estimate.Turn;
 import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.gcode.GridMatch;
@@ -63,21 +64,27 @@ public record SwapWriter(String planId, Rig rig) {
     Patch patch(GridMatch match, Ledger ledger, StopTable stops, Set<Long> seams) {
         Map<Long, TakeOut> toTake = toTake(match, stops);
         List<Patch.Insertion> insertions = new ArrayList<>();
-        List<Long> swapped = new ArrayList<>();
+        Extruders extruders = new Extruders(ledger);
         String state = state(ledger);
+        Map<Integer, Turn> turns = new TreeMap<>();
+        ledger.turns().stream().filter(t -> t.swap() > 0).forEach(t -> turns.put(t.swap(), t));
         for (Due due : Due.of(ledger)) {
             Optional<Door> adopted = stops.adopted(due);
             Door door = adopted.orElseGet(() -> door(due, match, stops));
+            Optional<Turn> turn = due.what() == BlockStamp.What.SWAP
+                    ? Optional.ofNullable(turns.get(due.number()))
+                    : Optional.empty();
             if (due.what() == BlockStamp.What.SWAP) {
-                swapped.add(door.offset());
+                extruders.swap(door.offset());
             }
             if (adopted.isPresent() || seams.contains(door.offset())) {
                 continue;
             }
             Optional<TakeOut> took = Optional.ofNullable(toTake.remove(door.offset()));
-            List<String> lines = new ArrayList<>(
-                    RenderedLine.texts(lines(due.event(), due.moment().at(door.state()))));
-            took.flatMap(t -> slot(t, swapped, ledger)).ifPresent(lines::add);
+            List<String> lines = new ArrayList<>(turn.map(Turn::before).orElse(List.of()));
+            lines.addAll(RenderedLine.texts(lines(due.event(), due.moment().at(door.state()))));
+            turn.map(Turn::after).ifPresent(lines::addAll);
+            took.flatMap(t -> slot(t, extruders)).ifPresent(lines::add);
             insertions.add(new Patch.Insertion(
                     door.offset(),
                     door.line(),
@@ -86,15 +93,45 @@ public record SwapWriter(String planId, Rig rig) {
                     took.map(TakeOut::span)));
         }
         Map<BlockStamp.What, Integer> numbers = new EnumMap<>(BlockStamp.What.class);
+        for (Turn turn : ledger.turns()) {
+            if (turn.swap() == 0) {
+                Door door = door(turn, match);
+                extruders.turn(door.offset(), turn);
+                Optional<TakeOut> took = Optional.ofNullable(toTake.remove(door.offset()));
+                insertions.add(new Patch.Insertion(
+                        door.offset(),
+                        door.line(),
+                        new BlockStamp(
+                                planId,
+                                state,
+                                BlockStamp.What.MIX,
+                                numbers.merge(BlockStamp.What.MIX, 1, Integer::sum)),
+                        turn.lines(),
+                        took.map(TakeOut::span)));
+            }
+        }
         for (TakeOut taken : toTake.values()) {
             insertions.add(new Patch.Insertion(
                     taken.span().from(),
                     taken.line(),
                     new BlockStamp(planId, state, taken.what(), numbers.merge(taken.what(), 1, Integer::sum)),
-                    inStead(taken, swapped, ledger),
+                    inStead(taken, extruders),
                     Optional.of(taken.span())));
         }
         return Patch.writing(match.file(), insertions);
+    }
+
+    /** Where the blend turns in a file. */
+    Door door(Turn turn, GridMatch match) {
+        return turn.isStart()
+                ? match.file().start()
+                : turn.door()
+                        .or(() -> turn.within()
+                                ? Optional.empty()
+                                : match.layer(turn.layer()).door())
+                        .orElseThrow(() -> Refusal.of(
+                                "The G-code has no travel where the blend has to turn on layer %d; slice it again, with a tool for each paint.",
+                                turn.layer()));
     }
 
     private static Door door(Due due, GridMatch match, StopTable stops) {
@@ -152,7 +189,7 @@ public record SwapWriter(String planId, Rig rig) {
     }
 
     /** A single nozzle is not left drawn back by what is said to one tool, and taken for ready by the next. */
-    private List<String> inStead(TakeOut line, List<Long> swapped, Ledger ledger) {
+    private List<String> inStead(TakeOut line, Extruders extruders) {
         List<String> lines = new ArrayList<>();
         line.owes()
                 .map(there -> RenderedLine.texts(DryRun.goingOn(rig.printer(), there)))
@@ -160,18 +197,15 @@ public record SwapWriter(String planId, Rig rig) {
         if (!line.heat().isEmpty()) {
             lines.add(line.heat());
         }
-        slot(line, swapped, ledger).ifPresent(lines::add);
+        slot(line, extruders).ifPresent(lines::add);
         return lines;
     }
 
     /** What stands for a line that chooses a tool where the firmware has tools: the slot in which the spool really is. */
-    private Optional<String> slot(TakeOut line, List<Long> swapped, Ledger ledger) {
-        if (!line.chooses() || !rig.printer().abilities().understands(Command.T)) {
-            return Optional.empty();
-        }
-        int swaps = (int)
-                swapped.stream().filter(offset -> offset <= line.span().from()).count();
-        return Optional.of("T" + ledger.loading().stages().get(swaps).extruder());
+    private Optional<String> slot(TakeOut line, Extruders extruders) {
+        return line.chooses() && rig.printer().abilities().understands(Command.T)
+                ? Optional.of("T" + extruders.at(line.span().from()))
+                : Optional.empty();
     }
 
     /**
@@ -191,6 +225,10 @@ public record SwapWriter(String planId, Rig rig) {
                     known.computeIfAbsent(
                             Map.entry(stop.event(), anywhere.anyHeight()),
                             m -> RenderedLine.texts(lines(stop.event(), m.getValue())))));
+        }
+        for (Turn turn : ledger.turns()) {
+            all.append('|').append(turn.layer()).append('/').append(turn.swap()).append('\n');
+            all.append(String.join("\n", turn.lines()));
         }
         try {
             byte[] hash =

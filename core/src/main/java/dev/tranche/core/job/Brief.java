@@ -6,6 +6,7 @@ import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.Paints;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plate.Footprint;
@@ -28,7 +29,7 @@ import java.util.Optional;
  * @param partNames what the parts are called, one a part
  * @param purge how it is purged, and {@code measured} what was measured on the printer
  * @param rig that prints it
- * @param shelf every spool the plan names
+ * @param shelf every spool the plan names, and its mixtures as the spools they would be
  * @param file the sliced file, if there is one, and {@code said} what its owner said of it
  * @param rearranging what came of printing it in the plan's order
  * @param terms copies and current
@@ -57,6 +58,9 @@ public record Brief(
         Optional<String> written,
         Optional<SpoolId> inNozzle,
         Optional<String> rehearsed) {
+    public Brief {
+        shelf = colouring.plan().mixtures().onto(shelf);
+    }
 
     /** The same when it is known in which order the file is printed. */
     public Brief with(Rearranging other) {
@@ -68,6 +72,11 @@ public record Brief(
     /** The file as it is printed. */
     Optional<SlicedFile> printed() {
         return rearranging.made().map(Rearranged::file).or(() -> file);
+    }
+
+    /** What it is printed with. */
+    public Paints paints() {
+        return new Paints(shelf, plan().mixtures(), colouring.model().grid());
     }
 
     ColourPlan plan() {

@@ -23,6 +23,7 @@ import dev.tranche.core.plate.Things;
 import dev.tranche.core.purge.PurgeModel;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rearrange.Rearranged;
+import dev.tranche.core.rig.Mixing;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.Toll;
@@ -112,9 +113,10 @@ public record Reckoning(
     /**
      * The sliced file with the plan's stops in it.
      *
-     * @throws Refusal if there is no file whose layers are the plan's, or no place in it for one of the stops
+     * @throws Refusal if the printer cannot blend what the plan blends, there is no file whose layers are the plan's, or no place in it for one of the stops
      */
     public Patch patch() {
+        Mixing.require(brief.rig(), brief.plan());
         return writer.patch(matched(), facts.ledger(), facts.stops().orElseThrow());
     }
 
@@ -125,6 +127,7 @@ public record Reckoning(
      * @throws Refusal if there is no file, or it cannot be cut there
      */
     public Jobs jobs(Set<Integer> before) {
+        Mixing.require(brief.rig(), brief.plan());
         return Jobs.of(
                 matched(),
                 facts.ledger(),
@@ -221,7 +224,7 @@ public record Reckoning(
         var spool = brief.shelf().get(in);
         Volume purge = purges.between(brief.shelf().get(out), spool).volume();
         double money = purge.grams(spool.density()) * spool.pricePerKilogram().doubleValue() / 1000;
-        return new Toll(purge.cubicMillimetres(), money);
+        return new Toll(purge.cubicMillimetres(), money, !out.isMixture() && !in.isMixture());
     }
 
     static Optional<GridMatch> match(SlicedFile file, LayerGrid grid) {

@@ -5,16 +5,17 @@ import dev.tranche.core.colour.LinearRgb;
 import dev.tranche.core.colour.Slab;
 import dev.tranche.core.layer.Outlooks;
 import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.Paints;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.EnumMap;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
 
@@ -37,13 +38,15 @@ public final class Looks {
     private static final LinearRgb PAPER = new LinearRgb(1, 1, 1);
 
     private final Colouring colouring;
-    private final Map<SpoolId, Film> films = new HashMap<>();
+    private final Paints paints;
+    private final Map<Paints.Shaded, Film> films = new ConcurrentHashMap<>();
     private final Map<View, List<Patch>> seen = new EnumMap<>(View.class);
 
     /** @param shelf holds every spool of the plan */
     public Looks(Colouring colouring, Map<SpoolId, Spool> shelf) {
         this.colouring = colouring;
-        colouring.plan().palette().forEach(s -> films.put(s, shelf.get(s).film()));
+        this.paints =
+                new Paints(shelf, colouring.plan().mixtures(), colouring.model().grid());
     }
 
     /**
@@ -93,15 +96,20 @@ public final class Looks {
         LinearRgb seen = PAPER;
         for (int i = patch.plies().size() - 1; i > 0; i--) {
             Ply ply = patch.plies().get(i);
-            Film film = film(ply.spool());
+            Film film = film(ply.paint());
             seen = ply.isThick() ? film.thick() : film.over(seen, ply.millimetres());
         }
         return seen;
     }
 
-    /** A spool in layers so thin that what lies beneath shows. */
-    public Film film(SpoolId spool) {
-        return films.get(spool);
+    /** A paint in layers so thin that what lies beneath shows. */
+    private Film film(Paints.Shaded paint) {
+        return films.computeIfAbsent(paint, p -> paints.of(p).film());
+    }
+
+    /** What its plan is printed with. */
+    public Paints paints() {
+        return paints;
     }
 
     public Colouring colouring() {
@@ -113,8 +121,9 @@ public final class Looks {
         Map<Stack, Gathered> patches = new LinkedHashMap<>();
         for (Sounding.Found found : new Sounding(
                         colouring,
+                        paints,
                         colouring.outlooks().from(view != View.BELOW, progress),
-                        Stack.empty(films::get, complete),
+                        Stack.empty(this::film, complete),
                         progress)
                 .all()) {
             patches.computeIfAbsent(found.stack().seen(), s -> new Gathered()).add(found.spot());
@@ -129,7 +138,7 @@ public final class Looks {
         List<Ply> plies = stack.plies();
         LinearRgb colour =
                 view == View.LIGHT ? stack.slab().through() : stack.slab().over(PAPER);
-        return new Patch(plies, colour, film(plies.get(0).spool()).thick(), List.copyOf(spots.list), spots.area);
+        return new Patch(plies, colour, film(plies.get(0).paint()).thick(), List.copyOf(spots.list), spots.area);
     }
 
     private static boolean isDark(Slab slab) {

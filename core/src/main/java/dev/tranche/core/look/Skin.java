@@ -5,7 +5,8 @@ import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerColours;
-import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plan.Mixture;
+import dev.tranche.core.plan.Paints;
 import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
@@ -24,7 +25,7 @@ import org.locationtech.jts.triangulate.polygon.PolygonTriangulator;
 
 /**
  * The outside of a printed piece as coloured triangles: every layer upright, as it is printed, with its colours. Layers of one
- * shape and colour are one.
+ * shape and colour are one; fades come in steps.
  *
  * <p>It is made for looking at: outlines are simplified until all of it has at most {@value #MOST} triangles, by
  * {@value #FINE} mm at least.
@@ -32,6 +33,9 @@ import org.locationtech.jts.triangulate.polygon.PolygonTriangulator;
 public final class Skin {
     private static final int MOST = 40_000;
     private static final double FINE = 0.02;
+    /** A fade is drawn in so many steps. */
+    private static final int TONES = 48;
+
     private static final int MOST_SLICES = 1_500;
     /** More corners of one outline take too long to be cut into triangles. */
     private static final int MOST_CORNERS = 3_000;
@@ -45,23 +49,23 @@ public final class Skin {
     private int triangles;
 
     private final Colouring colouring;
-    private final Function<SpoolId, Srgb> spools;
+    private final Paints paints;
 
     /** Layers {@code first} to {@code last} that are drawn as one. */
     private record Slice(int first, int last, LayerColours colours, MultiPolygon outline) {}
 
-    private Skin(Colouring colouring, Function<SpoolId, Srgb> spools) {
+    private Skin(Colouring colouring, Paints paints) {
         this.colouring = colouring;
-        this.spools = spools;
+        this.paints = paints;
     }
 
     /** The whole piece, in its plan's own colours. */
-    public static Skin of(Colouring colouring, Function<SpoolId, Srgb> spools, Progress progress) {
-        Skin skin = new Skin(colouring, spools);
-        List<Slice> slices = slices(colouring);
+    public static Skin of(Colouring colouring, Paints paints, Progress progress) {
+        Skin skin = new Skin(colouring, paints);
+        List<Slice> slices = skin.slices();
         double tolerance = FINE;
         while (corners(slices, tolerance) * 4 > MOST && tolerance < 1) {
-            tolerance *= 2;
+            tolerance *= 1.3;
         }
         for (int i = 0; i < slices.size(); i++) {
             progress.at(i, slices.size());
@@ -73,12 +77,16 @@ public final class Skin {
     }
 
     /** Where it is cut above {@code layer}: the colours of that layer. */
-    public static Skin cut(Colouring colouring, int layer, Function<SpoolId, Srgb> spools) {
-        Skin skin = new Skin(colouring, spools);
+    public static Skin cut(Colouring colouring, int layer, Paints paints) {
+        Skin skin = new Skin(colouring, paints);
         double height = colouring.model().grid().top(layer).millimetres();
         for (Tint tint : colouring.layer(layer).tints()) {
             for (MultiPolygon cell : tint.cells()) {
-                skin.face(simple(cell, FINE), height, true, spools.apply(tint.spool()));
+                skin.face(
+                        simple(cell, FINE),
+                        height,
+                        true,
+                        paints.at(tint.spool(), layer).colour());
             }
         }
         return skin;
@@ -105,13 +113,14 @@ public final class Skin {
         return this;
     }
 
-    private static List<Slice> slices(Colouring colouring) {
+    private List<Slice> slices() {
         LayerGrid grid = colouring.model().grid();
         int lump = Math.max(1, grid.count() / MOST_SLICES);
         List<Slice> slices = new ArrayList<>();
         int first = 1;
         for (int layer = 1; layer <= grid.count(); layer++) {
             boolean goesOn = layer < grid.count()
+                    && tones(layer + 1).equals(tones(first))
                     && (colouring.layer(layer + 1) == colouring.layer(first)
                             || layer - first + 1 < lump
                                     && colouring
@@ -128,6 +137,15 @@ public final class Skin {
             }
         }
         return slices;
+    }
+
+    /** What tells two layers of the same paints apart: how far each of their fades has turned, roughly. */
+    private List<Integer> tones(int layer) {
+        return paints.mixtures().list().isEmpty()
+                ? List.of()
+                : colouring.layer(layer).tints().stream()
+                        .map(t -> paints.shaded(t.spool(), layer).shade() * TONES / Mixture.TURNED)
+                        .toList();
     }
 
     private static long corners(List<Slice> slices, double tolerance) {
@@ -151,7 +169,8 @@ public final class Skin {
         MultiPolygon lower = Areas.of(simple(below, tolerance));
         IndexedPointInAreaLocator plastic = new IndexedPointInAreaLocator(slice.outline);
         for (Tint tint : slice.colours.tints()) {
-            Srgb colour = spools.apply(tint.spool());
+            Srgb colour =
+                    paints.at(tint.spool(), (slice.first + slice.last) / 2).colour();
             for (MultiPolygon cell : tint.cells()) {
                 Geometry area = simple(cell, tolerance);
                 walls(area, low, high, colour, c -> one || plastic.locate(c) == Location.EXTERIOR);

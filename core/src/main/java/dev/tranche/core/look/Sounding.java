@@ -6,6 +6,7 @@ import dev.tranche.core.layer.Outlook;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Division;
 import dev.tranche.core.plan.Field;
+import dev.tranche.core.plan.Paints;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
@@ -27,6 +28,7 @@ final class Sounding {
     private static final double SPECK = 1e-7;
 
     private final Colouring colouring;
+    private final Paints paints;
     private final Outlook outlook;
     private final Stack nothing;
     private final LayerGrid grid;
@@ -66,9 +68,10 @@ final class Sounding {
     /** Depths {@code from} to {@code to} behind whose surfaces nothing changes for so many {@code layers}. */
     private record Run(int from, int to, int layers) {}
 
-    Sounding(Colouring colouring, Outlook outlook, Stack nothing, Progress progress) {
+    Sounding(Colouring colouring, Paints paints, Outlook outlook, Stack nothing, Progress progress) {
         this.progress = progress;
         this.colouring = colouring;
+        this.paints = paints;
         this.outlook = outlook;
         this.nothing = nothing;
         this.grid = colouring.model().grid();
@@ -111,7 +114,17 @@ final class Sounding {
     }
 
     private boolean alike(int a, int b) {
-        return division(a) == division(b) && base(a).equals(base(b));
+        return division(a) == division(b)
+                && base(a).equals(base(b))
+                && (paints.mixtures().list().isEmpty() || there(a).equals(there(b)));
+    }
+
+    /** What there is at {@code depth}, the colour by height first. */
+    private List<Paints.Shaded> there(int depth) {
+        return Stream.concat(
+                        Stream.of(Field.BASE), division(depth).shares().stream().map(Division.Share::region))
+                .map(region -> paint(region, depth))
+                .toList();
     }
 
     private Division division(int depth) {
@@ -124,23 +137,21 @@ final class Sounding {
 
     /** How many layers of any plastic that there is at {@code depth} it takes until nothing beyond matters. */
     private int layersThatMatter(int depth) {
-        Stream<SpoolId> spools = division(depth).shares().stream()
-                .map(s -> colouring.plan().regions().get(s.region()).spool());
         int thickness =
                 Math.min(grid.layerHeight().micrometres(), grid.firstLayer().micrometres());
-        return Stream.concat(Stream.of(base(depth)), spools)
+        return there(depth).stream()
                 .distinct()
                 .mapToInt(s -> layers(s, thickness))
                 .max()
                 .orElseThrow();
     }
 
-    private int layers(SpoolId spool, int thickness) {
+    private int layers(Paints.Shaded paint, int thickness) {
         int layers = 1;
-        while (layers < count && !nothing.with(spool, layers * thickness).isComplete()) {
+        while (layers < count && !nothing.with(paint, layers * thickness).isComplete()) {
             layers++;
         }
-        return nothing.with(spool, layers * thickness).isComplete() ? layers : count + 1;
+        return nothing.with(paint, layers * thickness).isComplete() ? layers : count + 1;
     }
 
     private List<Found> in(Run run) {
@@ -155,7 +166,7 @@ final class Sounding {
         MultiPolygon area = clean(Areas.difference(outlook.seen(run.from(), run.to()), apart));
         if (!area.isEmpty()) {
             for (Piece piece : divided(Piece.of(area, nothing), division(run.from()))) {
-                found.add(found(run.from(), piece.on(nothing.with(spool(piece.region, run.from()), thickness))));
+                found.add(found(run.from(), piece.on(nothing.with(paint(piece.region, run.from()), thickness))));
             }
         }
         if (!apart.isEmpty()) {
@@ -182,7 +193,7 @@ final class Sounding {
                         continue;
                     }
                     for (Piece piece : divided(here, division(depth))) {
-                        Piece deeper = piece.on(piece.stack.with(spool(piece.region, depth), thickness));
+                        Piece deeper = piece.on(piece.stack.with(paint(piece.region, depth), thickness));
                         if (deeper.stack.isComplete()) {
                             found.add(found(from, deeper));
                         } else {
@@ -201,10 +212,12 @@ final class Sounding {
         return new Found(new Patch.Spot(outlook.layer(from), piece.top, piece.area), piece.stack);
     }
 
-    private SpoolId spool(int region, int depth) {
-        return region == Field.BASE
-                ? base(depth)
-                : colouring.plan().regions().get(region).spool();
+    private Paints.Shaded paint(int region, int depth) {
+        return paints.shaded(
+                region == Field.BASE
+                        ? base(depth)
+                        : colouring.plan().regions().get(region).spool(),
+                outlook.layer(depth));
     }
 
     /** A piece where the outline steps: plastic ends under some of it, or begins again. */

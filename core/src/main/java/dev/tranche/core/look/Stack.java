@@ -3,7 +3,7 @@ package dev.tranche.core.look;
 import dev.tranche.core.colour.Film;
 import dev.tranche.core.colour.LinearRgb;
 import dev.tranche.core.colour.Slab;
-import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plan.Paints;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -27,10 +27,10 @@ final class Stack {
     private final Map<Ply, Stack> further = new ConcurrentHashMap<>();
 
     /**
-     * @param films of the spools
+     * @param films of the paints
      * @param complete whether anything more would make no difference
      */
-    private record Optics(Function<SpoolId, Film> films, Predicate<Slab> complete) {}
+    private record Optics(Function<Paints.Shaded, Film> films, Predicate<Slab> complete) {}
 
     private Stack(Optics optics, Stack nearer, Ply last, Slab slab) {
         this.optics = optics;
@@ -41,22 +41,22 @@ final class Stack {
     }
 
     /** Nothing yet. */
-    static Stack empty(Function<SpoolId, Film> films, Predicate<Slab> complete) {
+    static Stack empty(Function<Paints.Shaded, Film> films, Predicate<Slab> complete) {
         return new Stack(new Optics(films, complete), null, null, Slab.NOTHING);
     }
 
     /** With more plastic behind it, µm. */
-    Stack with(SpoolId spool, int micrometres) {
-        return last != null && last.spool().equals(spool)
-                ? nearer.child(new Ply(spool, last.micrometres() + micrometres))
-                : child(new Ply(spool, micrometres));
+    Stack with(Paints.Shaded paint, int micrometres) {
+        return last != null && last.paint().equals(paint)
+                ? nearer.child(new Ply(paint, last.micrometres() + micrometres))
+                : child(new Ply(paint, micrometres));
     }
 
     private Stack child(Ply ply) {
         return further.computeIfAbsent(
                 ply,
                 p -> new Stack(
-                        optics, this, p, slab.on(optics.films.apply(p.spool()).slab(p.millimetres()))));
+                        optics, this, p, slab.on(optics.films.apply(p.paint()).slab(p.millimetres()))));
     }
 
     boolean isComplete() {
@@ -67,12 +67,12 @@ final class Stack {
     Stack seen() {
         return complete
                 ? nearer.further.computeIfAbsent(
-                        new Ply(last.spool(), Ply.THICK), p -> new Stack(optics, nearer, p, thick(p.spool())))
+                        new Ply(last.paint(), Ply.THICK), p -> new Stack(optics, nearer, p, thick(p.paint())))
                 : this;
     }
 
-    private Slab thick(SpoolId spool) {
-        LinearRgb own = optics.films.apply(spool).thick();
+    private Slab thick(Paints.Shaded paint) {
+        LinearRgb own = optics.films.apply(paint).thick();
         LinearRgb none = new LinearRgb(0, 0, 0);
         return nearer.slab.on(new Slab(own, own, none));
     }

@@ -15,14 +15,21 @@ import java.util.stream.Stream;
  *
  * @param layers heights of the layers
  * @param starts where colours start
- * @param palette spools in the order in which the plan first used them; a spool's letter is its place here, and
+ * @param palette spools and mixtures in the order in which the plan first used them; a spool's letter is its place here, and
  *     it keeps its place while the plan lives
  * @param halts stops without a change of spool
  * @param regions parts and zones with colours of their own, over the colours by height
  * @param ordering in which order the colours of a layer are printed
+ * @param mixtures paints of its own, that spools of the palette run together into
  */
 public record ColourPlan(
-        LayerSettings layers, Starts starts, List<SpoolId> palette, Halts halts, Regions regions, Ordering ordering) {
+        LayerSettings layers,
+        Starts starts,
+        List<SpoolId> palette,
+        Halts halts,
+        Regions regions,
+        Ordering ordering,
+        Mixtures mixtures) {
     /** As many as there are letters. */
     public static final int MOST_SPOOLS = 26;
 
@@ -35,18 +42,27 @@ public record ColourPlan(
         Stream.of(
                         starts.list().stream().map(ColourStart::spool),
                         regions.list().stream().map(Region::spool),
-                        ordering.numbering().stream())
+                        ordering.numbering().stream(),
+                        mixtures.list().stream().map(Mixture::id),
+                        mixtures.list().stream().flatMap(m -> m.spools().stream()))
                 .flatMap(s -> s)
                 .filter(s -> !lettered.contains(s))
                 .findFirst()
                 .ifPresent(s -> {
                     throw new IllegalArgumentException("no letter for " + s);
                 });
+        palette.stream()
+                .filter(s -> s.isMixture() && mixtures.find(s).isEmpty())
+                .findFirst()
+                .ifPresent(s -> {
+                    throw new IllegalArgumentException("no mixture " + s);
+                });
     }
 
     /** One colour from the bed up. */
     public static ColourPlan of(LayerSettings layers, SpoolId spool) {
-        return new ColourPlan(layers, Starts.of(spool), List.of(spool), Halts.NONE, Regions.NONE, Ordering.USUAL);
+        return new ColourPlan(
+                layers, Starts.of(spool), List.of(spool), Halts.NONE, Regions.NONE, Ordering.USUAL, Mixtures.NONE);
     }
 
     /** The letter of a spool of this plan: A, B, C… */
@@ -69,11 +85,12 @@ public record ColourPlan(
         return lettering(spool).with(starts.within(from, to, spool));
     }
 
-    /** Moves start {@code index}, not the first, between its neighbours. */
+    /** Moves start {@code index}, not the first, between its neighbours; fades that begin or end there go with it. */
     public ColourPlan move(int index, Height height, LayerGrid grid) {
+        Height before = starts.get(index).wished();
         Starts moved = starts.move(index, height);
         grid.snap(height);
-        return with(moved);
+        return with(moved).with(mixtures.moved(before, height), palette);
     }
 
     /** Gives start {@code index} another spool. */
@@ -97,7 +114,8 @@ public record ColourPlan(
                 palette,
                 halts.scaledBy(factor),
                 regions.scaledInHeight(factor),
-                ordering);
+                ordering,
+                mixtures.scaledBy(factor));
     }
 
     /** With every start and halt where it prints on {@code grid}, so that nothing snaps any more. */
@@ -106,7 +124,7 @@ public record ColourPlan(
     }
 
     public ColourPlan withLayers(LayerSettings settings) {
-        return new ColourPlan(settings, starts, palette, halts, regions, ordering);
+        return new ColourPlan(settings, starts, palette, halts, regions, ordering, mixtures);
     }
 
     /** Stops at {@code halt}'s height; one already at exactly that height gets the new note. */
@@ -134,15 +152,15 @@ public record ColourPlan(
         for (Region region : changed.list()) {
             plan = plan.lettering(region.spool());
         }
-        return new ColourPlan(layers, starts, plan.palette, halts, changed, ordering);
+        return new ColourPlan(layers, starts, plan.palette, halts, changed, ordering, mixtures);
     }
 
     /** Regions moved along with a model that was scaled evenly and turned about its origin; heights stay. */
     public ColourPlan along(double factor, double degrees) {
-        return new ColourPlan(layers, starts, palette, halts, regions.along(factor, degrees), ordering);
+        return new ColourPlan(layers, starts, palette, halts, regions.along(factor, degrees), ordering, mixtures);
     }
 
-    /** Every spool that a colour by height or a region prints with. */
+    /** Every spool and mixture that a colour by height or a region prints with. */
     public Set<SpoolId> spools() {
         Set<SpoolId> all = new LinkedHashSet<>();
         starts.list().forEach(s -> all.add(s.spool()));
@@ -150,28 +168,87 @@ public record ColourPlan(
         return all;
     }
 
+    /**
+     * With a paint of its own, or with what became of one.
+     *
+     * @throws Refusal if a fade ends above the print
+     */
+    public ColourPlan with(Mixture mixture, LayerGrid grid) {
+        if (mixture instanceof Mixture.Fade fade && fade.ends().isAbove(grid.printedHeight())) {
+            throw Refusal.of(
+                    "The fade ends at %s mm and the print at %s mm; end it lower.", fade.ends(), grid.printedHeight());
+        }
+        ColourPlan plan = this;
+        for (SpoolId spool : mixture.spools()) {
+            plan = plan.lettering(spool);
+        }
+        return plan.with(mixtures.with(mixture), plan.lettered(mixture.id()));
+    }
+
+    /**
+     * With a fade over its heights: what starts between goes, and from its end on what it has become goes on as far as the next
+     * start.
+     *
+     * @param end the paint that it ends with
+     */
+    public ColourPlan fading(Mixture.Fade fade, SpoolId end, LayerGrid grid) {
+        ColourPlan plan = with(fade, grid).lettering(end);
+        return plan.with(plan.starts.turning(fade.begins(), fade.ends(), fade.id(), end, grid));
+    }
+
+    /**
+     * Moves an end of a fade, and the border that lies there.
+     *
+     * @param lower whether it is the one at which it begins
+     */
+    public ColourPlan moveFade(SpoolId id, boolean lower, Height height, LayerGrid grid) {
+        if (!(mixtures.get(id) instanceof Mixture.Fade fade)) {
+            throw new Refusal("A blend has no ends to move; give it other weights.");
+        }
+        Height before = lower ? fade.begins() : fade.ends();
+        for (int i = 1; i < starts.size(); i++) {
+            if (starts.get(i).wished().equals(before)) {
+                return move(i, height, grid);
+            }
+        }
+        return with(lower ? fade.over(height, fade.ends()) : fade.over(fade.begins(), height), grid);
+    }
+
+    /** The mixtures that any of it is printed with. */
+    public List<Mixture> mixed() {
+        return mixtures.among(spools());
+    }
+
+    private ColourPlan with(Mixtures changed, List<SpoolId> letters) {
+        return new ColourPlan(layers, starts, letters, halts, regions, ordering, changed);
+    }
+
     private ColourPlan with(Starts changed) {
-        return new ColourPlan(layers, changed, palette, halts, regions, ordering);
+        return new ColourPlan(layers, changed, palette, halts, regions, ordering, mixtures);
     }
 
     private ColourPlan with(Halts changed) {
-        return new ColourPlan(layers, starts, palette, changed, regions, ordering);
+        return new ColourPlan(layers, starts, palette, changed, regions, ordering, mixtures);
     }
 
     private ColourPlan lettering(SpoolId spool) {
+        return with(mixtures, lettered(spool));
+    }
+
+    private List<SpoolId> lettered(SpoolId spool) {
         if (palette.contains(spool)) {
-            return this;
+            return palette;
         }
         if (palette.size() == MOST_SPOOLS) {
             throw Refusal.of("A plan holds at most %d spools; use one that it has.", MOST_SPOOLS);
         }
         List<SpoolId> more = new ArrayList<>(palette);
         more.add(spool);
-        return new ColourPlan(layers, starts, more, halts, regions, ordering);
+        return more;
     }
 
     public ColourPlan with(Ordering other) {
-        return new ColourPlan(layers, starts, palette, halts, regions, other);
+        return new ColourPlan(layers, starts, palette, halts, regions, other, mixtures);
     }
 
     /** The same with each spool known by another number, no two by one. */
@@ -179,10 +256,13 @@ public record ColourPlan(
         return new ColourPlan(
                 layers,
                 starts.renumbered(other),
-                palette.stream().map(other).toList(),
+                palette.stream().map(s -> s.renumbered(other)).toList(),
                 halts,
                 regions.renumbered(other),
-                ordering.numbered(ordering.numbering().stream().map(other).toList()));
+                ordering.numbered(ordering.numbering().stream()
+                        .map(s -> s.renumbered(other))
+                        .toList()),
+                mixtures.renumbered(other));
     }
 
     /** The spools by their numbers in the slicing program; one that colours nothing any more has none. */

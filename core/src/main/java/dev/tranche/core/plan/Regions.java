@@ -126,7 +126,8 @@ public record Regions(List<Region> list) {
     }
 
     Regions renumbered(UnaryOperator<SpoolId> other) {
-        return new Regions(list.stream().map(r -> r.in(other.apply(r.spool()))).toList());
+        return new Regions(
+                list.stream().map(r -> r.in(r.spool().renumbered(other))).toList());
     }
 
     Regions scaledInHeight(double factor) {

@@ -32,11 +32,14 @@ public record Spool(
     /** Where nobody has looked: PLA hides at about this, from memory. */
     public static final double USUAL_COVER = 0.8;
 
+    static final int LONGEST_NAME = 40;
+    static final int MOST_GRAMS = 100_000;
+
     private static final double CLEAR = 5;
 
     public Spool {
         name = Words.oneLine(name == null ? "" : name);
-        if (name.isEmpty() || name.length() > 40) {
+        if (name.isEmpty() || name.length() > LONGEST_NAME) {
             throw new Refusal("A spool needs a name of at most 40 letters.");
         }
         if (colour == null) {
@@ -53,7 +56,7 @@ public record Spool(
         pricePerKilogram = pricePerKilogram.scale() < 0 ? pricePerKilogram.setScale(0) : pricePerKilogram;
         temperature("first-layer temperature", firstLayerTemperature);
         temperature("temperature", temperature);
-        if (!(gramsLeft >= 0 && gramsLeft <= 100_000)) {
+        if (!(gramsLeft >= 0 && gramsLeft <= MOST_GRAMS)) {
             throw Refusal.of("%s g left on a spool cannot be; give 0 to 100 000.", gramsLeft);
         }
         if (!(coverDepth >= 0.05 && coverDepth <= 20)) {

@@ -74,6 +74,20 @@ public record Starts(List<ColourStart> list) {
         return new Starts(changed);
     }
 
+    /** With {@code spool} from one height to another, and from there on {@code end}, unless something starts there. */
+    Starts turning(Height from, Height to, SpoolId spool, SpoolId end, LayerGrid grid) {
+        boolean goesOn =
+                !grid.goesAbove(to) || list.stream().anyMatch(s -> s.wished().equals(to));
+        List<ColourStart> changed = new ArrayList<>(list);
+        changed.removeIf(s -> !from.isAbove(s.wished()) && to.isAbove(s.wished()));
+        int at = (int) changed.stream().filter(s -> from.isAbove(s.wished())).count();
+        changed.add(at, new ColourStart(from, spool));
+        if (!goesOn) {
+            changed.add(at + 1, new ColourStart(to, end));
+        }
+        return new Starts(changed);
+    }
+
     /** Moves start {@code index}, not the first, between its neighbours. */
     Starts move(int index, Height height) {
         if (index == 0) {
@@ -144,7 +158,7 @@ public record Starts(List<ColourStart> list) {
 
     Starts renumbered(UnaryOperator<SpoolId> other) {
         return new Starts(list.stream()
-                .map(s -> new ColourStart(s.wished(), other.apply(s.spool())))
+                .map(s -> new ColourStart(s.wished(), s.spool().renumbered(other)))
                 .toList());
     }
 

@@ -46,6 +46,23 @@ final class NozzleMelt {
         return true;
     }
 
+    /** Pushes {@code volume} mm³ of several at once through, in those shares. */
+    void push(double volume, double[] blend) {
+        double left = Math.exp(-volume / deadVolume);
+        pure = false;
+        for (int i = 0; i < shares.length; i++) {
+            shares[i] = blend[i] + (shares[i] - blend[i]) * left;
+            if (shares[i] > 1 - TRACE) {
+                only = i;
+                pure = true;
+            }
+        }
+        if (pure) {
+            java.util.Arrays.fill(shares, 0);
+            shares[only] = 1;
+        }
+    }
+
     double share(int filament) {
         return shares[filament];
     }

@@ -14,6 +14,7 @@ import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rig.Loading;
+import dev.tranche.core.rig.Mixing;
 import dev.tranche.core.speech.Words;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -122,8 +123,15 @@ public final class Rehearsal {
                 whole);
     }
 
-    /** Before the start each slot of a feeder holds what it is to hold first. */
+    /** Before the start each slot of a feeder, or input of a nozzle that blends, holds what it is to hold first. */
     private void fillSlots() throws IOException {
+        List<Optional<SpoolId>> inputs =
+                Mixing.of(facts.rig(), facts.plan()).map(Mixing::inputs).orElse(List.of());
+        for (int i = 0; i < inputs.size(); i++) {
+            if (inputs.get(i).isPresent()) {
+                hand("input " + i + " " + filaments.indexOf(inputs.get(i).get()));
+            }
+        }
         Map<Integer, SpoolId> slots = new LinkedHashMap<>();
         for (Loading.Stage stage : facts.ledger().loading().stages()) {
             for (int t = 0; t < stage.contents().size(); t++) {

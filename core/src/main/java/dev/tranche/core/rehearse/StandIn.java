@@ -82,6 +82,10 @@ public final class StandIn {
     private double routinePurge;
 
     private boolean coldTold;
+    /** From when somebody has said what feeds its inputs. */
+    private Optional<Mixer> mixer = Optional.empty();
+
+    private final int filaments;
 
     /**
      * @param filaments how many there are to put in, numbered from 0
@@ -94,6 +98,7 @@ public final class StandIn {
         this.clock = new MotionClock(printer.motion());
         this.own = new OwnLines(abilities.dialect());
         this.gears = printer.drive().gearsToNozzle();
+        this.filaments = filaments;
         this.strand = new Strand(
                 gears,
                 printer.filament().volume(1).cubicMillimetres(),
@@ -188,6 +193,7 @@ public final class StandIn {
     }
 
     private void rest(GcodeScanner line, Wire wire) throws IOException {
+        mixer.ifPresent(m -> m.obey(line));
         if (line.is('M', 104)) {
             warmth.aim(controller.nozzleTarget(), secondsSoFar());
             coldTold = false;
@@ -249,6 +255,7 @@ public final class StandIn {
         if (!strand.isThere() && mm > 0 && printer.selector().isPresent()) {
             choose(printer.selector().get());
         }
+        mixer.ifPresent(m -> strand.blends(m.shares(controller.z())));
         double missing = strand.feed(mm);
         if (strand.hasEnded()) {
             wire.say("// ends " + lines);
@@ -307,6 +314,10 @@ public final class StandIn {
         if (number < 0) {
             return;
         }
+        if (mixer.isPresent()) {
+            mixer.get().choose(number);
+            return;
+        }
         int filament = slots.getOrDefault(number, number);
         if (!strand.has(filament) || filament == strand.loaded()) {
             return;
@@ -348,7 +359,7 @@ public final class StandIn {
 
     /**
      * What a person does at the machine, or deals it: {@code out}; {@code in 2 gears}, {@code in 2 nozzle}; {@code push 190};
-     * {@code wait 95} seconds; {@code go}; {@code slot 1 2}; {@code clock}, which is
+     * {@code wait 95} seconds; {@code go}; {@code slot 1 2}; {@code input 0 2}, which feeds filament 2 to the first input of a nozzle that blends; {@code clock}, which is
      * answered with the seconds; {@code routine 100} mm that the machine's own routine pushes through at each change; and faults: {@code ends 2 1200} mm from now, {@code ignore 3}, the
      * third stop, {@code gives-up 2} the heater at the second, {@code power 3600} seconds from the start.
      *
@@ -365,6 +376,7 @@ public final class StandIn {
                 case "go" -> go(wire);
                 case "clock" -> Words.format("clock %.2f", seconds());
                 case "slot" -> done(() -> slots.put(Integer.parseInt(words[1]), Integer.parseInt(words[2])));
+                case "input" -> input(Integer.parseInt(words[1]), Integer.parseInt(words[2]));
                 case "ends" -> done(() -> strand.endsAfter(Integer.parseInt(words[1]), Double.parseDouble(words[2])));
                 case "routine" -> done(() -> routinePurge = Double.parseDouble(words[1]));
                 case "ignore" -> done(() -> ignored = Integer.parseInt(words[1]));
@@ -375,6 +387,17 @@ public final class StandIn {
         } catch (NumberFormatException | ArrayIndexOutOfBoundsException e) {
             return "cannot: “" + Words.quoted(does) + "” lacks a number";
         }
+    }
+
+    private String input(int input, int filament) {
+        if (input < 0 || input >= printer.hotend().inputs() || !strand.has(filament)) {
+            return "cannot: there is no such input or filament";
+        }
+        if (mixer.isEmpty()) {
+            mixer = Optional.of(new Mixer(printer.hotend().inputs(), filaments));
+        }
+        mixer.get().feeds(input, filament);
+        return "done";
     }
 
     private static String done(Runnable deed) {

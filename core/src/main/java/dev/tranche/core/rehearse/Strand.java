@@ -27,6 +27,8 @@ final class Strand {
     private double tip;
 
     private boolean ended;
+    /** Shares of what several inputs feed; none where there is one. */
+    private double[] blend;
 
     /**
      * @param gears mm from the gears to the nozzle's tip
@@ -49,6 +51,11 @@ final class Strand {
 
     int loaded() {
         return loaded;
+    }
+
+    /** What comes from here on is several at once, in those shares. */
+    void blends(double[] shares) {
+        blend = shares;
     }
 
     /** Whether there is one of that number. */
@@ -115,7 +122,11 @@ final class Strand {
         double before = tip;
         tip += mm;
         if (tip > 0) {
-            melt.push(tip * area, loaded);
+            if (blend == null) {
+                melt.push(tip * area, loaded);
+            } else {
+                melt.push(tip * area, blend);
+            }
             tip = 0;
         } else if (tip <= -gears && mm < 0) {
             loaded = NOTHING;

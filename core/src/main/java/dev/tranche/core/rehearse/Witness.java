@@ -10,6 +10,9 @@ import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.LayerColours;
+import dev.tranche.core.plan.Mixture;
+import dev.tranche.core.plan.Paints;
+import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
 import dev.tranche.core.plate.Layout;
@@ -31,6 +34,9 @@ final class Witness {
     /** Nearer than this to a layer's top, mm, a line belongs to it (domain §14). */
     private static final double NEAR = 0.02;
 
+    /** Of what there is more than this, it is. */
+    private static final double MOST = 0.5;
+
     private static final int MOST_MARKS = 2_000;
     private static final int MOST_MARKS_IN_ALL = 20_000;
     private static final int FIELDS = 7;
@@ -41,6 +47,7 @@ final class Witness {
     private final double raft;
     private final LayerGrid grid;
     private final List<AffineTransformation> intoModel;
+    private final Paints paints;
     private final List<LinearRgb> colours;
     /** What each looks like by itself, as the melt shows it. */
     private final List<Lab> wanted;
@@ -84,6 +91,7 @@ final class Witness {
                 .map(Layout.Copy::spot)
                 .map(facts.modelFootprint()::into)
                 .toList();
+        this.paints = facts.looks().paints();
         this.colours = filaments.stream()
                 .map(s -> facts.shelf().get(s).colour().linear())
                 .toList();
@@ -178,11 +186,20 @@ final class Witness {
                 continue;
             }
             inside = true;
+            if (seen.spools().get(i).isMixture()) {
+                comes = comes == null ? Melt.mix(colours, boxed()).lab() : comes;
+                double difference = fromBlend(seen.spools().get(i), comes);
+                if (difference < best) {
+                    best = difference;
+                    nearest = i;
+                }
+                continue;
+            }
             int filament = filaments.indexOf(seen.spools().get(i));
             if (filament == pure) {
                 best = 0;
                 nearest = filament;
-            } else if (filament >= 0 && shares[filament] > 0.5) {
+            } else if (filament >= 0 && shares[filament] > MOST) {
                 comes = comes == null ? Melt.mix(colours, boxed()).lab() : comes;
                 double difference = comes.differenceTo(wanted.get(filament));
                 if (difference < best) {
@@ -210,6 +227,39 @@ final class Witness {
             sum.right += came;
         }
         return true;
+    }
+
+    /**
+     * How far what comes is from a mixture as it may be here: a fade turns while a layer is printed, and lags behind by what is in
+     * the nozzle. Where most of it is something else, it is not that mixture at all.
+     */
+    private double fromBlend(SpoolId paint, Lab comes) {
+        Mixture mixture = paints.mixtures().get(paint);
+        int shade =
+                nearest(mixture, mixture.shade(grid.bottom(Math.max(1, layer - 1))), mixture.shade(grid.top(layer)));
+        Recipe recipe = mixture.recipe(shade);
+        double common = 0;
+        for (int i = 0; i < shares.length; i++) {
+            common += Math.min(shares[i], recipe.share(filaments.get(i)));
+        }
+        if (common <= MOST) {
+            return Double.POSITIVE_INFINITY;
+        }
+        LinearRgb own = paints.of(new Paints.Shaded(paint, shade)).colour().linear();
+        return comes.differenceTo(Melt.mix(own, own, 0).lab());
+    }
+
+    /** The shade from {@code least} to {@code most} that is made most like what comes. */
+    private int nearest(Mixture mixture, int least, int most) {
+        double along = 0;
+        double length = 0;
+        for (int i = 0; i < shares.length; i++) {
+            double from = mixture.recipe(least).share(filaments.get(i));
+            double way = mixture.recipe(most).share(filaments.get(i)) - from;
+            along += (shares[i] - from) * way;
+            length += way * way;
+        }
+        return length == 0 ? least : least + (int) Math.rint((most - least) * Math.max(0, Math.min(1, along / length)));
     }
 
     private List<Double> boxed() {

@@ -8,7 +8,6 @@ import dev.tranche.core.machine.Bed;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerColours;
-import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plate.Footprint;
 import dev.tranche.core.plate.Layout;
 import dev.tranche.core.plate.Plate;
@@ -75,11 +74,9 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
         boolean apart = order.passes().get(0).thing().isPresent();
         Walk walk = new Walk(colouring, things, apart, footprint, layout);
         int swap = 0;
-        SpoolId loaded = order.passes().get(0).spool();
         for (Pass pass : order.passes()) {
-            if (!pass.spool().equals(loaded)) {
+            if (swap < ledger.swaps().size() && ledger.swaps().get(swap).next() == pass) {
                 walk.swap(ledger.swaps().get(swap++), pass);
-                loaded = pass.spool();
             }
             walk.print(pass);
         }

@@ -3,6 +3,7 @@ package dev.tranche.core.rig;
 import dev.tranche.core.colour.LinearRgb;
 import dev.tranche.core.colour.Melt;
 import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
@@ -14,25 +15,14 @@ import java.util.List;
  * @param weights one an input, 0 or more; their sum is 1 within 0.001
  */
 public record Blend(List<Double> weights) {
-    private static final double TOLERANCE = 0.001;
+    private static final double TOLERANCE = Recipe.TOLERANCE;
 
     public Blend {
         weights = List.copyOf(weights);
         if (weights.size() < 2 || weights.size() > 6) {
             throw Refusal.of("A blend needs a weight for each of 2 to 6 inputs, not %d.", weights.size());
         }
-        double sum = 0;
-        for (double w : weights) {
-            if (!(w >= 0 && w <= 1)) {
-                throw Refusal.of("A weight of %s is out of range; give 0 to 1, such as 0.7.", w);
-            }
-            sum += w;
-        }
-        if (Math.abs(sum - 1) > TOLERANCE) {
-            throw Refusal.of(
-                    "The weights sum to %s and must sum to 1; change one of them by %s.",
-                    decimal(sum), decimal(1 - sum));
-        }
+        Recipe.check(weights);
     }
 
     /** All of one input. */
@@ -60,6 +50,16 @@ public record Blend(List<Double> weights) {
             between.add(weights.get(i) + share * (other.weights.get(i) - weights.get(i)));
         }
         return new Blend(between);
+    }
+
+    /** Whether nobody could tell it from {@code other}. */
+    public boolean isLike(Blend other) {
+        for (int i = 0; i < weights.size(); i++) {
+            if (other.weights.size() != weights.size() || Math.abs(weights.get(i) - other.weights.get(i)) > TOLERANCE) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** What it looks like when its inputs hold {@code colours}. */

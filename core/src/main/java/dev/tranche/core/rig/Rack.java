@@ -1,14 +1,17 @@
 package dev.tranche.core.rig;
 
 import dev.tranche.core.machine.Printer;
+import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -96,6 +99,21 @@ public record Rack(List<VirtualExtruder> extruders, List<Optional<SpoolId>> inpu
         return new Rack(
                 extruders.stream().map(e -> e.holding(e.spool().flatMap(other))).toList(),
                 inputs.stream().map(i -> i.flatMap(other)).toList());
+    }
+
+    /** What a blend that extruder {@code number} keeps is made of, if the spools of its inputs are settled; of plain inputs nothing. */
+    public Optional<Recipe> recipe(int number) {
+        Map<SpoolId, Double> shares = new LinkedHashMap<>();
+        List<Double> weights = extruder(number).blend().map(Blend::weights).orElse(List.of());
+        for (int i = 0; i < weights.size(); i++) {
+            if (weights.get(i) > 0) {
+                if (i >= inputs.size() || inputs.get(i).isEmpty()) {
+                    return Optional.empty();
+                }
+                shares.merge(inputs.get(i).get(), weights.get(i), Double::sum);
+            }
+        }
+        return shares.size() < 2 ? Optional.empty() : Optional.of(Recipe.of(shares));
     }
 
     public Rack feeding(int input, Optional<SpoolId> spool) {

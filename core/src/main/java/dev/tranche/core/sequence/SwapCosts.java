@@ -41,7 +41,7 @@ final class SwapCosts {
 
     private static long weight(Aim aim, Toll toll) {
         return switch (aim) {
-            case SWAPS -> ONE_SWAP + Math.round(toll.purge() * PURGE_STEPS);
+            case SWAPS -> (toll.swap() ? ONE_SWAP : 1) + Math.round(toll.purge() * PURGE_STEPS);
             case PURGE -> Math.round(toll.purge() * PURGE_STEPS) * TIE + 1;
             case MONEY -> Math.round(toll.money() * MONEY_STEPS) * TIE + 1;
         };

@@ -3,7 +3,9 @@ package dev.tranche.core.look;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import dev.tranche.core.colour.Film;
 import dev.tranche.core.colour.LinearRgb;
+import dev.tranche.core.colour.Melt;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Body;
@@ -13,9 +15,11 @@ import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Mixture;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Pick;
 import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.Shape;
@@ -195,7 +199,6 @@ class LooksTest {
 
     /** What Kubelka's layers give at one point, light followed ply by ply from the far side, with nothing shared. */
     private static LinearRgb followed(Colouring colouring, View view, double x, double y) {
-        Map<SpoolId, Spool> shelf = shelf(ALL);
         LinearRgb seen = new LinearRgb(1, 1, 1);
         double[] back = {0, 0, 0};
         double[] through = {1, 1, 1};
@@ -207,7 +210,7 @@ class LooksTest {
             if (pick.isPresent()) {
                 plies++;
                 double thick = colouring.model().grid().thickness(layer).millimetres();
-                var film = shelf.get(pick.get().spool()).film();
+                Film film = film(colouring, pick.get().spool(), layer);
                 seen = film.over(seen, thick);
                 LinearRgb r = film.over(new LinearRgb(0, 0, 0), thick);
                 LinearRgb t = film.slab(thick).through();
@@ -266,7 +269,64 @@ class LooksTest {
                     one(random),
                     Range.ofLayers(model.grid(), first, first + random.nextInt(count - first + 1))));
         }
-        return plan.with(new Regions(regions));
+        plan = plan.with(new Regions(regions));
+        return random.nextBoolean() ? mixing(plan, random, model) : plan;
+    }
+
+    /** With a fade and a blend in the place of some of its spools. */
+    private static ColourPlan mixing(ColourPlan plain, Random random, CutModel model) {
+        Height top = model.grid().printedHeight();
+        Height begins = top.times(0.6 * random.nextDouble());
+        Mixture fade = new Mixture.Fade(
+                new SpoolId(-1),
+                Recipe.of(POND.id()),
+                new Recipe(List.of(new Recipe.Portion(PLUM.id(), 0.3), new Recipe.Portion(CHALK.id(), 0.7))),
+                begins,
+                begins.plus(top.times(0.1 + 0.3 * random.nextDouble())));
+        Mixture blend = new Mixture.Blend(
+                new SpoolId(-2),
+                new Recipe(List.of(new Recipe.Portion(SOOT.id(), 0.1), new Recipe.Portion(CHALK.id(), 0.9))));
+        ColourPlan plan = plain.with(fade, model.grid()).with(blend, model.grid());
+        plan = plan.recolour(random.nextInt(plan.starts().size()), new SpoolId(-1 - random.nextInt(2)));
+        return plan.with(new Regions(plan.regions().list().stream()
+                .map(r -> random.nextInt(3) == 0 ? r.in(new SpoolId(-1 - random.nextInt(2))) : r)
+                .toList()));
+    }
+
+    /** A mixture's optics by hand: ratios of absorption to scattering by volume, and so what hides. */
+    private static Film film(Colouring colouring, SpoolId paint, int layer) {
+        if (!paint.isMixture()) {
+            return shelf(ALL).get(paint).film();
+        }
+        double middle = (colouring.model().grid().bottom(layer).millimetres()
+                        + colouring.model().grid().top(layer).millimetres())
+                / 2;
+        double plum = 0;
+        double chalk = 0.9;
+        double soot = 0.1;
+        double pond = 0;
+        if (colouring.plan().mixtures().get(paint) instanceof Mixture.Fade f) {
+            double way = Math.max(
+                    0,
+                    Math.min(
+                            1,
+                            (middle - f.begins().millimetres())
+                                    / (f.ends().millimetres() - f.begins().millimetres())));
+            plum = 0.3 * way;
+            chalk = 0.7 * way;
+            pond = 1 - way;
+            soot = 0;
+        }
+        Srgb colour = pond > 0.9995
+                ? POND.colour()
+                : Srgb.of(Melt.mix(
+                        List.of(
+                                PLUM.colour().linear(),
+                                CHALK.colour().linear(),
+                                POND.colour().linear(),
+                                SOOT.colour().linear()),
+                        List.of(plum, chalk, pond, soot)));
+        return Film.of(colour, 1 / (plum / 0.8 + chalk / 0.5 + pond / 0.8 + soot / 0.5));
     }
 
     private static SpoolId one(Random random) {

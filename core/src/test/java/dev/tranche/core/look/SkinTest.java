@@ -31,7 +31,7 @@ class SkinTest {
     }
 
     private static Skin skin(Colouring colouring) {
-        return Skin.of(colouring, s -> Spools.SHELF.get(s).colour(), Progress.UNHEARD);
+        return Skin.of(colouring, new Looks(colouring, Spools.SHELF).paints(), Progress.UNHEARD);
     }
 
     /** By the divergence theorem, which holds only if the skin is closed and all of it faces outwards. */
@@ -101,7 +101,7 @@ class SkinTest {
         ColourPlan plan =
                 soot().startAt(Height.ofMillimetres(2.8), Spools.CHALK.id(), LayerSettings.COMMON.on(body.height()));
         Colouring colouring = coloured(body, plan);
-        Skin cut = Skin.cut(colouring, 3, s -> Spools.SHELF.get(s).colour());
+        Skin cut = Skin.cut(colouring, 3, new Looks(colouring, Spools.SHELF).paints());
         assertThat(cut.triangles()).isEqualTo(2);
         assertThat(cut.corner(0, 0, 2)).isCloseTo(0.6f, within(1e-6f));
         int before = skin(colouring).triangles();

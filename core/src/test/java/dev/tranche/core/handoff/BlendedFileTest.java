@@ -1,0 +1,274 @@
+package dev.tranche.core.handoff;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.core.check.Bench;
+import dev.tranche.core.check.Finding;
+import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.estimate.SpoolUse;
+import dev.tranche.core.estimate.Stretch;
+import dev.tranche.core.gcode.Patch;
+import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.machine.Abilities;
+import dev.tranche.core.plan.Mixture;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Recipe;
+import dev.tranche.core.plan.Recipe.Portion;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plan.Spools;
+import dev.tranche.core.rig.Beginning;
+import dev.tranche.core.rig.Rig;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.units.Height;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+
+/** The tile of the bench, 15 layers of 0.2 mm, on a nozzle with two inputs. */
+class BlendedFileTest {
+    private static final SpoolId SKY = Spools.SKY.id();
+    private static final SpoolId MUSTARD = Spools.MUSTARD.id();
+    private static final SpoolId FADE = new SpoolId(-1);
+
+    private static Height h(double mm) {
+        return Height.ofMillimetres(mm);
+    }
+
+    private static Bench bench() {
+        Bench bench = new Bench();
+        Rig rig = Beginning.BLENDING.rig("Blender");
+        bench.printer = rig.printer();
+        bench.rack = Optional.of(rig.rack());
+        bench.macros = rig.macros();
+        bench.plan = bench.plan.recolour(0, SKY);
+        return bench;
+    }
+
+    /** From all sky at 1 mm to all mustard at 2.6 mm, and on as mustard. */
+    private static Bench fading() {
+        Bench bench = bench();
+        bench.plan = bench.plan
+                .with(new Mixture.Fade(FADE, Recipe.of(SKY), Recipe.of(MUSTARD), h(1), h(2.6)), bench.grid)
+                .startAt(h(1), FADE, bench.grid)
+                .startAt(h(2.6), MUSTARD, bench.grid);
+        return bench;
+    }
+
+    private static Bench blending() {
+        Bench bench = bench();
+        bench.plan = bench.plan
+                .with(
+                        new Mixture.Blend(FADE, new Recipe(List.of(new Portion(SKY, 0.5), new Portion(MUSTARD, 0.5)))),
+                        bench.grid)
+                .startAt(h(1), FADE, bench.grid);
+        return bench;
+    }
+
+    private static Bench inSteps(Bench bench) {
+        bench.printer =
+                bench.printer.with(Abilities.of("T", "M163 SP", "M164 S", "M0", "G4 SP", "M104 S", "M109 S", "M400"));
+        return bench;
+    }
+
+    private static byte[] sliced() {
+        return new SmallGcode().relativeExtrusion().grid(0.2, 0.2, 15).bytes();
+    }
+
+    private static List<String> added(Bench bench) throws IOException {
+        bench.sliced(sliced());
+        String before = new String(sliced(), StandardCharsets.US_ASCII);
+        return new String(bench.written(), StandardCharsets.US_ASCII)
+                .lines()
+                .filter(l -> l.startsWith("; tranche") || !before.contains(l + "\n"))
+                .toList();
+    }
+
+    @Test
+    void a_fade_from_the_colour_beneath_it_into_the_one_above_it_needs_no_stop_at_all() {
+        Ledger ledger;
+        try {
+            ledger = fading().ledger();
+        } catch (RuntimeException e) {
+            e.printStackTrace();
+            throw e;
+        }
+        assertThat(ledger.swaps()).isEmpty();
+        assertThat(ledger.swapCount().value()).isZero();
+        assertThat(ledger.purgeLength().value()).isZero();
+        assertThat(ledger.stretches()).extracting(Stretch::spool).containsExactly(SKY, FADE, MUSTARD);
+    }
+
+    @Test
+    void a_blend_that_begins_at_once_clears_the_nozzle_and_swaps_no_spool() {
+        Ledger ledger = blending().ledger();
+        assertThat(ledger.swaps()).hasSize(1);
+        assertThat(ledger.swaps().get(0).turns()).isTrue();
+        assertThat(ledger.swaps().get(0).needsPerson()).isFalse();
+        assertThat(ledger.swapCount().value()).isZero();
+        assertThat(ledger.purgeLength().value()).isGreaterThan(0);
+        // Half of what is pushed comes from each spool.
+        SpoolUse mustard = ledger.uses().stream()
+                .filter(u -> u.spool().id().equals(MUSTARD))
+                .findFirst()
+                .orElseThrow();
+        assertThat(mustard.purge().cubicMillimetres())
+                .isCloseTo(ledger.swaps().get(0).pushed().cubicMillimetres() / 2, within(1e-9));
+    }
+
+    @Test
+    void plastic_of_a_fade_is_taken_from_its_spools_as_it_turns() {
+        Bench bench = fading();
+        Bench plain = bench();
+        double all = plain.ledger().uses().get(0).plastic().cubicMillimetres();
+        List<SpoolUse> uses = bench.ledger().uses();
+        assertThat(uses).extracting(u -> u.spool().id()).containsExactly(SKY, MUSTARD);
+        assertThat(uses.stream()
+                        .mapToDouble(u -> u.plastic().cubicMillimetres())
+                        .sum())
+                .isCloseTo(all, within(1e-6));
+        double mustard = 0;
+        var layers = plain.reckoning().base().layers();
+        for (int layer = 1; layer <= 15; layer++) {
+            double middle = 0.2 * layer - 0.1;
+            mustard += Math.max(0, Math.min(1, (middle - 1) / 1.6))
+                    * layers.get(layer - 1).plastic().cubicMillimetres();
+        }
+        assertThat(uses.get(1).plastic().cubicMillimetres()).isCloseTo(mustard, within(0.002 * all));
+        assertThat(uses.stream().mapToDouble(SpoolUse::seconds).sum())
+                .isCloseTo(bench.ledger().totalSeconds(), within(1e-6));
+    }
+
+    @Test
+    void the_file_is_told_of_the_blends_once_and_of_the_fade_in_one_line() throws IOException {
+        List<String> lines = added(fading());
+        assertThat(lines.stream().filter(l -> !l.startsWith("; tranche")))
+                .containsExactly(
+                        "M163 S0 P1",
+                        "M163 S1 P0",
+                        "M164 S0",
+                        "M163 S0 P0",
+                        "M163 S1 P1",
+                        "M164 S1",
+                        "T0",
+                        "T0",
+                        "M166 A1.00 Z2.60 I0 J1 S1",
+                        "M166 S0",
+                        "T1");
+        assertThat(lines.stream().filter(l -> l.startsWith("; tranche begin"))).hasSize(3);
+    }
+
+    @Test
+    void without_a_gradient_the_fade_is_steps_before_its_layers() throws IOException {
+        List<String> lines = added(inSteps(fading()));
+        // Layers 6 to 13 lie between 1 and 2.6 mm; the extruder is as it begins before.
+        assertThat(lines.stream().filter(l -> l.startsWith("; tranche begin"))).hasSize(1 + 8 + 1);
+        assertThat(lines).contains("M163 S0 P0.94", "M163 S1 P0.06", "M163 S0 P0.06", "M163 S1 P0.94");
+        assertThat(lines.stream().filter(l -> l.startsWith("T"))).hasSize(3);
+        assertThat(lines.stream().filter("M164 S2"::equals)).hasSize(1 + 8);
+    }
+
+    @Test
+    void taking_it_out_gives_back_the_file_that_came() throws IOException {
+        for (Bench bench : List.of(fading(), inSteps(fading()), blending())) {
+            bench.sliced(sliced());
+            byte[] written = bench.written();
+            bench.sliced(written);
+            assertThat(Patch.removing(bench.file.orElseThrow()).applyTo(written))
+                    .isEqualTo(sliced());
+            assertThat(bench.reckoning().patch().applyTo(written)).isEqualTo(written);
+        }
+    }
+
+    @Test
+    void a_raft_lifts_the_heights_that_the_firmware_is_told() throws IOException {
+        Bench bench = fading();
+        bench.plan = bench.plan.withLayers(new dev.tranche.core.plan.LayerSettings(h(0.2), h(0.2), h(0.6), 0));
+        assertThat(added(bench)).anyMatch(l -> l.startsWith("M166 A"));
+        assertThat(bench.ledger().turns().get(1).after().get(1))
+                .isEqualTo("M166 A" + h(1).plus(bench.match().orElseThrow().raft()) + " Z"
+                        + h(2.6).plus(bench.match().orElseThrow().raft()) + " I0 J1 S1");
+    }
+
+    @Test
+    void a_region_in_a_fade_turns_to_it_and_back_on_each_of_its_layers() {
+        Bench bench = bench();
+        bench.plan =
+                bench.plan.with(new Mixture.Fade(FADE, Recipe.of(SKY), Recipe.of(MUSTARD), h(0), h(3)), bench.grid);
+        bench.region(new Region(
+                "Half",
+                new Shape.Zone(new dev.tranche.core.plan.Outline.Box(10, 20), 5, 10, 0, false),
+                FADE,
+                new Range(h(1), Optional.of(h(2)))));
+        Ledger ledger = bench.ledger();
+        // Five layers hold both; each but the first begins with what the last one ended with.
+        assertThat(ledger.swaps()).isNotEmpty().allMatch(dev.tranche.core.estimate.Swap::turns);
+        assertThat(ledger.turns().stream().filter(t -> t.swap() > 0)).hasSameSizeAs(ledger.swaps());
+        assertThat(ledger.turns().stream().flatMap(t -> t.lines().stream()).filter(l -> l.startsWith("M166 A")))
+                .isNotEmpty();
+    }
+
+    @Test
+    void commands_for_a_slicing_program_hold_the_same() {
+        Bench bench = fading();
+        Hooks hooks = Hooks.of(bench.plan, bench.rig(), bench.ledger());
+        assertThat(hooks.atStart()).hasSize(1);
+        assertThat(hooks.atStart().get(0).lines())
+                .startsWith("M163 S0 P1\nM163 S1 P0\nM164 S0\n")
+                .endsWith("T0\n");
+        assertThat(hooks.beforeLayers())
+                .extracting(Hooks.Text::when)
+                .containsExactly("before layer 6", "before layer 14");
+        assertThat(hooks.beforeLayers().get(0).lines()).isEqualTo("T0\nM166 A1.00 Z2.60 I0 J1 S1\n");
+    }
+
+    @Test
+    void a_job_cut_from_it_begins_with_what_the_nozzle_has_been_told() throws IOException {
+        Bench bench = fading();
+        bench.sliced(sliced());
+        Jobs jobs = bench.reckoning().jobs(java.util.Set.of(8));
+        java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
+        jobs.copy(
+                jobs.list().get(1),
+                new java.io.ByteArrayInputStream(sliced()),
+                out,
+                dev.tranche.core.speech.Progress.UNHEARD);
+        assertThat(out.toString(StandardCharsets.US_ASCII).lines().map(l -> l.replace(" ; tranche added", "")))
+                .containsSubsequence("M163 S0 P1", "M164 S0", "M164 S1", "M166 A1.00 Z2.60 I0 J1 S1");
+    }
+
+    @Test
+    void what_was_written_is_out_of_date_once_the_fade_has_moved() {
+        Bench bench = fading();
+        String before = bench.facts().state();
+        bench.plan = bench.plan.move(1, h(1.2), bench.grid);
+        assertThat(bench.facts().state()).isNotEqualTo(before);
+        assertThat(bench.ledger().turns().get(1).after()).contains("M166 A1.20 Z2.60 I0 J1 S1");
+    }
+
+    @Test
+    void a_printer_that_cannot_blend_says_so_and_nothing_is_written() {
+        Bench bench = fading();
+        Bench plain = new Bench();
+        plain.plan = bench.plan;
+        plain.sliced(sliced());
+        assertThat(plain.findings()).extracting(Finding::key).contains("cannot-blend");
+        assertThatThrownBy(plain::written).isInstanceOf(Refusal.class).hasMessageContaining("has one input");
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("cannot-blend", "more-blends");
+    }
+
+    @Test
+    void a_fade_that_the_print_does_not_reach_any_more_is_mended_at_a_press() {
+        Bench bench = fading();
+        bench.plan = bench.plan.scaledBy(2);
+        Finding found = bench.found("fade-beyond-D");
+        assertThat(found.sentence()).contains("ends at 5.20 mm and the print at 3.00 mm");
+        bench.plan = found.fix().orElseThrow().colours().apply(bench.plan);
+        assertThat(((Mixture.Fade) bench.plan.mixtures().get(FADE)).ends()).isEqualTo(h(3));
+    }
+}
