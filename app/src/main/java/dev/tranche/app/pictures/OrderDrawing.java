@@ -35,7 +35,7 @@ public record OrderDrawing(
     private static final double FOOT = 16;
 
     /** One colour being printed. */
-    public record Cell(SpoolMark mark, double x, double y, double width, double height, String title) {}
+    public record Cell(SpoolMark mark, String hex, double x, double y, double width, double height, String title) {}
 
     /** A swap. */
     public record Dot(double x, double y) {}
@@ -87,9 +87,12 @@ public record OrderDrawing(
                 SpoolId spool = column.spools().get(i);
                 double y = TOP + ROOM - (i + 1) * h;
                 SpoolMark mark = SpoolMark.of(work, spool);
+                String hex = mark.fade().isEmpty() || !"layer".equals(each)
+                        ? ""
+                        : work.paints().at(spool, (left + right) / 2).colour().hex();
                 cells.add(new Cell(
-                        mark, x + 0.5, y, w - 1, h, named(column, each) + ": " + (i + 1) + ". " + mark.name()));
-                if (loaded != null && !loaded.equals(spool)) {
+                        mark, hex, x + 0.5, y, w - 1, h, named(column, each) + ": " + (i + 1) + ". " + mark.name()));
+                if (loaded != null && !loaded.equals(spool) && !loaded.isMixture() && !spool.isMixture()) {
                     dots.add(i == 0 ? new Dot(x, TOP + ROOM - 3) : new Dot(x + w / 2, y + h));
                 }
                 loaded = spool;

@@ -29,8 +29,8 @@ public sealed interface Mixture {
     /** The same of spools known by other numbers. */
     Mixture renumbered(UnaryOperator<SpoolId> other);
 
-    /** Of a fade that has turned. */
-    int TURNED = 1000;
+    /** Of a fade that has turned; so fine because a thousandth of a dark spool shows in a light one. */
+    int TURNED = 1_000_000;
 
     /** One recipe at all heights. */
     record Blend(SpoolId id, Recipe recipe) implements Mixture {

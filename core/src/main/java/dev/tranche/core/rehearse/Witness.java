@@ -201,7 +201,9 @@ final class Witness {
                 nearest = filament;
             } else if (filament >= 0 && shares[filament] > MOST) {
                 comes = comes == null ? Melt.mix(colours, boxed()).lab() : comes;
-                double difference = comes.differenceTo(wanted.get(filament));
+                double difference = Math.min(
+                        comes.differenceTo(wanted.get(filament)),
+                        fromFadeBeneath(seen.spools().get(i), comes));
                 if (difference < best) {
                     best = difference;
                     nearest = filament;
@@ -237,6 +239,10 @@ final class Witness {
         Mixture mixture = paints.mixtures().get(paint);
         int shade =
                 nearest(mixture, mixture.shade(grid.bottom(Math.max(1, layer - 1))), mixture.shade(grid.top(layer)));
+        return fromBlend(mixture, shade, comes);
+    }
+
+    private double fromBlend(Mixture mixture, int shade, Lab comes) {
         Recipe recipe = mixture.recipe(shade);
         double common = 0;
         for (int i = 0; i < shares.length; i++) {
@@ -245,8 +251,22 @@ final class Witness {
         if (common <= MOST) {
             return Double.POSITIVE_INFINITY;
         }
-        LinearRgb own = paints.of(new Paints.Shaded(paint, shade)).colour().linear();
+        LinearRgb own =
+                paints.of(new Paints.Shaded(mixture.id(), shade)).colour().linear();
         return comes.differenceTo(Melt.mix(own, own, 0).lab());
+    }
+
+    /** A fade that has just ended in a spool goes on a little, by what is still in the nozzle. */
+    private double fromFadeBeneath(SpoolId spool, Lab comes) {
+        Height foot = grid.bottom(Math.max(1, layer - 2));
+        return facts.plan().mixed().stream()
+                .filter(m -> m instanceof Mixture.Fade f
+                        && f.to().equals(Recipe.of(spool))
+                        && f.ends().isAbove(foot)
+                        && !f.ends().isAbove(grid.top(layer)))
+                .mapToDouble(m -> fromBlend(m, nearest(m, m.shade(foot), Mixture.TURNED), comes))
+                .min()
+                .orElse(Double.POSITIVE_INFINITY);
     }
 
     /** The shade from {@code least} to {@code most} that is made most like what comes. */

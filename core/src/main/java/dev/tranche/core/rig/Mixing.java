@@ -41,8 +41,8 @@ public record Mixing(
         boolean smooth,
         boolean defines) {
 
-    /** Finer steps than this no eye tells apart (common practice). */
-    private static final double SMALLEST_CHANGE = 0.01;
+    /** As fine as weights are written: a hundredth of a dark spool shows in a light one. */
+    private static final double SMALLEST_CHANGE = 0.001;
 
     public Mixing {
         inputs = List.copyOf(inputs);
@@ -174,7 +174,7 @@ public record Mixing(
                 .orElseThrow();
     }
 
-    /** Weights in whole hundredths that still sum to 1: the last input takes what is left. */
+    /** Weights in whole thousandths that still sum to 1: the last input takes what is left. */
     private static Blend stepped(Blend exact) {
         List<Double> weights = new ArrayList<>();
         double left = 1;

@@ -168,7 +168,7 @@ class BlendedFileTest {
         List<String> lines = added(inSteps(fading()));
         // Layers 6 to 13 lie between 1 and 2.6 mm; the extruder is as it begins before.
         assertThat(lines.stream().filter(l -> l.startsWith("; tranche begin"))).hasSize(1 + 8 + 1);
-        assertThat(lines).contains("M163 S0 P0.94", "M163 S1 P0.06", "M163 S0 P0.06", "M163 S1 P0.94");
+        assertThat(lines).contains("M163 S0 P0.938", "M163 S1 P0.062", "M163 S0 P0.062", "M163 S1 P0.938");
         assertThat(lines.stream().filter(l -> l.startsWith("T"))).hasSize(3);
         assertThat(lines.stream().filter("M164 S2"::equals)).hasSize(1 + 8);
     }

@@ -77,7 +77,7 @@ class MixtureTest {
         assertThat(there.share(SKY) + there.share(MUSTARD)).isCloseTo(1, within(1e-9));
         assertThat(there.share(SKY)).isBetween(0.1 - 1e-9, 0.8 + 1e-9);
         double exact = 0.8 - 0.7 * Math.max(0, Math.min(1, (mm - 2) / 6));
-        assertThat(there.share(SKY)).isCloseTo(exact, within(0.001));
+        assertThat(there.share(SKY)).isCloseTo(exact, within(1e-6));
     }
 
     @Test

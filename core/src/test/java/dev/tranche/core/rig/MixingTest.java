@@ -76,7 +76,7 @@ class MixingTest {
         assertThat(own).isNotIn(mixing.extruder(SKY));
         assertThat(mixing.begins(TWILIGHT, Height.ZERO)).isEmpty();
         // Layer 26 has its middle at 5.1 mm, where 51.7 % are the other one.
-        assertThat(mixing.step(TWILIGHT, GRID, 26)).containsExactly("M163 S0 P0.48", "M163 S1 P0.52", "M164 S" + own);
+        assertThat(mixing.step(TWILIGHT, GRID, 26)).containsExactly("M163 S0 P0.483", "M163 S1 P0.517", "M164 S" + own);
         assertThat(mixing.step(TWILIGHT, GRID, 1)).containsExactly("M163 S0 P1", "M163 S1 P0", "M164 S" + own);
         assertThat(mixing.step(TWILIGHT, GRID, 50)).containsExactly("M163 S0 P0", "M163 S1 P1", "M164 S" + own);
     }
