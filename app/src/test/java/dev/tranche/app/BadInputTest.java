@@ -156,6 +156,40 @@ class BadInputTest extends OnePlanTest {
     }
 
     @Test
+    void blends_and_fades_that_cannot_be_change_nothing() throws Exception {
+        PlanState plan = plan("paints");
+        String address = "/plans/" + plan.id() + "/paints/";
+        String dark = String.valueOf(shelf.all().get(0).id().value());
+        String light = String.valueOf(shelf.all().get(1).id().value());
+        assertThat(post(address + "fade", "seen", "0", "from", dark, "to", light, "begins", "1", "ends", "9"))
+                .contains("ends at 9.00 mm and the print at 5.00 mm");
+        assertThat(post(address + "fade", "seen", "0", "from", dark, "to", light, "begins", "4", "ends", "1"))
+                .contains("does not rise");
+        assertThat(post(address + "fade", "seen", "0", "from", dark, "to", dark, "begins", "1", "ends", "4"))
+                .contains("changes nothing");
+        assertThat(post(address + "fade", "seen", "0", "from", dark, "to", "-7", "begins", "1", "ends", "4"))
+                .contains("not on the shelf");
+        assertThat(post(address + "fade", "seen", "0", "from", dark, "to", light, "begins", "", "ends", "4"))
+                .contains("is not a height");
+        assertThat(post(address + "blend", "seen", "0", "of", dark, "of", light, "share", "50", "share", "60"))
+                .contains("The weights sum to 1.1 and must sum to 1");
+        assertThat(post(address + "blend", "seen", "0", "of", dark, "of", light, "share", "NaN", "share", "50"))
+                .contains("share of");
+        assertThat(post(address + "blend", "seen", "0", "of", dark, "of", light, "share", "-10", "share", "110"))
+                .contains("0 to 1");
+        assertThat(post(address + "blend", "seen", "0", "of", dark, "share", "100"))
+                .contains("A blend of one spool is that spool");
+        assertThat(post(address + "blend", "seen", "0", "of", dark, "of", light, "share", "100"))
+                .contains("a share for each");
+        assertThat(post(address + "preset/0", "seen", "0")).contains("no blend of spools");
+        assertThat(post(address + "preset/99", "seen", "0")).contains("There is no T99");
+        assertThat(post(address + "-4/begins", "seen", "0", "height", "2")).contains("not in this plan any more");
+        assertThat(post("/plans/" + plan.id() + "/purge/measured", "out", "-1", "in", light, "length", "80"))
+                .contains("measure those");
+        assertThat(plans.get(plan.id()).edition()).isZero();
+    }
+
+    @Test
     void a_spool_without_a_colour_or_with_words_for_numbers_is_refused() throws Exception {
         String[] spool = {
             "name",

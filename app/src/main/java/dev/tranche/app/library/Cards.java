@@ -1,7 +1,5 @@
 package dev.tranche.app.library;
 
-import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.databind.json.JsonMapper;
 import dev.tranche.app.history.Broken;
 import dev.tranche.app.history.Reading;
 import dev.tranche.app.plans.PlanState;
@@ -10,7 +8,9 @@ import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.rehearsed.Rehearsed;
 import dev.tranche.app.settings.Settings;
 import dev.tranche.app.shelf.Shelf;
+import dev.tranche.app.storage.Json;
 import dev.tranche.app.storage.Room;
+import dev.tranche.app.storage.Unreadable;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import java.util.HashMap;
@@ -40,7 +40,7 @@ class Cards {
     private final CardRepository cards;
     private final Rehearsed rehearsed;
     private final Room room;
-    private final JsonMapper json = JsonMapper.builder().build();
+    private final Json json;
 
     Cards(
             Plans plans,
@@ -50,7 +50,9 @@ class Cards {
             Workbench workbench,
             CardRepository cards,
             Rehearsed rehearsed,
-            Room room) {
+            Room room,
+            Json json) {
+        this.json = json;
         this.rehearsed = rehearsed;
         this.room = room;
         this.plans = plans;
@@ -99,8 +101,8 @@ class Cards {
 
     private Optional<PlanFigures> figures(CardEntity card) {
         try {
-            return Optional.of(json.readValue(card.figures, PlanFigures.class));
-        } catch (JsonProcessingException e) {
+            return Optional.of(json.read(card.figures, PlanFigures.class));
+        } catch (Unreadable madeAnew) {
             return Optional.empty();
         }
     }
@@ -141,11 +143,7 @@ class Cards {
         card.printer = work.machine().id();
         card.machine = workshop.stamps().get(card.printer);
         card.world = world();
-        try {
-            card.figures = json.writeValueAsString(PlanFigures.of(work));
-        } catch (JsonProcessingException e) {
-            throw new IllegalStateException(e);
-        }
+        card.figures = json.write(PlanFigures.of(work));
         cards.save(card);
     }
 

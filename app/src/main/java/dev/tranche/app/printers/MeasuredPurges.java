@@ -32,6 +32,9 @@ public class MeasuredPurges {
     /** @param length mm of filament */
     public void add(long printer, SpoolId out, SpoolId in, double length) {
         Filament filament = workshop.get(printer).printer().filament();
+        if (out.isMixture() || in.isMixture()) {
+            throw new Refusal("A blend is reckoned from its spools; measure those.");
+        }
         if (length <= 0) {
             throw new Refusal("A measured purge needs a length above 0 mm of filament.");
         }

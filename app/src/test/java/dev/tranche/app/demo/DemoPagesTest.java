@@ -106,7 +106,7 @@ class DemoPagesTest {
 
     @Test
     void what_the_demo_hands_off_is_rehearsed_clean() throws IOException {
-        for (String plan : List.of("Row marker", "in bands")) {
+        for (String plan : List.of("Row marker", "in bands", "Pot with")) {
             Report report = rehearsals.now(workbench.openNow(plan(plan)), Setup.PLAIN);
             assertThat(report.troubles()).as(plan).isEmpty();
             assertThat(report.isClean()).as(plan).isTrue();
@@ -135,6 +135,8 @@ class DemoPagesTest {
                         tile,
                         "/plans/" + plan("Leaf panel").id() + "?side=parts&layer=1",
                         "/plans/" + plan("Tag of").id() + "?side=regions&region=0&layer=1",
+                        "/plans/" + plan("Pot with").id(),
+                        "/plans/" + plan("Pot with").id() + "/hand-off",
                         marker + "/hand-off",
                         marker + "/swap-list",
                         marker + "/rehearse",

@@ -48,6 +48,8 @@ class StoredFormatTest {
     void what_was_stored_is_stored_the_same_again() throws IOException {
         assertThat(again("plan-1", StoredPlan.class, s -> StoredPlan.of(s.plan())))
                 .isEqualTo(TREE.readTree(written("plan-1")));
+        assertThat(again("plan-1-blends", StoredPlan.class, s -> StoredPlan.of(s.plan())))
+                .isEqualTo(TREE.readTree(written("plan-1-blends")));
         assertThat(again("rig-1", StoredRig.class, s -> StoredRig.of(s.rig())))
                 .isEqualTo(TREE.readTree(written("rig-1")));
         assertThat(again("spool-1", StoredSpool.class, s -> StoredSpool.of(s.spool())))
