@@ -100,8 +100,8 @@ class ClockViews {
                 stop,
                 at,
                 until,
-                SpoolMark.of(work, swap.out().id()),
-                SpoolMark.of(work, swap.in().id()),
+                SpoolMark.of(work, swap.taken()),
+                SpoolMark.of(work, swap.put()),
                 figures.length(work.ledger().filament().length(swap.pushed())),
                 swap.place(),
                 "");

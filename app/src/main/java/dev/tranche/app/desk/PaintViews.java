@@ -8,7 +8,6 @@ import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
-import dev.tranche.core.rig.Mixing;
 import dev.tranche.core.rig.Rack;
 import java.util.ArrayList;
 import java.util.List;
@@ -139,9 +138,9 @@ class PaintViews {
     /** What feeds the nozzle in equal shares; two spools where nothing is known of it. */
     private List<Input> inputs(Workpiece work) {
         List<SpoolId> fed = new ArrayList<>();
-        Mixing.of(work.machine().rig(), work.colours())
-                .map(Mixing::inputs)
-                .orElse(work.machine().rig().rack().inputs())
+        (work.ledger().feeding().isEmpty()
+                        ? work.machine().rig().rack().inputs()
+                        : work.ledger().feeding())
                 .forEach(i -> i.filter(s -> work.shelf().containsKey(s)).ifPresent(fed::add));
         List<SpoolId> others = new ArrayList<>(work.colours().palette());
         choices.of(work.plan()).stream().map(Spool::id).forEach(others::add);

@@ -67,8 +67,8 @@ class StopRows {
                 r.stop().line(),
                 place(work, r),
                 r.meets().map(StopRows::plan).orElse("nothing"),
-                swap.map(s -> SpoolMark.of(work, s.out().id())).orElse(null),
-                swap.map(s -> SpoolMark.of(work, s.in().id())).orElse(null),
+                swap.map(s -> SpoolMark.of(work, s.taken())).orElse(null),
+                swap.map(s -> SpoolMark.of(work, s.put())).orElse(null),
                 Arrays.stream(Choice.values())
                         .filter(r::takes)
                         .map(c -> new Option(c.name(), alone(c, r)))

@@ -181,9 +181,9 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
 
     /** What has to be done with spools before the print, for the end of a sentence. */
     public String loading() {
-        return Mixing.of(machine.rig(), colours())
-                .map(m -> "Feed " + m.feeding(s -> label(spool(s))))
-                .orElseGet(() -> "Load " + label(firstSpool()));
+        return ledger().feeding().isEmpty()
+                ? "Load " + label(firstSpool())
+                : "Feed " + Mixing.feeding(ledger().feeding(), s -> label(spool(s)));
     }
 
     /** What the plan would cost in another order. */

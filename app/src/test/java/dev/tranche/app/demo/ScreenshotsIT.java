@@ -71,7 +71,7 @@ class ScreenshotsIT {
             browser.until(() -> browser.all(".undrawn").isEmpty()
                     && !browser.all(".card-figures").isEmpty());
             shoot(browser, "/", "plans");
-            shoot(browser, plan("Row marker"), "desk-row-marker");
+            shoot(browser, plan("Pot with"), "desk-pot");
             browser.open(plan("Relief tile"));
             browser.leaveFields();
             browser.press("]");

@@ -68,6 +68,18 @@ class PaintPagesTest extends BrowserTest {
         return (Mixture.Fade) colours(id).mixtures().list().get(0);
     }
 
+    /** The page shows the fade between these heights, and so it is. */
+    private void seeFade(String id, String begins, String ends) {
+        browser.until(() -> begins.equals(end("begins")) && ends.equals(end("ends")));
+        assertThat(fade(id).begins()).isEqualTo(Height.parse(begins));
+        assertThat(fade(id).ends()).isEqualTo(Height.parse(ends));
+    }
+
+    private String end(String which) {
+        return browser.find("#paint-1 input[aria-label$='" + which + " at, mm']")
+                .getDomProperty("value");
+    }
+
     private void fadeHere(String begins, String ends) {
         if (browser.find("#paints").getDomAttribute("open") == null) {
             browser.click("#paints summary");
@@ -111,9 +123,9 @@ class PaintPagesTest extends BrowserTest {
 
         // Its lower border goes up by four layers, its upper one down by two, and the fade with them.
         drag("starts/1/move", 10);
-        browser.until(() -> fade(id).begins().equals(h(1.8)));
+        seeFade(id, "1.80", "4.00");
         drag("starts/2/move", 19);
-        browser.until(() -> fade(id).ends().equals(h(3.6)));
+        seeFade(id, "1.80", "3.60");
         assertThat(colours(id).starts().list()).extracting(ColourStart::wished).containsExactly(h(0), h(1.8), h(3.6));
 
         browser.click("#to-hand-off");
@@ -167,15 +179,12 @@ class PaintPagesTest extends BrowserTest {
         browser.until(() -> colours(id).starts().size() == 2);
         browser.until(() -> browser.all(".border-handle.fades").size() == 1);
         drag("paints/-1/ends", 19);
-        browser.until(() -> fade(id).ends().equals(h(3.6)));
-        browser.until(() -> "3.60"
-                .equals(browser.find("#paint-1 input[aria-label$='ends at, mm']")
-                        .getDomProperty("value")));
+        seeFade(id, "1.00", "3.60");
         browser.type("#paint-1 input[aria-label$='begins at, mm']", "0.8", Keys.TAB);
-        browser.until(() -> fade(id).begins().equals(h(0.8)));
+        seeFade(id, "0.80", "3.60");
         assertThat(colours(id).starts().get(1).wished()).isEqualTo(h(0.8));
         browser.click("#undo");
-        browser.until(() -> fade(id).begins().equals(h(1)));
+        seeFade(id, "1.00", "3.60");
     }
 
     @Test

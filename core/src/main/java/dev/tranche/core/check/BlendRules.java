@@ -20,6 +20,24 @@ final class BlendRules {
                 .toList();
     }
 
+    /** A spool has to be put in, and nothing stops for it. */
+    static List<Finding> nobodyStops(PlanFacts facts) {
+        return facts.ledger().swaps().stream()
+                .filter(s -> !s.needsPerson()
+                        && s.exchanges().filter(e -> !e.isEmpty()).isPresent())
+                .findFirst()
+                .map(s -> Finding.of(
+                                Severity.STOP,
+                                "nobody-stops",
+                                Words.format(
+                                        "%s somebody has to put in %s, and the swap macro stops for nobody; put a wait for the person into it.",
+                                        s.within() ? "In layer " + s.layer() : "Before layer " + s.layer(),
+                                        s.moment().in()))
+                        .at(s.layer()))
+                .stream()
+                .toList();
+    }
+
     /** Nobody knows whether the firmware has as many virtual extruders as the plan has blends. */
     static List<Finding> moreExtruders(PlanFacts facts) {
         int there = facts.rig().rack().size();

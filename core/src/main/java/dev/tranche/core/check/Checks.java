@@ -25,6 +25,7 @@ public final class Checks {
             about(Concern.COLOURS, LookRules::shinesThrough),
             about(Concern.COLOURS, LayerRules::tooThin),
             about(Concern.COLOURS, BlendRules::cannotBlend),
+            about(Concern.MACROS, BlendRules::nobodyStops),
             about(Concern.FIRMWARE, BlendRules::moreExtruders),
             about(Concern.COLOURS, BlendRules::fadesBeyondThePrint),
             about(Concern.ORDER, OrderRules::sideBySide),

@@ -13,14 +13,13 @@ final class SpoolRules {
     private SpoolRules() {}
 
     static List<Finding> firstSpool(PlanFacts facts) {
-        Optional<Mixing> mixing = Mixing.of(facts.rig(), facts.plan());
-        if (mixing.isPresent()) {
+        if (!facts.ledger().feeding().isEmpty()) {
             return List.of(Finding.of(
                             Severity.NOTE,
                             "first-spool",
                             Words.format(
                                     "Feed %s before you start; the nozzle blends them from there on.",
-                                    mixing.get().feeding(facts::label)))
+                                    Mixing.feeding(facts.ledger().feeding(), facts::label)))
                     .at(1));
         }
         String first = facts.label(facts.ledger().stretches().get(0).spool());

@@ -1,30 +1,72 @@
 package dev.tranche.core.estimate;
 
 import dev.tranche.core.plan.Paints;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.Purge;
+import dev.tranche.core.rig.Mixing;
+import dev.tranche.core.rig.Mixing.Exchange;
 import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.units.Volume;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.IntStream;
 
 /**
  * Before which passes the print stops for another paint. A nozzle that blends goes on where one blend looks as another did,
- * such as where a fade begins in the colour beneath it.
+ * such as where a fade begins in the colour beneath it; spools are swapped there only where an input holds another one.
  */
-record Changes(Paints paints, Pushes pushes, boolean blends) {
+final class Changes {
+    private final List<Pass> passes;
+    private final Paints paints;
+    private final Pushes pushes;
+    private final boolean[] stops;
+    private final List<List<Exchange>> exchanges;
+    private final List<Optional<SpoolId>> feeding;
+    private final boolean blends;
 
-    List<Pass> of(List<Pass> passes) {
-        List<Pass> changes = new ArrayList<>();
-        for (int i = 1; i < passes.size(); i++) {
-            if (between(passes.get(i - 1), passes.get(i))) {
-                changes.add(passes.get(i));
-            }
+    private Changes(List<Pass> passes, Paints paints, Pushes pushes, Optional<Mixing> mixing) {
+        this.passes = passes;
+        this.paints = paints;
+        this.pushes = pushes;
+        this.blends = mixing.isPresent();
+        this.stops = new boolean[passes.size()];
+        this.exchanges = new ArrayList<>(Collections.nCopies(passes.size(), List.of()));
+        this.feeding =
+                new ArrayList<>(Collections.nCopies(mixing.map(Mixing::inputs).orElse(0), Optional.empty()));
+        mixing.ifPresent(this::exchange);
+        for (int i = 1; i < stops.length; i++) {
+            stops[i] = !passes.get(i).spool().equals(passes.get(i - 1).spool())
+                            && !goesOn(passes.get(i - 1), passes.get(i))
+                    || !exchanges.get(i).isEmpty();
         }
-        return changes;
     }
 
-    boolean between(Pass out, Pass in) {
-        return !out.spool().equals(in.spool()) && !goesOn(out, in);
+    static Changes of(List<Pass> passes, Paints paints, Pushes pushes, Optional<Mixing> mixing) {
+        return new Changes(passes, paints, pushes, mixing);
+    }
+
+    /** An input holds at first what is printed first of what it is for. */
+    private void exchange(Mixing mixing) {
+        List<SpoolId> holds = new ArrayList<>(Collections.nCopies(mixing.inputs(), null));
+        for (int i = 0; i < passes.size(); i++) {
+            List<Exchange> here = new ArrayList<>();
+            Set<SpoolId> needed = paints.mixtures().spools(passes.get(i).spool());
+            for (SpoolId spool : needed) {
+                int input = mixing.feeds().get(spool);
+                SpoolId there = holds.get(input);
+                if (there == null) {
+                    feeding.set(input, Optional.of(spool));
+                } else if (!there.equals(spool)) {
+                    here.add(new Exchange(input, there, spool));
+                }
+                holds.set(input, spool);
+            }
+            exchanges.set(i, List.copyOf(here));
+        }
     }
 
     private boolean goesOn(Pass out, Pass in) {
@@ -34,12 +76,44 @@ record Changes(Paints paints, Pushes pushes, boolean blends) {
         // From one layer to the next they are looked at where they meet.
         Purge purge = in.layer() == out.layer() + 1
                 ? pushes.between(paints.beneath(out.spool(), in.layer()), paints.beneath(in.spool(), in.layer()))
-                : pushes.between(paints.at(out.spool(), out.layer()), paints.at(in.spool(), in.layer()));
+                : between(out, in);
         return purge.volume().equals(Volume.NONE);
     }
 
-    /** What a pass that {@link #between something comes before} needs. */
-    Purge purge(Pass out, Pass in) {
+    private Purge between(Pass out, Pass in) {
         return pushes.between(paints.at(out.spool(), out.layer()), paints.at(in.spool(), in.layer()));
+    }
+
+    /** Whether the print stops before pass {@code i}, from 0. */
+    boolean before(int i) {
+        return stops[i];
+    }
+
+    /** What is swapped there, where a nozzle blends; nothing of any other. */
+    Optional<List<Exchange>> exchanges(int i) {
+        return blends ? Optional.of(exchanges.get(i)) : Optional.empty();
+    }
+
+    /** What a stop there needs. */
+    Purge purge(int i) {
+        return between(passes.get(i - 1), passes.get(i));
+    }
+
+    /** A spool of the shelf. */
+    Spool spool(SpoolId id) {
+        return paints.of(id);
+    }
+
+    /** The passes that it stops before. */
+    List<Pass> all() {
+        return IntStream.range(0, stops.length)
+                .filter(i -> stops[i])
+                .mapToObj(passes::get)
+                .toList();
+    }
+
+    /** What each input of a nozzle that blends holds at first. */
+    List<Optional<SpoolId>> feeding() {
+        return List.copyOf(feeding);
     }
 }

@@ -50,7 +50,7 @@ public record Estimator(
         Pushes pushes = new Pushes(purges);
         Paints paints = new Paints(shelf, plan.mixtures(), grid);
         Optional<Mixing> mixing = Mixing.of(rig, plan);
-        Changes changes = new Changes(paints, pushes, mixing.isPresent());
+        Changes changes = Changes.of(passes, paints, pushes, mixing);
         // Where the file holds the swaps, it holds their tower too.
         boolean inFile = file.map(f -> f.file().changesTools()).orElse(false);
         TowerPrinting tower = inFile
@@ -60,7 +60,7 @@ public record Estimator(
         Optional<Cleared> cleared = inNozzle.filter(s -> !s.equals(first.id()))
                 .map(shelf::get)
                 .map(out -> new Cleared(out, first, pushes.between(out, first)));
-        List<SpoolId> sequence = Stream.concat(Stream.of(passes.get(0)), changes.of(passes).stream())
+        List<SpoolId> sequence = Stream.concat(Stream.of(passes.get(0)), changes.all().stream())
                 .map(Pass::spool)
                 .toList();
         Loading loading = mixing.map(m -> m.loading(rig.rack().size(), sequence))
@@ -88,15 +88,17 @@ public record Estimator(
                 rig.printer().filament(),
                 tally.layers(),
                 tally.turns(),
+                changes.feeding(),
                 tower.tower(),
                 terms,
                 pushes.place());
     }
 
     /** The tower that takes the purge of an order, where the plan prints one and a sliced file holds none. */
-    public static Optional<Tower> tower(PurgeModel purges, PrintOrder order, LayerGrid grid, Paints paints, Rig rig) {
+    public static Optional<Tower> tower(
+            PurgeModel purges, PrintOrder order, LayerGrid grid, Paints paints, ColourPlan plan, Rig rig) {
         Pushes pushes = new Pushes(purges);
-        Changes changes = new Changes(paints, pushes, rig.printer().hotend().blends());
+        Changes changes = Changes.of(order.passes(), paints, pushes, Mixing.of(rig, plan));
         return towerPrinting(pushes, changes, order.passes(), grid, rig.printer())
                 .tower();
     }
@@ -104,14 +106,13 @@ public record Estimator(
     private static TowerPrinting towerPrinting(
             Pushes pushes, Changes changes, List<Pass> passes, LayerGrid grid, Printer printer) {
         OptionalDouble width = pushes.place().towerWidth();
-        return width.isEmpty() || changes.of(passes).isEmpty()
+        return width.isEmpty() || changes.all().isEmpty()
                 ? TowerPrinting.none(grid, printer)
                 : TowerPrinting.of(
                         width.getAsDouble(),
                         passes,
-                        (out, in) -> changes.between(out, in)
-                                ? pushes.place()
-                                        .ontoTower(changes.purge(out, in).volume())
+                        i -> changes.before(i)
+                                ? pushes.place().ontoTower(changes.purge(i).volume())
                                 : Volume.NONE,
                         grid,
                         printer);

@@ -1,6 +1,7 @@
 package dev.tranche.core.estimate;
 
 import dev.tranche.core.macro.DryRun;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.Purge;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.Tower;
@@ -27,6 +28,7 @@ import java.util.stream.Stream;
  * @param filament of the printer
  * @param layers when each is printed
  * @param turns where a nozzle that blends is told what to blend
+ * @param feeding what each of the inputs of such a nozzle holds at first; none of any other
  * @param tower that takes the purge, where Tranche reckons with one; a file's own is part of what it prints
  * @param terms how many, and what current costs
  * @param place where purge goes
@@ -43,6 +45,7 @@ public record Ledger(
         Filament filament,
         LayerTimes layers,
         List<Turn> turns,
+        List<Optional<SpoolId>> feeding,
         Optional<Tower> tower,
         Terms terms,
         PurgePlace place) {
@@ -52,6 +55,7 @@ public record Ledger(
         stretches = List.copyOf(stretches);
         uses = List.copyOf(uses);
         turns = List.copyOf(turns);
+        feeding = List.copyOf(feeding);
     }
 
     /** Seconds that colours add: the first load, swaps, the tower's own printing, and ways over what stands. */

@@ -15,13 +15,17 @@ import dev.tranche.core.purge.Purge;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rig.Loading;
 import dev.tranche.core.rig.Mixing;
+import dev.tranche.core.rig.Mixing.Exchange;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Filament;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Volume;
+import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.locationtech.jts.geom.Coordinate;
 
 /**
@@ -82,12 +86,18 @@ record Stops(
                 .map(macro -> new FirstLoad(moment, spool, DryRun.of(macro, rig.macros(), rig.printer(), moment)));
     }
 
-    Swap swap(Point at, Spool out, Spool in) {
+    /** @param exchanges what is swapped where a nozzle blends; nothing of any other */
+    Swap swap(Point at, Spool out, Spool in, Optional<List<Exchange>> exchanges) {
         Purge purge = pushes.between(out, in);
         Filament filament = rig.printer().filament();
         Volume beside = pushes.place().beside(purge.volume(), filament);
         Volume ontoTower = pushes.place().ontoTower(purge.volume());
-        Moment moment = moment(at, at.swaps() + 1, Optional.of(out), in, filament.length(beside));
+        Moment paints = moment(at, at.swaps() + 1, Optional.of(out), in, filament.length(beside));
+        Moment moment = exchanges
+                .filter(e -> !e.isEmpty())
+                .map(e -> paints.naming(
+                        named(e, x -> label(x.out())), named(e, x -> label(x.in()) + " at input " + (x.input() + 1))))
+                .orElse(exchanges.isPresent() ? paints.turning() : paints);
         return new Swap(
                 moment,
                 top(at),
@@ -100,7 +110,16 @@ record Stops(
                 dryRuns.of(Event.SWAP, moment),
                 at.now(),
                 at.pass(),
+                exchanges,
                 door(at));
+    }
+
+    private String label(SpoolId spool) {
+        return Estimator.label(plan, changes.spool(spool));
+    }
+
+    private static String named(List<Exchange> exchanges, Function<Exchange, String> name) {
+        return exchanges.stream().map(name).collect(Collectors.joining(" and "));
     }
 
     /** @param stops whether its macro runs, since no swap before the same layer waits for a person anyway */

@@ -6,7 +6,9 @@ import dev.tranche.core.macro.Duty;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Moment;
 import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.Purge;
+import dev.tranche.core.rig.Mixing.Exchange;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.units.Height;
@@ -27,6 +29,7 @@ import java.util.Optional;
  * @param dryRun of the macro there
  * @param startsAt seconds from the start of the print, earlier swaps and halts included
  * @param next what is printed after it
+ * @param exchanges the spools that are swapped for it where a nozzle blends; nothing of any other nozzle
  * @param door where the sliced file has a place for it
  */
 public record Swap(
@@ -41,6 +44,7 @@ public record Swap(
         DryRun dryRun,
         double startsAt,
         Pass next,
+        Optional<List<Exchange>> exchanges,
         Optional<Door> door) {
 
     /** From 1. */
@@ -60,7 +64,17 @@ public record Swap(
 
     /** Whether no spool is swapped, but the nozzle is cleared of one blend for another. */
     public boolean turns() {
-        return out.id().isMixture() || in.id().isMixture();
+        return exchanges.filter(List::isEmpty).isPresent();
+    }
+
+    /** The spool that is taken out; of several the first. */
+    public SpoolId taken() {
+        return exchanges.flatMap(e -> e.stream().findFirst()).map(Exchange::out).orElse(out.id());
+    }
+
+    /** The spool that is put in; of several the first. */
+    public SpoolId put() {
+        return exchanges.flatMap(e -> e.stream().findFirst()).map(Exchange::in).orElse(in.id());
     }
 
     /** What the person does at its stops. */

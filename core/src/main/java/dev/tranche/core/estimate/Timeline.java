@@ -26,8 +26,8 @@ final class Timeline {
     private final List<Happening> happenings = new ArrayList<>();
     private double now;
     private Spool loaded;
-    /** That was printed last; none at first. */
-    private Pass before;
+    /** Of the pass that comes next. */
+    private int at;
 
     private int swaps;
     private int halted;
@@ -90,20 +90,20 @@ final class Timeline {
     private void walk(List<Pass> passes) {
         loaded = in(passes.get(0));
         happens(new Happening.Beginning(loaded, base.before(), stops.firstLoad(loaded), stops.cleared()));
-        for (Pass pass : passes) {
+        for (at = 0; at < passes.size(); at++) {
+            Pass pass = passes.get(at);
             comeDown(pass);
             if (pass.layer() > highest) {
                 raiseTower(pass.layer());
             }
             halt(pass);
-            boolean swapped = changes(pass);
+            boolean swapped = stops.changes().before(at);
             if (swapped) {
                 change(pass);
             }
             turn(pass, swapped);
             loaded = in(pass);
             print(pass);
-            before = pass;
         }
     }
 
@@ -118,10 +118,6 @@ final class Timeline {
     private void happens(Happening happening) {
         happenings.add(happening);
         now += happening.seconds();
-    }
-
-    private boolean changes(Pass pass) {
-        return before != null && stops.changes().between(before, pass);
     }
 
     /** The paint of a pass as it is on its layer. */
@@ -148,7 +144,7 @@ final class Timeline {
             return;
         }
         Point at = point(pass);
-        boolean somebodyComes = changes(pass) && somebodyComes(at, stops.swap(at, loaded, in(pass)));
+        boolean somebodyComes = stops.changes().before(this.at) && somebodyComes(at, swap(pass, in(pass)));
         happens(new Happening.Halting(stops.pause(at, ahead.get(0), allHalts, loaded, !somebodyComes)));
         halted++;
         ahead = ahead.stream().filter(h -> layer(h) > pass.layer()).toList();
@@ -163,13 +159,13 @@ final class Timeline {
     }
 
     private void change(Pass pass) {
-        Swap swap = stops.swap(point(pass), loaded, in(pass));
+        Swap swap = swap(pass, in(pass));
         Optional<SpoolId> gone = stops.inTheWay(point(pass), swap);
         if (gone.isPresent()) {
             int of = allHalts + stops.refills();
             happens(new Happening.Halting(stops.refill(point(pass), swap, paints.of(gone.get()), of, loaded)));
             halted++;
-            swap = stops.swap(point(pass), loaded, swap.in());
+            swap = swap(pass, swap.in());
         }
         happens(new Happening.Swapping(swap));
         swaps++;
@@ -178,6 +174,10 @@ final class Timeline {
             double seconds = tower.seconds(Math.max(highest, pass.layer()), swap.ontoTower());
             happens(new Happening.Towering(loaded, Volume.NONE, seconds));
         }
+    }
+
+    private Swap swap(Pass pass, Spool in) {
+        return stops.swap(point(pass), loaded, in, stops.changes().exchanges(at));
     }
 
     private void print(Pass pass) {

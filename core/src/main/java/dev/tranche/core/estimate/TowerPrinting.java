@@ -9,7 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.BiFunction;
+import java.util.function.IntFunction;
 
 /** The tower that grows beside a print and takes the purge; without one it takes no time and no plastic. */
 record TowerPrinting(Optional<Tower> tower, LayerGrid grid, Printer printer) {
@@ -20,19 +20,18 @@ record TowerPrinting(Optional<Tower> tower, LayerGrid grid, Printer printer) {
 
     /**
      * @param width of the tower, mm
-     * @param purge between two passes of different paints
+     * @param purge that goes onto it before each pass, by its place in {@code passes}
      */
     static TowerPrinting of(
-            double width, List<Pass> passes, BiFunction<Pass, Pass, Volume> purge, LayerGrid grid, Printer printer) {
+            double width, List<Pass> passes, IntFunction<Volume> purge, LayerGrid grid, Printer printer) {
         Map<Integer, Volume> byLayer = new HashMap<>();
-        Pass before = passes.get(0);
         int highest = 0;
-        for (Pass pass : passes) {
-            highest = Math.max(highest, pass.layer());
-            if (!pass.spool().equals(before.spool())) {
-                byLayer.merge(highest, purge.apply(before, pass), Volume::plus);
+        for (int i = 0; i < passes.size(); i++) {
+            highest = Math.max(highest, passes.get(i).layer());
+            Volume onto = purge.apply(i);
+            if (!onto.equals(Volume.NONE)) {
+                byLayer.merge(highest, onto, Volume::plus);
             }
-            before = pass;
         }
         return new TowerPrinting(Optional.of(Tower.of(width, grid, byLayer, printer.lineWidth())), grid, printer);
     }

@@ -42,7 +42,7 @@ record OnBed(Brief brief, Plate plate, Optional<Fit> fit, Optional<Tower> tower,
         Optional<Fit> fit = match.map(m -> Fit.of(m, model.sections(), printer));
         Optional<Tower> tower = match.isPresent() || isApart(brief)
                 ? Optional.empty()
-                : Estimator.tower(purges, order, model.grid(), brief.paints(), brief.rig());
+                : Estimator.tower(purges, order, model.grid(), brief.paints(), brief.plan(), brief.rig());
         Layout layout = fit.map(f -> Layout.standing(spots(f, brief.footprint()), brief.footprint(), printer.bed()))
                 .orElseGet(() -> Layout.of(plate, brief.footprint(), printer.bed(), tower.map(OnBed::rectangle)));
         return new OnBed(brief, plate, fit, tower, layout);

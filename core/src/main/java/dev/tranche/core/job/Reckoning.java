@@ -208,9 +208,10 @@ public record Reckoning(
     }
 
     private static Orders orders(Brief brief, PurgeModel purges) {
+        Optional<Mixing> mixing = Mixing.of(brief.rig(), brief.plan());
         return new Orders(
                 brief.colouring(),
-                (out, in) -> toll(brief, purges, out, in),
+                (out, in) -> toll(brief, purges, mixing, out, in),
                 brief.rig().printer().lineWidth(),
                 Height.ofMillimetres(brief.rig().printer().hotend().reach()),
                 () -> Things.of(
@@ -220,11 +221,14 @@ public record Reckoning(
                         brief.rig().printer().hotend().head()));
     }
 
-    private static Toll toll(Brief brief, PurgeModel purges, SpoolId out, SpoolId in) {
+    private static Toll toll(Brief brief, PurgeModel purges, Optional<Mixing> mixing, SpoolId out, SpoolId in) {
         var spool = brief.shelf().get(in);
         Volume purge = purges.between(brief.shelf().get(out), spool).volume();
         double money = purge.grams(spool.density()) * spool.pricePerKilogram().doubleValue() / 1000;
-        return new Toll(purge.cubicMillimetres(), money, !out.isMixture() && !in.isMixture());
+        return new Toll(
+                purge.cubicMillimetres(),
+                money,
+                mixing.map(m -> m.swaps(brief.plan().mixtures(), out, in)).orElse(true));
     }
 
     static Optional<GridMatch> match(SlicedFile file, LayerGrid grid) {

@@ -61,7 +61,8 @@ public record DryRun(
 
     /** Runs {@code macro} on {@code printer} from the state of {@code moment}, without a host. */
     public static DryRun of(Macro macro, Printer printer, Moment moment) {
-        return new DryRunner(macro, printer, moment, List.of()).run(MacroRenderer.render(macro, printer, moment));
+        Macro there = macro.at(moment);
+        return new DryRunner(there, printer, moment, List.of()).run(MacroRenderer.render(there, printer, moment));
     }
 
     /** As {@link #of}, with the host's scripts of {@code book} run wherever the macro makes the host pause. */
@@ -72,12 +73,13 @@ public record DryRun(
         List<Macro> scripts = book.answer(Event.HOST_PAUSE)
                 .flatMap(p -> book.answer(Event.HOST_RESUME).map(r -> List.of(p, r)))
                 .orElse(List.of());
-        return new DryRunner(macro, printer, moment, scripts).run(MacroRenderer.render(macro, printer, moment));
+        Macro there = macro.at(moment);
+        return new DryRunner(there, printer, moment, scripts).run(MacroRenderer.render(there, printer, moment));
     }
 
     /** The lines of a macro that is not the host's, without running them. */
     public static List<RenderedLine> lines(Macro macro, Printer printer, Moment moment) {
-        return MacroRenderer.render(macro, printer, moment);
+        return MacroRenderer.render(macro.at(moment), printer, moment);
     }
 
     /** The lines after which a file can go on as it takes for granted, with nothing done before. */

@@ -93,7 +93,7 @@ public record Duty(int step, List<String> acts) {
 
         List<String> acts(int index) {
             List<String> acts = new ArrayList<>();
-            boolean first = !macro.feedsItself(moment.extruder())
+            boolean first = (printer.hotend().blends() || !macro.feedsItself(moment.extruder()))
                     && indices().stream().findFirst().filter(i -> i == index).isPresent();
             if (macro.event() == Event.HALT) {
                 acts.add("{{note}}");

@@ -56,6 +56,20 @@ public record Macro(String name, Event event, boolean on, Duration person, List<
                 .anyMatch(s -> s.step() instanceof Step.SelectExtruder || s.step() instanceof Step.PressSwitch);
     }
 
+    /** As it is done at {@code moment}: where a blend turns, nothing waits for a person. */
+    Macro at(Moment moment) {
+        return moment.turns()
+                ? new Macro(
+                        name,
+                        event,
+                        on,
+                        person,
+                        steps.stream()
+                                .map(s -> s.step().asksForPerson() ? s.turned(false) : s)
+                                .toList())
+                : this;
+    }
+
     /** Whether it calls a routine of {@code printer}'s own, which may purge by itself, when {@code extruder} prints next. */
     public boolean callsRoutine(Printer printer, int extruder) {
         return steps.stream()

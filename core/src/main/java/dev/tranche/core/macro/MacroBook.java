@@ -71,7 +71,7 @@ public record MacroBook(SwapMethod method, List<Macro> macros, HostNames hostNam
 
     private List<RenderedLine> hook(Event event, Printer printer, Moment moment, Spelling names) {
         return answer(event)
-                .map(macro -> MacroRenderer.renderFor(macro, printer, moment, names))
+                .map(macro -> MacroRenderer.renderFor(macro.at(moment), printer, moment, names))
                 .orElse(List.of());
     }
 

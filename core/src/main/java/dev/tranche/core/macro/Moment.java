@@ -17,6 +17,7 @@ import dev.tranche.core.gcode.ControllerState;
  * @param entry the controller's state when the macro begins
  * @param standing how high plastic stands anywhere on the bed by then, mm as the file has heights
  * @param byRoutine whether the purge is left to the machine's own routine
+ * @param turns whether a blend turns into another, for which nobody has to come
  */
 public record Moment(
         int number,
@@ -32,7 +33,8 @@ public record Moment(
         String note,
         ControllerState entry,
         double standing,
-        boolean byRoutine) {
+        boolean byRoutine,
+        boolean turns) {
 
     /** With nothing on the bed that stands higher than the nozzle. */
     public Moment(
@@ -62,6 +64,7 @@ public record Moment(
                 note,
                 entry,
                 entry.z(),
+                false,
                 false);
     }
 
@@ -86,7 +89,8 @@ public record Moment(
                 note,
                 entry.at(0),
                 0,
-                byRoutine);
+                byRoutine,
+                turns);
     }
 
     public Moment at(ControllerState other) {
@@ -107,6 +111,46 @@ public record Moment(
         return with(extruder, entry, standing, toRoutine);
     }
 
+    /** The same where no spool is swapped: a blend turns into another. */
+    public Moment turning() {
+        return new Moment(
+                number,
+                of,
+                layer,
+                out,
+                in,
+                temperatureOut,
+                temperatureIn,
+                standby,
+                purge,
+                extruder,
+                note,
+                entry,
+                standing,
+                byRoutine,
+                true);
+    }
+
+    /** With other names for what comes out and what goes in. */
+    public Moment naming(String otherOut, String otherIn) {
+        return new Moment(
+                number,
+                of,
+                layer,
+                otherOut,
+                otherIn,
+                temperatureOut,
+                temperatureIn,
+                standby,
+                purge,
+                extruder,
+                note,
+                entry,
+                standing,
+                byRoutine,
+                turns);
+    }
+
     private Moment with(int onto, ControllerState at, double high, boolean toRoutine) {
         return new Moment(
                 number,
@@ -122,6 +166,7 @@ public record Moment(
                 note,
                 at,
                 high,
-                toRoutine);
+                toRoutine,
+                turns);
     }
 }

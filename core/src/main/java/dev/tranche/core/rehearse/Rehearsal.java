@@ -14,7 +14,6 @@ import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rig.Loading;
-import dev.tranche.core.rig.Mixing;
 import dev.tranche.core.speech.Words;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -27,6 +26,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.function.Function;
 
 /**
@@ -125,8 +125,7 @@ public final class Rehearsal {
 
     /** Before the start each slot of a feeder, or input of a nozzle that blends, holds what it is to hold first. */
     private void fillSlots() throws IOException {
-        List<Optional<SpoolId>> inputs =
-                Mixing.of(facts.rig(), facts.plan()).map(Mixing::inputs).orElse(List.of());
+        List<Optional<SpoolId>> inputs = facts.ledger().feeding();
         for (int i = 0; i < inputs.size(); i++) {
             if (inputs.get(i).isPresent()) {
                 hand("input " + i + " " + filaments.indexOf(inputs.get(i).get()));
@@ -299,8 +298,13 @@ public final class Rehearsal {
         hand(Words.format("wait %.1f", usual + deed.late().toMillis() / 1000.0));
         if (stop.wanted().isPresent() && deed.puts().isPresent()) {
             int filament = filaments.indexOf(deed.puts().get());
-            does("out");
-            does("in " + filament + (duty.get().toTheGears() ? " gears" : " nozzle"));
+            OptionalInt input = duty.get().input();
+            if (input.isPresent()) {
+                does("input " + input.getAsInt() + " " + filament);
+            } else {
+                does("out");
+                does("in " + filament + (duty.get().toTheGears() ? " gears" : " nozzle"));
+            }
             if (deed.pushes() && duty.get().push() > 0) {
                 does(Words.format("push %.3f", duty.get().push()));
             }

@@ -14,10 +14,12 @@ import dev.tranche.core.macro.Purging;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rig.Loading;
+import dev.tranche.core.rig.Mixing.Exchange;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 
 /**
  * Which stop of the plan the machine is at: told by the marks round what Tranche wrote, and for stops that were in the file
@@ -49,6 +51,7 @@ final class Stops {
      * What is to be done at a stop.
      *
      * @param wanted the spool to put in, if one is changed there by hand
+     * @param input at which it is put in, where the nozzle has several
      * @param toTheGears whether the machine takes it from the gears
      * @param push mm that the person pushes
      */
@@ -56,6 +59,7 @@ final class Stops {
             What what,
             Moment moment,
             Optional<SpoolId> wanted,
+            OptionalInt input,
             boolean toTheGears,
             double push,
             double personSeconds,
@@ -133,12 +137,17 @@ final class Stops {
 
     private Duty swap(Swap swap, Optional<Macro> macro, double person, int stopsBefore) {
         boolean fed = macro.filter(m -> m.feedsItself(swap.moment().extruder())).isPresent();
-        boolean changes = stopsBefore == 0 && !fed;
+        boolean byHand = swap.exchanges().map(e -> !e.isEmpty()).orElse(!fed);
+        boolean changes = stopsBefore == 0 && byHand;
         Purging purging = swap.dryRun().purging();
         return new Duty(
                 What.SWAP,
                 swap.moment(),
-                changes ? Optional.of(swap.in().id()) : Optional.empty(),
+                changes ? Optional.of(swap.put()) : Optional.empty(),
+                swap.exchanges().stream()
+                        .flatMap(List::stream)
+                        .mapToInt(Exchange::input)
+                        .findFirst(),
                 macro.filter(Stops::takesFromTheGears).isPresent(),
                 changes && purging.by() == Purging.By.PERSON ? purging.length() : 0,
                 person,
@@ -150,7 +159,10 @@ final class Stops {
         return new Duty(
                 What.LOAD,
                 load.moment(),
-                stopsBefore == 0 ? Optional.of(load.spool().id()) : Optional.empty(),
+                stopsBefore == 0 && !load.spool().id().isMixture()
+                        ? Optional.of(load.spool().id())
+                        : Optional.empty(),
+                OptionalInt.empty(),
                 macro.filter(Stops::takesFromTheGears).isPresent(),
                 0,
                 person,
@@ -163,6 +175,7 @@ final class Stops {
                 What.HALT,
                 pause.moment(),
                 Optional.empty(),
+                OptionalInt.empty(),
                 false,
                 0,
                 person,

@@ -5,12 +5,15 @@ import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Mixture;
+import dev.tranche.core.plan.Mixtures;
 import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -29,13 +32,15 @@ import java.util.stream.Stream;
  * <p>A fade is one M166 where the firmware honours all of it, whose meaning is common practice in open firmware: from A to Z mm
  * it turns from extruder I into J. Else M163 and M164 redefine the fade's extruder layer by layer.
  *
- * @param inputs the spool of each input; nothing where the plan needs none
+ * @param inputs how many the nozzle has
+ * @param feeds at which of them, from 0, each spool of the plan is put in; those at one input are swapped for one another
  * @param extruders of the plan's spools and mixtures, and {@code blends} what each extruder in use has to be
  * @param smooth whether fades are M166
  * @param defines whether the firmware can be told what its extruders are
  */
 public record Mixing(
-        List<Optional<SpoolId>> inputs,
+        int inputs,
+        Map<SpoolId, Integer> feeds,
         Map<SpoolId, Integer> extruders,
         Map<Integer, Blend> blends,
         boolean smooth,
@@ -45,9 +50,9 @@ public record Mixing(
     private static final double SMALLEST_CHANGE = 0.001;
 
     public Mixing {
-        inputs = List.copyOf(inputs);
+        feeds = Map.copyOf(feeds);
         extruders = Map.copyOf(extruders);
-        blends = java.util.Collections.unmodifiableMap(new TreeMap<>(blends));
+        blends = Collections.unmodifiableMap(new TreeMap<>(blends));
     }
 
     /** Nothing for a plan that mixes nothing, or on a printer that {@link #lacking lacks} something for it. */
@@ -67,12 +72,10 @@ public record Mixing(
             return Optional.of(
                     "The plan blends spools, and this printer's nozzle has one input; print it on one that blends, or choose spools instead of blends.");
         }
-        Set<SpoolId> spools = Maker.spools(plan);
-        int inputs = printer.hotend().inputs();
-        if (spools.size() > inputs) {
+        if (new Maker(rig, plan).feeds.isEmpty()) {
             return Optional.of(Words.format(
-                    "The plan prints with %d spools, and a nozzle that blends holds no more than its %d inputs; give it fewer.",
-                    spools.size(), inputs));
+                    "The plan blends more spools with one another than this nozzle has inputs, which are %d; let its blends share their spools.",
+                    printer.hotend().inputs()));
         }
         Mixing made = new Maker(rig, plan).made();
         boolean fades = plan.mixed().stream().anyMatch(m -> m instanceof Mixture.Fade);
@@ -103,8 +106,15 @@ public record Mixing(
         return blends.keySet().stream().mapToInt(n -> n + 1).max().orElse(0);
     }
 
+    /**
+     * A spool that takes another's place.
+     *
+     * @param input from 0
+     */
+    public record Exchange(int input, SpoolId out, SpoolId in) {}
+
     /** “Leaf to input 1 and Straw to input 2”, spools called by {@code names}. */
-    public String feeding(Function<SpoolId, String> names) {
+    public static String feeding(List<Optional<SpoolId>> inputs, Function<SpoolId, String> names) {
         List<String> each = new ArrayList<>();
         for (int i = 0; i < inputs.size(); i++) {
             int number = i + 1;
@@ -112,6 +122,12 @@ public record Mixing(
         }
         String last = each.remove(each.size() - 1);
         return each.isEmpty() ? last : String.join(", ", each) + " and " + last;
+    }
+
+    /** Whether a spool has to be swapped for another to print {@code in} after {@code out}. */
+    public boolean swaps(Mixtures mixtures, SpoolId out, SpoolId in) {
+        return mixtures.spools(in).stream().anyMatch(i -> mixtures.spools(out).stream()
+                .anyMatch(o -> !o.equals(i) && feeds.get(o).equals(feeds.get(i))));
     }
 
     /** The extruder that prints {@code paint}. */
@@ -125,8 +141,9 @@ public record Mixing(
 
     /** Weights over the inputs. */
     public Blend blend(Recipe recipe) {
-        return new Blend(
-                inputs.stream().map(i -> i.map(recipe::share).orElse(0.0)).toList());
+        List<Double> weights = new ArrayList<>(Collections.nCopies(inputs, 0.0));
+        recipe.portions().forEach(p -> weights.set(feeds.get(p.spool()), p.share()));
+        return new Blend(weights);
     }
 
     /** What the firmware is told once, before it prints anything. */
@@ -193,7 +210,8 @@ public record Mixing(
         private final ColourPlan plan;
         private final boolean smooth;
         private final boolean defines;
-        private final List<Optional<SpoolId>> inputs;
+        private final int inputs;
+        private final Map<SpoolId, Integer> feeds;
         private final Map<Integer, Blend> blends = new TreeMap<>();
 
         Maker(Rig rig, ColourPlan plan) {
@@ -202,31 +220,68 @@ public record Mixing(
             var abilities = rig.printer().abilities();
             this.smooth = "AZIJS".chars().allMatch(c -> abilities.honours(Command.M166, (char) c));
             this.defines = abilities.understands(Command.M163) && abilities.understands(Command.M164);
-            this.inputs = inputs(rig.printer().hotend().inputs());
+            this.inputs = rig.printer().hotend().inputs();
+            this.feeds = feeds().orElse(Map.of());
         }
 
-        static Set<SpoolId> spools(ColourPlan plan) {
-            Set<SpoolId> all = new LinkedHashSet<>();
-            plan.spools().forEach(p -> all.addAll(plan.mixtures().spools(p)));
-            return all;
+        /**
+         * Spools that run together come to inputs of their own; what the rack has settled stays there if that can be; and as few
+         * spools as possible share an input.
+         */
+        private Optional<Map<SpoolId, Integer>> feeds() {
+            Map<SpoolId, Set<SpoolId>> together = new LinkedHashMap<>();
+            for (SpoolId paint : plan.spools()) {
+                Set<SpoolId> with = plan.mixtures().spools(paint);
+                with.forEach(s ->
+                        together.computeIfAbsent(s, k -> new LinkedHashSet<>()).addAll(with));
+            }
+            List<SpoolId> order = new ArrayList<>(together.keySet());
+            order.sort(Comparator.comparingInt((SpoolId s) -> -together.get(s).size())
+                    .thenComparingInt(plan.palette()::indexOf));
+            Map<SpoolId, Integer> settled = new LinkedHashMap<>();
+            for (int i = 0; i < Math.min(inputs, rack.inputs().size()); i++) {
+                int input = i;
+                rack.inputs().get(i).filter(order::contains).ifPresent(s -> settled.putIfAbsent(s, input));
+            }
+            return place(order, together, settled).or(() -> place(order, together, Map.of()));
         }
 
-        /** What the rack says, as far as the plan has a use for it; what is left where there is room, in the plan's order. */
-        private List<Optional<SpoolId>> inputs(int count) {
-            Set<SpoolId> waiting = new LinkedHashSet<>(plan.palette());
-            waiting.retainAll(spools(plan));
-            List<Optional<SpoolId>> made = new ArrayList<>();
-            for (int i = 0; i < count; i++) {
-                made.add(i < rack.inputs().size() ? rack.inputs().get(i).filter(waiting::remove) : Optional.empty());
+        private Optional<Map<SpoolId, Integer>> place(
+                List<SpoolId> order, Map<SpoolId, Set<SpoolId>> together, Map<SpoolId, Integer> settled) {
+            Map<SpoolId, Integer> placed = new LinkedHashMap<>(settled);
+            boolean clash = settled.entrySet().stream().anyMatch(e -> together.get(e.getKey()).stream()
+                    .anyMatch(s -> !s.equals(e.getKey()) && e.getValue().equals(settled.get(s))));
+            List<SpoolId> left =
+                    order.stream().filter(s -> !settled.containsKey(s)).toList();
+            return !clash && place(left, 0, together, placed) ? Optional.of(placed) : Optional.empty();
+        }
+
+        private boolean place(
+                List<SpoolId> left, int at, Map<SpoolId, Set<SpoolId>> together, Map<SpoolId, Integer> placed) {
+            if (at == left.size()) {
+                return true;
             }
-            for (SpoolId spool : waiting) {
-                made.set(made.indexOf(Optional.<SpoolId>empty()), Optional.of(spool));
+            SpoolId spool = left.get(at);
+            List<Integer> free = IntStream.range(0, inputs)
+                    .boxed()
+                    .sorted(Comparator.comparingLong(
+                            i -> placed.values().stream().filter(i::equals).count()))
+                    .toList();
+            for (int input : free) {
+                if (together.get(spool).stream()
+                        .noneMatch(s -> Integer.valueOf(input).equals(placed.get(s)))) {
+                    placed.put(spool, input);
+                    if (place(left, at + 1, together, placed)) {
+                        return true;
+                    }
+                    placed.remove(spool);
+                }
             }
-            return made;
+            return false;
         }
 
         Mixing made() {
-            Mixing bare = new Mixing(inputs, Map.of(), Map.of(), smooth, defines);
+            Mixing bare = new Mixing(inputs, feeds, Map.of(), Map.of(), smooth, defines);
             Map<SpoolId, Blend> wanted = new LinkedHashMap<>();
             List<Blend> ends = new ArrayList<>();
             for (SpoolId paint : plan.palette()) {
@@ -261,7 +316,7 @@ public record Mixing(
                     extruders.put(m.id(), own);
                 }
             }
-            return new Mixing(inputs, extruders, blends, smooth, defines);
+            return new Mixing(inputs, feeds, extruders, blends, smooth, defines);
         }
 
         /** What the rack has already stays where it is. */
@@ -313,7 +368,7 @@ public record Mixing(
      * @param sequence paints in the order of printing, the first load first
      */
     public Loading loading(int size, List<SpoolId> sequence) {
-        List<Optional<SpoolId>> contents = new ArrayList<>(java.util.Collections.nCopies(
+        List<Optional<SpoolId>> contents = new ArrayList<>(Collections.nCopies(
                 Math.max(
                         size,
                         extruders.values().stream().mapToInt(n -> n + 1).max().orElse(0)),

@@ -9,9 +9,13 @@ import dev.tranche.core.check.Finding;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.SpoolUse;
 import dev.tranche.core.estimate.Stretch;
+import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.machine.Abilities;
+import dev.tranche.core.machine.Command;
+import dev.tranche.core.macro.MacroStep;
+import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Mixture;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Recipe;
@@ -144,6 +148,53 @@ class BlendedFileTest {
                 .isCloseTo(bench.ledger().totalSeconds(), within(1e-6));
     }
 
+    /** Soot, then the fade from sky to mustard, and soot again. */
+    private static Bench swapping() {
+        Bench bench = bench();
+        bench.plan = bench.plan
+                .recolour(0, Spools.SOOT.id())
+                .fading(new Mixture.Fade(FADE, Recipe.of(SKY), Recipe.of(MUSTARD), h(1), h(2)), MUSTARD, bench.grid)
+                .startAt(h(2.4), Spools.SOOT.id(), bench.grid);
+        return bench;
+    }
+
+    @Test
+    void spools_are_swapped_where_an_input_holds_another_one() {
+        Bench bench = swapping();
+        Ledger ledger = bench.ledger();
+        // Soot, sky and mustard at two inputs: soot shares one of them.
+        assertThat(ledger.feeding().stream().flatMap(Optional::stream))
+                .hasSize(2)
+                .contains(Spools.SOOT.id());
+        assertThat(ledger.spoolSwaps()).isEqualTo(2);
+        Swap first = ledger.swaps().get(0);
+        assertThat(first.layer()).isEqualTo(6);
+        assertThat(first.turns()).isFalse();
+        assertThat(first.taken()).isEqualTo(Spools.SOOT.id());
+        assertThat(first.put()).isIn(SKY, MUSTARD);
+        assertThat(first.moment().in()).contains(" at input ");
+        assertThat(ledger.swaps().get(1).put()).isEqualTo(Spools.SOOT.id());
+        // The ready macro of such a machine waits for nobody.
+        assertThat(bench.found("nobody-stops").sentence())
+                .contains("put in " + first.moment().in());
+        bench.macros = bench.macros.replace(
+                0, bench.macros.macro(0).insert(4, MacroStep.always(new Step.WaitForPerson(Command.M0))));
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("nobody-stops");
+        assertThat(bench.ledger().visits()).isEqualTo(2);
+        assertThat(bench.ledger().swaps().get(0).duties(bench.rig()).get(0).acts())
+                .anyMatch(a -> a.contains("A Soot out by hand"))
+                .anyMatch(a -> a.contains(first.moment().in()));
+    }
+
+    @Test
+    void a_macro_that_waits_for_a_person_waits_for_none_where_a_blend_turns() throws IOException {
+        Bench bench = blending();
+        bench.macros = bench.macros.replace(
+                0, bench.macros.macro(0).insert(4, MacroStep.always(new Step.WaitForPerson(Command.M0))));
+        assertThat(bench.ledger().visits()).isZero();
+        assertThat(added(bench)).doesNotContain("M0");
+    }
+
     @Test
     void the_file_is_told_of_the_blends_once_and_of_the_fade_in_one_line() throws IOException {
         List<String> lines = added(fading());
@@ -207,7 +258,7 @@ class BlendedFileTest {
                 new Range(h(1), Optional.of(h(2)))));
         Ledger ledger = bench.ledger();
         // Five layers hold both; each but the first begins with what the last one ended with.
-        assertThat(ledger.swaps()).isNotEmpty().allMatch(dev.tranche.core.estimate.Swap::turns);
+        assertThat(ledger.swaps()).isNotEmpty().allMatch(Swap::turns);
         assertThat(ledger.turns().stream().filter(t -> t.swap() > 0)).hasSameSizeAs(ledger.swaps());
         assertThat(ledger.turns().stream().flatMap(t -> t.lines().stream()).filter(l -> l.startsWith("M166 A")))
                 .isNotEmpty();

@@ -9,6 +9,9 @@ import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.gcode.GcodeScanner;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.machine.Abilities;
+import dev.tranche.core.machine.Command;
+import dev.tranche.core.macro.MacroStep;
+import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Mixture;
 import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.Recipe.Portion;
@@ -126,6 +129,41 @@ class BlendingRehearsalTest {
         String purge = "G1 E[0-9.]+ F240\n";
         assertThat(new String(bench.written(), StandardCharsets.US_ASCII)).containsPattern(purge);
         assertThat(rehearse(bench, f -> f.replaceAll(purge, "")).unclean()).isNotEmpty();
+    }
+
+    @Test
+    void a_spool_that_is_put_in_at_an_input_prints_from_there() throws IOException {
+        Bench bench = bench();
+        SpoolId soot = Spools.SOOT.id();
+        bench.plan = bench.plan
+                .recolour(0, soot)
+                .fading(
+                        new Mixture.Fade(PAINT, Recipe.of(SKY), Recipe.of(BURGUNDY), h(1), h(2.4)),
+                        BURGUNDY,
+                        bench.grid);
+        bench.macros = bench.macros.replace(
+                0, bench.macros.macro(0).insert(4, MacroStep.always(new Step.WaitForPerson(Command.M0))));
+        List<SpoolId> filaments = List.of(SKY, BURGUNDY, soot);
+        for (boolean right : new boolean[] {true, false}) {
+            PlanFacts facts = bench.facts();
+            StandIn printer = new StandIn(facts.rig().printer(), 3, Rehearsal.first(facts, filaments));
+            try (Loopback device = new Loopback(printer)) {
+                Report report = new Rehearsal(
+                                facts,
+                                filaments,
+                                2,
+                                device,
+                                stop -> right
+                                        ? Deed.asPlanned(stop)
+                                        : Deed.asPlanned(stop).putting(soot),
+                                NOBODY)
+                        .run(new ByteArrayInputStream(bench.written()));
+                assertThat(report.stops()).hasSize(1);
+                assertThat(report.isClean())
+                        .as("%s %s %s", right, report.unclean(), report.troubles())
+                        .isEqualTo(right);
+            }
+        }
     }
 
     // --- The mixer, beside what the commands mean (common practice in open firmware)

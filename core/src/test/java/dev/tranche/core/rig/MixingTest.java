@@ -13,6 +13,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.units.Height;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
@@ -51,11 +52,25 @@ class MixingTest {
 
     @Test
     void spools_feed_the_inputs_the_rack_says_and_else_those_that_are_left() {
-        assertThat(of(SMOOTH, TWILIGHT).inputs()).containsExactly(Optional.of(SKY), Optional.of(MUSTARD));
+        assertThat(of(SMOOTH, TWILIGHT).feeds()).containsExactlyInAnyOrderEntriesOf(Map.of(SKY, 0, MUSTARD, 1));
         Rig settled = SMOOTH.with(SMOOTH.rack().feeding(0, Optional.of(MUSTARD)));
-        assertThat(of(settled, TWILIGHT).inputs()).containsExactly(Optional.of(MUSTARD), Optional.of(SKY));
+        assertThat(of(settled, TWILIGHT).feeds()).containsExactlyInAnyOrderEntriesOf(Map.of(MUSTARD, 0, SKY, 1));
         Rig another = SMOOTH.with(SMOOTH.rack().feeding(1, Optional.of(Spools.SOOT.id())));
-        assertThat(of(another, TWILIGHT).inputs()).containsExactly(Optional.of(SKY), Optional.of(MUSTARD));
+        assertThat(of(another, TWILIGHT).feeds()).containsExactlyInAnyOrderEntriesOf(Map.of(SKY, 0, MUSTARD, 1));
+    }
+
+    @Test
+    void spools_that_never_run_together_share_an_input() {
+        ColourPlan plan = plan(TWILIGHT).startAt(h(9), Spools.SOOT.id(), GRID);
+        Mixing mixing = Mixing.of(SMOOTH, plan).orElseThrow();
+        assertThat(mixing.feeds()).hasSize(3);
+        assertThat(mixing.feeds().get(SKY)).isNotEqualTo(mixing.feeds().get(MUSTARD));
+        assertThat(mixing.swaps(plan.mixtures(), FADE, Spools.SOOT.id())).isTrue();
+        assertThat(mixing.swaps(plan.mixtures(), SKY, FADE)).isFalse();
+        // The rack's word gives way where two of one blend would have to share an input.
+        Rig both = SMOOTH.with(SMOOTH.rack().feeding(0, Optional.of(SKY)).feeding(1, Optional.of(Spools.SOOT.id())));
+        assertThat(Mixing.of(both, plan).orElseThrow().feeds())
+                .containsExactlyInAnyOrderEntriesOf(Map.of(SKY, 0, Spools.SOOT.id(), 1, MUSTARD, 1));
     }
 
     @Test
@@ -109,9 +124,12 @@ class MixingTest {
         assertThat(Mixing.lacking(Beginning.FEEDER.rig("Feeder"), plan(TWILIGHT))
                         .orElseThrow())
                 .contains("has one input");
-        assertThat(Mixing.lacking(SMOOTH, plan(TWILIGHT).startAt(h(9), Spools.SOOT.id(), GRID))
-                        .orElseThrow())
-                .contains("3 spools", "2 inputs");
+        Mixture night = new Mixture.Fade(new SpoolId(-3), Recipe.of(MUSTARD), Recipe.of(Spools.SOOT.id()), h(8), h(9));
+        Mixture dawn = new Mixture.Fade(new SpoolId(-4), Recipe.of(Spools.SOOT.id()), Recipe.of(SKY), h(9), h(10));
+        assertThat(Mixing.lacking(SMOOTH, plan(TWILIGHT, night))).isEmpty();
+        // Each of three with each of the others: no two can share one of two inputs.
+        assertThat(Mixing.lacking(SMOOTH, plan(TWILIGHT, night, dawn)).orElseThrow())
+                .contains("blends more spools with one another", "which are 2");
         Rig deaf = SMOOTH.with(SMOOTH.printer().with(Abilities.of("T", "M0")));
         assertThat(Mixing.lacking(deaf, plan(TWILIGHT)).orElseThrow()).contains("M163 and M164");
         assertThat(Mixing.of(deaf, plan(TWILIGHT))).isEmpty();
