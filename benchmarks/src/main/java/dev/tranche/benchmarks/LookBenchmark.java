@@ -14,8 +14,10 @@ import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Material;
+import dev.tranche.core.plan.Mixture;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.Shape;
@@ -65,6 +67,9 @@ public class LookBenchmark {
     private Colouring colouring;
     private ColourPlan here;
     private ColourPlan nudged;
+    private Colouring fading;
+    private ColourPlan fadingHere;
+    private ColourPlan fadingNudged;
 
     @Setup
     public void make() throws IOException {
@@ -85,6 +90,9 @@ public class LookBenchmark {
         nudged = zones(0.5);
         colouring = Colouring.of(here, ball, 0.45, Progress.UNHEARD);
         colouring.outlooks().from(true, Progress.UNHEARD);
+        fadingHere = fading(here);
+        fadingNudged = fading(nudged);
+        fading = colouring.with(fadingHere, 0.45);
     }
 
     private static ColourPlan zones(double nudge) {
@@ -111,6 +119,22 @@ public class LookBenchmark {
     private List<Patch> after(View view) {
         colouring = colouring.with(colouring.plan() == here ? nudged : here, 0.45);
         return new Looks(colouring, shelf).from(view, Progress.UNHEARD);
+    }
+
+    /** The same where the colour by height is a fade, another one on each layer. */
+    @Benchmark
+    public List<Patch> fadingFromAboveAfterANudge() {
+        fading = fading.with(fading.plan() == fadingHere ? fadingNudged : fadingHere, 0.45);
+        return new Looks(fading, shelf).from(View.ABOVE, Progress.UNHEARD);
+    }
+
+    private ColourPlan fading(ColourPlan plan) {
+        SpoolId fade = new SpoolId(-1);
+        Height top = ball.grid().printedHeight();
+        return plan.fading(
+                new Mixture.Fade(fade, Recipe.of(new SpoolId(1)), Recipe.of(new SpoolId(4)), Height.ZERO, top),
+                new SpoolId(4),
+                ball.grid());
     }
 
     /** Once for a model, whatever its colours. */

@@ -71,7 +71,12 @@ class ScreenshotsIT {
             browser.until(() -> browser.all(".undrawn").isEmpty()
                     && !browser.all(".card-figures").isEmpty());
             shoot(browser, "/", "plans");
-            shoot(browser, plan("Pot with"), "desk-pot");
+            browser.open(plan("Pot with"));
+            browser.until(
+                    () -> (Boolean)
+                            browser.script(
+                                    "const small = document.querySelector('#to-piece img'); return small.complete && small.naturalWidth > 0"));
+            save(browser, "desk-pot");
             browser.open(plan("Relief tile"));
             browser.leaveFields();
             browser.press("]");

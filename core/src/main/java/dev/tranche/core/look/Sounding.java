@@ -6,11 +6,15 @@ import dev.tranche.core.layer.Outlook;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Division;
 import dev.tranche.core.plan.Field;
+import dev.tranche.core.plan.Mixture;
 import dev.tranche.core.plan.Paints;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -20,7 +24,7 @@ import org.locationtech.jts.geom.Polygon;
  * Tells what is stacked behind each spot that is seen.
  *
  * <p>Where the same regions and the same colour by height go on behind a layer for so long that nothing beyond matters, all such layers
- * are one: each region has its own colour there. What is left (near borders, and where plastic ends in air) is followed
+ * are one: each region has its own colour there, or, where it is a fade, the colours of the layers behind. What is left (near borders, and where plastic ends in air) is followed
  * layer by layer, and comes apart only where the model's outline steps in or out, or where other regions meet.
  */
 final class Sounding {
@@ -34,6 +38,7 @@ final class Sounding {
     private final LayerGrid grid;
     private final int count;
     private final Progress progress;
+    private final Map<SpoolId, Paints.Shaded> plain = new ConcurrentHashMap<>();
 
     /** A place and what is stacked there. */
     record Found(Patch.Spot spot, Stack stack) {}
@@ -103,7 +108,7 @@ final class Sounding {
             while (to + 1 < count && alike(to + 1, from)) {
                 to++;
             }
-            int layers = layersThatMatter(from);
+            int layers = layersThatMatter(from, to);
             int last = to + 1 - layers;
             if (last > from) {
                 runs.add(new Run(from, last, layers));
@@ -114,9 +119,7 @@ final class Sounding {
     }
 
     private boolean alike(int a, int b) {
-        return division(a) == division(b)
-                && base(a).equals(base(b))
-                && (paints.mixtures().list().isEmpty() || there(a).equals(there(b)));
+        return division(a) == division(b) && base(a).equals(base(b));
     }
 
     /** What there is at {@code depth}, the colour by height first. */
@@ -135,15 +138,26 @@ final class Sounding {
         return colouring.base(outlook.layer(depth));
     }
 
-    /** How many layers of any plastic that there is at {@code depth} it takes until nothing beyond matters. */
-    private int layersThatMatter(int depth) {
+    /** How many layers of any plastic that there is from one depth to another it takes until nothing beyond matters. */
+    private int layersThatMatter(int from, int to) {
         int thickness =
                 Math.min(grid.layerHeight().micrometres(), grid.firstLayer().micrometres());
-        return there(depth).stream()
+        return IntStream.rangeClosed(from, isTurning(from) ? to : from)
+                .boxed()
+                .flatMap(depth -> there(depth).stream())
                 .distinct()
                 .mapToInt(s -> layers(s, thickness))
                 .max()
                 .orElseThrow();
+    }
+
+    /** Whether any of what there is at {@code depth} is another colour on each layer. */
+    private boolean isTurning(int depth) {
+        return isFade(Field.BASE, depth) || division(depth).shares().stream().anyMatch(s -> isFade(s.region(), depth));
+    }
+
+    private boolean isFade(int region, int depth) {
+        return paints.mixtures().find(spool(region, depth)).orElse(null) instanceof Mixture.Fade;
     }
 
     private int layers(Paints.Shaded paint, int thickness) {
@@ -164,8 +178,11 @@ final class Sounding {
         int thickness = run.layers() * grid.layerHeight().micrometres();
         List<Found> found = new ArrayList<>();
         MultiPolygon area = clean(Areas.difference(outlook.seen(run.from(), run.to()), apart));
-        if (!area.isEmpty()) {
-            for (Piece piece : divided(Piece.of(area, nothing), division(run.from()))) {
+        List<Piece> pieces = area.isEmpty() ? List.of() : divided(Piece.of(area, nothing), division(run.from()));
+        for (Piece piece : pieces) {
+            if (isFade(piece.region, run.from())) {
+                found.addAll(turning(run, piece));
+            } else {
                 found.add(found(run.from(), piece.on(nothing.with(paint(piece.region, run.from()), thickness))));
             }
         }
@@ -177,6 +194,30 @@ final class Sounding {
                     .forEach(found::addAll);
         }
         return found;
+    }
+
+    /** Where a fade is seen, another stack on each layer. */
+    private List<Found> turning(Run run, Piece piece) {
+        return IntStream.rangeClosed(run.from(), run.to())
+                .parallel()
+                .mapToObj(depth -> {
+                    MultiPolygon there = clean(Areas.intersection(outlook.seen(depth), piece.area));
+                    return there.isEmpty()
+                            ? Optional.<Found>empty()
+                            : Optional.of(found(depth, piece.at(there, true).on(behind(piece.region, depth))));
+                })
+                .flatMap(Optional::stream)
+                .toList();
+    }
+
+    /** What is stacked in {@code region} from {@code from} on, as far as it matters. */
+    private Stack behind(int region, int from) {
+        Stack stack = nothing;
+        for (int depth = from; depth < count && !stack.isComplete(); depth++) {
+            stack = stack.with(
+                    paint(region, depth), grid.thickness(outlook.layer(depth)).micrometres());
+        }
+        return stack;
     }
 
     private List<Found> down(int from, MultiPolygon area) {
@@ -213,11 +254,16 @@ final class Sounding {
     }
 
     private Paints.Shaded paint(int region, int depth) {
-        return paints.shaded(
-                region == Field.BASE
-                        ? base(depth)
-                        : colouring.plan().regions().get(region).spool(),
-                outlook.layer(depth));
+        SpoolId spool = spool(region, depth);
+        return spool.isMixture()
+                ? paints.shaded(spool, outlook.layer(depth))
+                : plain.computeIfAbsent(spool, s -> new Paints.Shaded(s, 0));
+    }
+
+    private SpoolId spool(int region, int depth) {
+        return region == Field.BASE
+                ? base(depth)
+                : colouring.plan().regions().get(region).spool();
     }
 
     /** A piece where the outline steps: plastic ends under some of it, or begins again. */
