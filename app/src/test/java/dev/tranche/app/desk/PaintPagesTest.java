@@ -11,6 +11,7 @@ import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.ColourStart;
 import dev.tranche.core.plan.Mixture;
+import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.rig.Rig;
@@ -223,12 +224,7 @@ class PaintPagesTest extends BrowserTest {
                 plan.edition(),
                 "fade",
                 p -> p.fading(
-                        new Mixture.Fade(
-                                id,
-                                dev.tranche.core.plan.Recipe.of(spool("Dark")),
-                                dev.tranche.core.plan.Recipe.of(spool("Light")),
-                                h(1),
-                                h(4)),
+                        new Mixture.Fade(id, Recipe.of(spool("Dark")), Recipe.of(spool("Light")), h(1), h(4)),
                         spool("Light"),
                         p.layers().on(h(5))));
         ByteArrayOutputStream file = new ByteArrayOutputStream();

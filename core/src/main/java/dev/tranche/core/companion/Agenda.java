@@ -46,7 +46,7 @@ public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use
         List<Visit> stops = new ArrayList<>();
         ledger.pauses().forEach(p -> p.dryRun().ifPresent(run -> stops.add(of(p, run, rig))));
         // A blend that turns by itself is no visit.
-        ledger.swaps().stream().filter(s -> !s.turns() || s.needsPerson()).forEach(s -> stops.add(of(s, rig, ledger)));
+        ledger.swaps().stream().filter(s -> !s.turns()).forEach(s -> stops.add(of(s, rig, ledger)));
         // A halt comes before the swap of the same layer.
         stops.sort(Comparator.comparingDouble(v -> v.spans().at()));
         visits.addAll(stops);
@@ -101,12 +101,12 @@ public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use
     private static Visit of(Swap swap, Rig rig, Ledger ledger) {
         List<Duty> duties = swap.needsPerson() ? swap.duties(rig) : List.of();
         return new Visit(
-                swap.turns() ? Kind.HALT : Kind.SWAP,
+                Kind.SWAP,
                 swap.number(),
                 swap.place(),
-                swap.turns() ? "turn to " + swap.in().name() : "",
-                Optional.of(swap.taken()).filter(s -> !swap.turns()),
-                Optional.of(swap.put()).filter(s -> !swap.turns()),
+                "",
+                Optional.of(swap.taken()),
+                Optional.of(swap.put()),
                 ledger.filament().length(swap.pushed()),
                 swap.dryRun().purging().by() == Purging.By.PERSON,
                 name(Event.SWAP, rig),

@@ -68,6 +68,8 @@ public record SwapWriter(String planId, Rig rig) {
         String state = state(ledger);
         Map<Integer, Turn> turns = new TreeMap<>();
         ledger.turns().stream().filter(t -> t.swap() > 0).forEach(t -> turns.put(t.swap(), t));
+        // What a nozzle has to be told where nothing of Tranche's stops.
+        List<Map.Entry<Turn, Door>> told = new ArrayList<>();
         for (Due due : Due.of(ledger)) {
             Optional<Door> adopted = stops.adopted(due);
             Door door = adopted.orElseGet(() -> door(due, match, stops));
@@ -76,6 +78,9 @@ public record SwapWriter(String planId, Rig rig) {
                     : Optional.empty();
             if (due.what() == BlockStamp.What.SWAP) {
                 extruders.swap(door.offset());
+            }
+            if (adopted.isPresent() && turn.isPresent()) {
+                told.add(Map.entry(turn.get(), door));
             }
             if (adopted.isPresent() || seams.contains(door.offset())) {
                 continue;
@@ -93,22 +98,21 @@ public record SwapWriter(String planId, Rig rig) {
                     took.map(TakeOut::span)));
         }
         Map<BlockStamp.What, Integer> numbers = new EnumMap<>(BlockStamp.What.class);
-        for (Turn turn : ledger.turns()) {
-            if (turn.swap() == 0) {
-                Door door = door(turn, match);
-                extruders.turn(door.offset(), turn);
-                Optional<TakeOut> took = Optional.ofNullable(toTake.remove(door.offset()));
-                insertions.add(new Patch.Insertion(
-                        door.offset(),
-                        door.line(),
-                        new BlockStamp(
-                                planId,
-                                state,
-                                BlockStamp.What.MIX,
-                                numbers.merge(BlockStamp.What.MIX, 1, Integer::sum)),
-                        turn.lines(),
-                        took.map(TakeOut::span)));
-            }
+        ledger.turns().stream()
+                .filter(t -> t.swap() == 0)
+                .map(t -> Map.entry(t, door(t, match)))
+                .forEach(told::add);
+        for (Map.Entry<Turn, Door> turn : told) {
+            Door door = turn.getValue();
+            extruders.turn(door.offset(), turn.getKey());
+            Optional<TakeOut> took = Optional.ofNullable(toTake.remove(door.offset()));
+            insertions.add(new Patch.Insertion(
+                    door.offset(),
+                    door.line(),
+                    new BlockStamp(
+                            planId, state, BlockStamp.What.MIX, numbers.merge(BlockStamp.What.MIX, 1, Integer::sum)),
+                    turn.getKey().lines(),
+                    took.map(TakeOut::span)));
         }
         for (TakeOut taken : toTake.values()) {
             insertions.add(new Patch.Insertion(

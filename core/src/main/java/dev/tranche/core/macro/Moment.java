@@ -94,70 +94,47 @@ public record Moment(
     }
 
     public Moment at(ControllerState other) {
-        return with(extruder, other, standing, byRoutine);
+        return with(out, in, extruder, other, standing, byRoutine, turns);
     }
 
     public Moment onto(int other) {
-        return with(other, entry, standing, byRoutine);
+        return with(out, in, other, entry, standing, byRoutine, turns);
     }
 
     /** Beside plastic that is as high, mm; the nozzle itself stands on some. */
     public Moment beside(double height) {
-        return with(extruder, entry, Math.max(height, entry.z()), byRoutine);
+        return with(out, in, extruder, entry, Math.max(height, entry.z()), byRoutine, turns);
     }
 
     /** With the purge left to the machine's own routine, if so. */
     public Moment leavingPurge(boolean toRoutine) {
-        return with(extruder, entry, standing, toRoutine);
+        return with(out, in, extruder, entry, standing, toRoutine, turns);
     }
 
     /** The same where no spool is swapped: a blend turns into another. */
     public Moment turning() {
-        return new Moment(
-                number,
-                of,
-                layer,
-                out,
-                in,
-                temperatureOut,
-                temperatureIn,
-                standby,
-                purge,
-                extruder,
-                note,
-                entry,
-                standing,
-                byRoutine,
-                true);
+        return with(out, in, extruder, entry, standing, byRoutine, true);
     }
 
     /** With other names for what comes out and what goes in. */
     public Moment naming(String otherOut, String otherIn) {
-        return new Moment(
-                number,
-                of,
-                layer,
-                otherOut,
-                otherIn,
-                temperatureOut,
-                temperatureIn,
-                standby,
-                purge,
-                extruder,
-                note,
-                entry,
-                standing,
-                byRoutine,
-                turns);
+        return with(otherOut, otherIn, extruder, entry, standing, byRoutine, turns);
     }
 
-    private Moment with(int onto, ControllerState at, double high, boolean toRoutine) {
+    private Moment with(
+            String outName,
+            String inName,
+            int onto,
+            ControllerState at,
+            double high,
+            boolean toRoutine,
+            boolean turning) {
         return new Moment(
                 number,
                 of,
                 layer,
-                out,
-                in,
+                outName,
+                inName,
                 temperatureOut,
                 temperatureIn,
                 standby,
@@ -167,6 +144,6 @@ public record Moment(
                 at,
                 high,
                 toRoutine,
-                turns);
+                turning);
     }
 }

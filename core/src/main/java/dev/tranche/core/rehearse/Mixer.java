@@ -2,6 +2,7 @@ package dev.tranche.core.rehearse;
 
 import dev.tranche.core.gcode.GcodeScanner;
 import dev.tranche.core.rig.Rack;
+import java.util.Arrays;
 
 /**
  * What a firmware knows of a nozzle with several inputs, as open firmware has it (common practice): M163 collects weights, M164
@@ -75,7 +76,7 @@ final class Mixer {
         for (int i = 0; isKept(extruder) && sum > 0 && i < collected.length; i++) {
             kept[extruder][i] = collected[i] / sum;
         }
-        java.util.Arrays.fill(collected, 0);
+        Arrays.fill(collected, 0);
     }
 
     /** How much of each filament comes out at {@code z}, mm. */

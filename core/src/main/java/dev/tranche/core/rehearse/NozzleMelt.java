@@ -1,5 +1,7 @@
 package dev.tranche.core.rehearse;
 
+import java.util.Arrays;
+
 /**
  * What is molten in a nozzle, as volume shares of filaments. Pushing ΔV of one through a dead volume V₀ turns the shares c into
  * n + (c − n)·exp(−ΔV/V₀), n being that filament alone. Not for two threads.
@@ -36,7 +38,7 @@ final class NozzleMelt {
         }
         shares[filament] += 1 - left;
         if (shares[filament] > 1 - TRACE) {
-            java.util.Arrays.fill(shares, 0);
+            Arrays.fill(shares, 0);
             shares[filament] = 1;
             only = filament;
             pure = true;
@@ -58,7 +60,7 @@ final class NozzleMelt {
             }
         }
         if (pure) {
-            java.util.Arrays.fill(shares, 0);
+            Arrays.fill(shares, 0);
             shares[only] = 1;
         }
     }

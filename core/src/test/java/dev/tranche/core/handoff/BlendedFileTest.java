@@ -16,7 +16,9 @@ import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.macro.MacroStep;
 import dev.tranche.core.macro.Step;
+import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Mixture;
+import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.Recipe.Portion;
@@ -26,12 +28,16 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.rig.Rig;
+import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 /** The tile of the bench, 15 layers of 0.2 mm, on a nozzle with two inputs. */
@@ -187,6 +193,22 @@ class BlendedFileTest {
     }
 
     @Test
+    void where_a_stop_of_the_file_is_the_swap_the_nozzle_is_told_all_the_same() throws IOException {
+        Bench bench = swapping();
+        bench.macros = bench.macros.replace(
+                0, bench.macros.macro(0).insert(4, MacroStep.always(new Step.WaitForPerson(Command.M0))));
+        bench.sliced(new SmallGcode()
+                .relativeExtrusion()
+                .grid(0.2, 0.2, 5)
+                .line("M0")
+                .grid(1.2, 0.2, 10));
+        bench.said = bench.said.stops(List.of(0), Optional.of(StopTable.Choice.ADOPT));
+        assertThat(new String(bench.written(), StandardCharsets.US_ASCII))
+                .containsOnlyOnce("\nM166 A1.00 Z2.00")
+                .contains("; tranche begin plan=plan-1 state=" + bench.facts().state() + " mix=");
+    }
+
+    @Test
     void a_macro_that_waits_for_a_person_waits_for_none_where_a_blend_turns() throws IOException {
         Bench bench = blending();
         bench.macros = bench.macros.replace(
@@ -239,7 +261,7 @@ class BlendedFileTest {
     @Test
     void a_raft_lifts_the_heights_that_the_firmware_is_told() throws IOException {
         Bench bench = fading();
-        bench.plan = bench.plan.withLayers(new dev.tranche.core.plan.LayerSettings(h(0.2), h(0.2), h(0.6), 0));
+        bench.plan = bench.plan.withLayers(new LayerSettings(h(0.2), h(0.2), h(0.6), 0));
         assertThat(added(bench)).anyMatch(l -> l.startsWith("M166 A"));
         assertThat(bench.ledger().turns().get(1).after().get(1))
                 .isEqualTo("M166 A" + h(1).plus(bench.match().orElseThrow().raft()) + " Z"
@@ -253,7 +275,7 @@ class BlendedFileTest {
                 bench.plan.with(new Mixture.Fade(FADE, Recipe.of(SKY), Recipe.of(MUSTARD), h(0), h(3)), bench.grid);
         bench.region(new Region(
                 "Half",
-                new Shape.Zone(new dev.tranche.core.plan.Outline.Box(10, 20), 5, 10, 0, false),
+                new Shape.Zone(new Outline.Box(10, 20), 5, 10, 0, false),
                 FADE,
                 new Range(h(1), Optional.of(h(2)))));
         Ledger ledger = bench.ledger();
@@ -282,13 +304,9 @@ class BlendedFileTest {
     void a_job_cut_from_it_begins_with_what_the_nozzle_has_been_told() throws IOException {
         Bench bench = fading();
         bench.sliced(sliced());
-        Jobs jobs = bench.reckoning().jobs(java.util.Set.of(8));
-        java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
-        jobs.copy(
-                jobs.list().get(1),
-                new java.io.ByteArrayInputStream(sliced()),
-                out,
-                dev.tranche.core.speech.Progress.UNHEARD);
+        Jobs jobs = bench.reckoning().jobs(Set.of(8));
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        jobs.copy(jobs.list().get(1), new ByteArrayInputStream(sliced()), out, Progress.UNHEARD);
         assertThat(out.toString(StandardCharsets.US_ASCII).lines().map(l -> l.replace(" ; tranche added", "")))
                 .containsSubsequence("M163 S0 P1", "M164 S0", "M164 S1", "M166 A1.00 Z2.60 I0 J1 S1");
     }

@@ -11,6 +11,7 @@ import dev.tranche.core.plan.Mixture.Fade;
 import dev.tranche.core.plan.Recipe.Portion;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
+import java.math.BigDecimal;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -88,7 +89,7 @@ class MixtureTest {
                 Material.PETG,
                 Spools.SOOT.colour(),
                 2.0,
-                new java.math.BigDecimal("50"),
+                new BigDecimal("50"),
                 240,
                 235,
                 100,
@@ -99,7 +100,7 @@ class MixtureTest {
                 Material.PETG,
                 Spools.CHALK.colour(),
                 1.0,
-                new java.math.BigDecimal("20"),
+                new BigDecimal("20"),
                 230,
                 225,
                 300,

@@ -8,13 +8,18 @@ import dev.tranche.core.check.PlanFacts;
 import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.gcode.GcodeScanner;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.macro.MacroStep;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Mixture;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.Recipe.Portion;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.rig.Beginning;
@@ -163,6 +168,33 @@ class BlendingRehearsalTest {
                         .as("%s %s %s", right, report.unclean(), report.troubles())
                         .isEqualTo(right);
             }
+        }
+    }
+
+    @Test
+    void a_zone_in_a_fade_is_turned_to_and_from_inside_each_layer_of_a_file_with_tools() throws IOException {
+        for (boolean smooth : new boolean[] {true, false}) {
+            Bench bench = bench();
+            if (!smooth) {
+                steps(bench);
+            }
+            bench.mesh = new Shapes().box(0, 0, 0, 40, 10, 2.4).mesh();
+            bench.grid = bench.plan.layers().on(bench.mesh.height());
+            bench.plan = bench.plan.with(
+                    new Mixture.Fade(PAINT, Recipe.of(SKY), Recipe.of(BURGUNDY), h(0), h(2.4)), bench.grid);
+            bench.region(new Region(
+                    "right half", new Shape.Zone(new Outline.Box(20, 10), 30, 5, 0, false), PAINT, Range.ALL));
+            SmallGcode gcode = new SmallGcode();
+            for (int layer = 1; layer <= 12; layer++) {
+                gcode.rise(0.2 * layer).line("T0").outline(80.3, 95.3, 19, 9.4, 0.033);
+                gcode.line("T1").outline(100.7, 95.3, 19, 9.4, 0.033);
+            }
+            bench.sliced(gcode);
+            Report report = rehearse(bench, f -> f);
+            assertThat(bench.ledger().spoolSwaps()).isZero();
+            assertThat(report.troubles()).as("smooth: %s", smooth).isEmpty();
+            assertThat(report.unclean()).as("smooth: %s", smooth).isEmpty();
+            assertThat(report.layers()).allMatch(l -> l.right() > 0);
         }
     }
 
