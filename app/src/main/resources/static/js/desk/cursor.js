@@ -4,6 +4,9 @@ import { typing } from "../web/page.js";
 export const desk = () => document.getElementById("desk");
 export const layerPlan = () => document.getElementById("layer-plan");
 
+// Pieces of this plan in other windows are cut where the cursor stands.
+const windows = new BroadcastChannel("tranche-cursor");
+
 let wanted = null;
 let underway = false;
 
@@ -27,6 +30,7 @@ function fetchCursor() {
   }).finally(() => {
     underway = false;
     history.replaceState(history.state, "", beside ? `?layer=${layer}&beside=${beside}` : `?layer=${layer}`);
+    windows.postMessage({ plan: desk().dataset.plan, layer });
     if (wanted !== layer) fetchCursor(); else wanted = null;
   });
 }

@@ -20,6 +20,15 @@ document.addEventListener("DOMContentLoaded", begin);
 document.addEventListener("htmx:afterSettle", begin);
 if (document.readyState !== "loading") begin();
 
+// The desk's cursor in another window cuts the piece, as long as that is wanted.
+new BroadcastChannel("tranche-cursor").addEventListener("message", ({ data }) => {
+  const cut = document.getElementById("piece-cut");
+  const follow = document.getElementById("piece-follow");
+  if (!cut || !follow?.checked || follow.dataset.plan !== data.plan) return;
+  cut.value = data.layer;
+  cut.dispatchEvent(new Event("input", { bubbles: true }));
+});
+
 // From px to mm by the matrix the picture comes with; what lies there is the server's to say.
 document.addEventListener("click", (event) => {
   const flat = event.target.closest?.("#piece-flat");

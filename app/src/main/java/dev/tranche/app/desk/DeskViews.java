@@ -150,6 +150,9 @@ class DeskViews {
         if (!work.ledger().swaps().isEmpty()) {
             return work.ledger().swaps().get(0).layer();
         }
+        if (work.tranches().size() > 1) {
+            return work.tranches().get(1).firstLayer();
+        }
         return work.cut().model().surfaces().stream()
                 .map(s -> work.grid().layerAt(s.height()))
                 .findFirst()

@@ -52,7 +52,7 @@ class SwapLists {
     }
 
     /**
-     * A swap or a halt as a line of the list; a halt has a note instead of spools and purge.
+     * A swap or a halt as a line of the list; a halt has a note instead of spools and purge, and where a blend turns it says so.
      *
      * @param within whether it comes inside the layer, not before it
      * @param fromZero the layer as programs that count from 0 show it
@@ -159,7 +159,7 @@ class SwapLists {
                 work.machine().rig().rack().size() > 1 ? "T" + swap.moment().extruder() : "",
                 figures.length(work.ledger().filament().length(swap.pushed())),
                 temperature(swap),
-                "",
+                swap.turns() ? "blend" : "",
                 acts(swap.duties(work.machine().rig())),
                 figures.time(swap.startsAt()),
                 when(work, swap.startsAt()));

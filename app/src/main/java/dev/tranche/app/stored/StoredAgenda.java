@@ -1,5 +1,6 @@
 package dev.tranche.app.stored;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.tranche.core.companion.Agenda;
 import dev.tranche.core.companion.Visit;
 import dev.tranche.core.plan.SpoolId;
@@ -8,7 +9,12 @@ import java.util.Optional;
 import java.util.Set;
 
 /** What a print was to stop for when it began. */
-public record StoredAgenda(List<Stop> stops, double seconds, SpoolNumber first, List<Use> uses) {
+public record StoredAgenda(
+        List<Stop> stops,
+        double seconds,
+        SpoolNumber first,
+        List<Use> uses,
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<SpoolNumber> endsWith) {
     public static final Format<Agenda, StoredAgenda> FORMAT =
             new Format<>(StoredAgenda.class, 1, StoredAgenda::of, StoredAgenda::agenda, agenda -> Set.of());
 
@@ -17,7 +23,8 @@ public record StoredAgenda(List<Stop> stops, double seconds, SpoolNumber first, 
                 a.visits().stream().map(Stop::of).toList(),
                 a.seconds(),
                 SpoolNumber.of(a.first()),
-                a.uses().stream().map(Use::of).toList());
+                a.uses().stream().map(Use::of).toList(),
+                a.endsWith().map(SpoolNumber::of));
     }
 
     public Agenda agenda() {
@@ -25,7 +32,8 @@ public record StoredAgenda(List<Stop> stops, double seconds, SpoolNumber first, 
                 stops.stream().map(Stop::visit).toList(),
                 seconds,
                 first.id(),
-                uses.stream().map(Use::use).toList());
+                uses.stream().map(Use::use).toList(),
+                endsWith.map(SpoolNumber::id));
     }
 
     /** One stop. */

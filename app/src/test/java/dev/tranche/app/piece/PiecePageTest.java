@@ -34,6 +34,7 @@ import java.util.regex.Pattern;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
+import org.openqa.selenium.WindowType;
 import org.openqa.selenium.interactions.Actions;
 
 /** The finished piece to look at. */
@@ -179,6 +180,32 @@ class PiecePageTest extends BrowserTest {
     private long pictures() {
         String drawn = browser.find("#piece-body").getDomAttribute("data-pictures");
         return drawn == null ? 0 : Long.parseLong(drawn);
+    }
+
+    @Test
+    void the_desks_cursor_in_another_window_cuts_the_piece() {
+        String id = plan("Followed").id();
+        browser.open("/plans/" + id + "?layer=7");
+        browser.until(() -> browser.find("#piece-here").getDomAttribute("href").endsWith("/look?cut=7"));
+        browser.click("#piece-here");
+        browser.until(() -> browser.find("#piece-body").getDomAttribute("data-pictures") != null);
+        assertThat(browser.find("#piece-cut").getDomProperty("value")).isEqualTo("7");
+        String piece = browser.driver().getWindowHandle();
+        browser.driver().switchTo().newWindow(WindowType.TAB);
+        browser.open("/plans/" + id + "?layer=7");
+        browser.find("#layer-plan");
+        browser.press(Keys.ARROW_UP);
+        browser.until(() -> "8".equals(browser.find("#layer-plan").getDomAttribute("data-layer")));
+        String desk = browser.driver().getWindowHandle();
+        browser.driver().switchTo().window(piece);
+        browser.until(() -> "8".equals(browser.find("#piece-cut").getDomProperty("value")));
+        browser.click("#piece-follow");
+        browser.driver().switchTo().window(desk);
+        browser.press(Keys.ARROW_UP);
+        browser.until(() -> "9".equals(browser.find("#layer-plan").getDomAttribute("data-layer")));
+        browser.driver().close();
+        browser.driver().switchTo().window(piece);
+        assertThat(browser.find("#piece-cut").getDomProperty("value")).isEqualTo("8");
     }
 
     @Test

@@ -26,11 +26,17 @@ import java.util.Optional;
  * @param visits in the order in which they come
  * @param seconds until the print is done
  * @param first spool, and {@code uses} what the print takes of each
+ * @param endsWith what is in the nozzle at the end where no visit tells: a nozzle that blends turns by itself
  */
-public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use> uses) {
+public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use> uses, Optional<SpoolId> endsWith) {
     public Agenda {
         visits = List.copyOf(visits);
         uses = List.copyOf(uses);
+    }
+
+    /** Of a print whose spools change at its visits only. */
+    public Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use> uses) {
+        this(visits, seconds, first, uses, Optional.empty());
     }
 
     /** What it takes of a spool, g; the plan knows it by {@code letter}. */
@@ -60,7 +66,12 @@ public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use
                                 plan.letter(u.spool().id()),
                                 u.plastic().grams(u.spool().density()),
                                 u.wasteGrams()))
-                        .toList());
+                        .toList(),
+                Optional.of(ledger.stretches()
+                                .get(ledger.stretches().size() - 1)
+                                .spool())
+                        .filter(s -> !ledger.turns().isEmpty())
+                        .map(plan.mixtures()::endingIn));
     }
 
     private static Visit of(FirstLoad load, Rig rig, ColourPlan plan) {

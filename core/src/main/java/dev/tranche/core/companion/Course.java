@@ -270,7 +270,11 @@ public record Course(Agenda agenda, Instant start, List<Entry> entries) {
 
     /** The spool that is in the nozzle by what was told. */
     public SpoolId inNozzle() {
-        int passed = isOver() && !brokeOff() ? agenda.visits().size() : next();
+        boolean whole = isOver() && !brokeOff();
+        if (whole && agenda.endsWith().isPresent()) {
+            return agenda.endsWith().get();
+        }
+        int passed = whole ? agenda.visits().size() : next();
         return agenda.visits().stream()
                 .limit(passed)
                 .flatMap(v -> v.in().stream())

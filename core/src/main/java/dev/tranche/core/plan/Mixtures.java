@@ -61,6 +61,11 @@ public record Mixtures(List<Mixture> list) {
         return find(id).map(m -> m.recipe(0).most()).orElse(id);
     }
 
+    /** The spool that {@code id} ends with most of; a spool is itself. */
+    public SpoolId endingIn(SpoolId id) {
+        return find(id).map(m -> m.recipe(Mixture.TURNED).most()).orElse(id);
+    }
+
     /** Fades that begin or end at {@code border} go with it, as far as they still rise. */
     Mixtures moved(Height border, Height to) {
         return fading(f -> {

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.check.Bench;
 import dev.tranche.core.check.Finding;
+import dev.tranche.core.companion.Agenda;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.SpoolUse;
 import dev.tranche.core.estimate.Stretch;
@@ -206,6 +207,20 @@ class BlendedFileTest {
         assertThat(new String(bench.written(), StandardCharsets.US_ASCII))
                 .containsOnlyOnce("\nM166 A1.00 Z2.00")
                 .contains("; tranche begin plan=plan-1 state=" + bench.facts().state() + " mix=");
+    }
+
+    @Test
+    void beside_the_machine_turns_are_no_visits_and_the_nozzle_ends_with_what_it_has_become() {
+        Bench bench = fading();
+        Agenda agenda = Agenda.of(bench.ledger(), bench.rig(), bench.plan);
+        assertThat(agenda.visits()).isEmpty();
+        assertThat(agenda.first()).isEqualTo(SKY);
+        assertThat(agenda.endsWith()).contains(MUSTARD);
+        assertThat(Agenda.of(blending().ledger(), bench.rig(), blending().plan).visits())
+                .isEmpty();
+        Bench plain = new Bench().start(1, Spools.CHALK);
+        assertThat(Agenda.of(plain.ledger(), plain.rig(), plain.plan).endsWith())
+                .isEmpty();
     }
 
     @Test
