@@ -199,23 +199,26 @@ public record SectionDrawing(
                 .flatMap(m -> m instanceof Mixture.Fade f ? Stream.of(f) : Stream.empty());
     }
 
+    /** An end of a fade, and where to send the height it is dragged to. */
+    private record End(Height height, String move) {}
+
     /** Ends of fades at which no colour starts. */
     private static List<Border> fading(Workpiece work, Frame frame) {
         Set<Height> starts =
                 work.colours().starts().list().stream().map(ColourStart::wished).collect(Collectors.toSet());
-        Height top = work.grid().printedHeight();
+        LayerGrid grid = work.grid();
         return fades(work)
                 .flatMap(f -> Stream.of(
-                        fading(f.begins(), "paints/" + f.id().value() + "/begins", work, frame),
-                        fading(f.ends(), "paints/" + f.id().value() + "/ends", work, frame)))
-                .filter(b -> !starts.contains(Height.parse(b.height())))
-                .filter(b -> !Height.parse(b.height()).isAbove(top))
+                        new End(f.begins(), "paints/" + f.id().value() + "/begins"),
+                        new End(f.ends(), "paints/" + f.id().value() + "/ends")))
+                .filter(e -> !starts.contains(e.height()) && !e.height().isAbove(grid.printedHeight()))
+                .map(e -> new Border(
+                        e.move(),
+                        SvgPath.hundredths(frame.y(e.height().millimetres())),
+                        e.height().toString(),
+                        Math.min(grid.count(), grid.firstAbove(e.height())),
+                        true))
                 .toList();
-    }
-
-    private static Border fading(Height at, String move, Workpiece work, Frame frame) {
-        int layer = Math.min(work.grid().count(), work.grid().firstAbove(at));
-        return new Border(move, SvgPath.hundredths(frame.y(at.millimetres())), at.toString(), layer, true);
     }
 
     private static Stratum stratum(

@@ -83,13 +83,6 @@ class CouponPageTest extends BrowserTest {
                     .isPresent();
             assertThat(work.layout().copies()).hasSize(1);
             Report report = rehearsals.now(work, Setup.PLAIN);
-            report.layers()
-                    .forEach(l -> System.err.println(
-                            "DBG " + coupon + l.wrong() + " " + l.marks().size() + " "
-                                    + l.marks().stream()
-                                            .map(m -> m.kind() + ":" + Math.round(m.y0() * 10) / 10.0)
-                                            .distinct()
-                                            .toList()));
             assertThat(report.layers().stream()
                             .mapToDouble(Report.LayerSeen::wrong)
                             .sum())

@@ -49,6 +49,9 @@ public record Mixing(
     /** As fine as weights are written: a hundredth of a dark spool shows in a light one. */
     private static final double SMALLEST_CHANGE = 0.001;
 
+    /** So often a spool is tried at an input before nothing is believed to fit: who mixes by hand needs a few. */
+    private static final int MOST_TRIES = 5_000;
+
     public Mixing {
         feeds = Map.copyOf(feeds);
         extruders = Map.copyOf(extruders);
@@ -213,6 +216,7 @@ public record Mixing(
         private final int inputs;
         private final Map<SpoolId, Integer> feeds;
         private final Map<Integer, Blend> blends = new TreeMap<>();
+        private int tries;
 
         Maker(Rig rig, ColourPlan plan) {
             this.rack = rig.rack();
@@ -235,6 +239,9 @@ public record Mixing(
                 with.forEach(s ->
                         together.computeIfAbsent(s, k -> new LinkedHashSet<>()).addAll(with));
             }
+            if (plan.mixed().stream().anyMatch(m -> m.spools().size() > inputs)) {
+                return Optional.empty();
+            }
             List<SpoolId> order = new ArrayList<>(together.keySet());
             order.sort(Comparator.comparingInt((SpoolId s) -> -together.get(s).size())
                     .thenComparingInt(plan.palette()::indexOf));
@@ -253,6 +260,7 @@ public record Mixing(
                     .anyMatch(s -> !s.equals(e.getKey()) && e.getValue().equals(settled.get(s))));
             List<SpoolId> left =
                     order.stream().filter(s -> !settled.containsKey(s)).toList();
+            tries = 0;
             return !clash && place(left, 0, together, placed) ? Optional.of(placed) : Optional.empty();
         }
 
@@ -260,6 +268,9 @@ public record Mixing(
                 List<SpoolId> left, int at, Map<SpoolId, Set<SpoolId>> together, Map<SpoolId, Integer> placed) {
             if (at == left.size()) {
                 return true;
+            }
+            if (tries++ > MOST_TRIES) {
+                return false;
             }
             SpoolId spool = left.get(at);
             List<Integer> free = IntStream.range(0, inputs)

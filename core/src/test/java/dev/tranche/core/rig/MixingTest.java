@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Abilities;
+import dev.tranche.core.machine.Hotend;
+import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Mixture;
@@ -12,10 +14,13 @@ import dev.tranche.core.plan.Recipe.Portion;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.units.Height;
+import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 
 class MixingTest {
     private static final SpoolId SKY = Spools.SKY.id();
@@ -114,6 +119,55 @@ class MixingTest {
         assertThat(mixing.startLines())
                 .containsSubsequence("M163 S0 P1", "M163 S1 P0", "M164 S0")
                 .containsSubsequence("M163 S0 P0.5", "M163 S1 P0.5", "M164 S" + mixing.extruder(BLEND));
+    }
+
+    @Test
+    @Timeout(value = 20, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
+    void blends_that_fit_no_nozzle_are_not_tried_for_ever() {
+        Printer plain = SMOOTH.printer();
+        Hotend six = new Hotend(0.4, 6, 260, Duration.ofMinutes(10), Hotend.COMMON.deadVolume(), 3);
+        Rig rig = new Rig(
+                new Printer(
+                        plain.name(),
+                        plain.bed(),
+                        plain.travel(),
+                        plain.maxHeight(),
+                        plain.home(),
+                        six,
+                        plain.filament(),
+                        plain.drive(),
+                        plain.parkSpot(),
+                        plain.selector(),
+                        plain.motion(),
+                        plain.abilities()),
+                SMOOTH.rack(),
+                SMOOTH.macros());
+        ColourPlan plan = ColourPlan.of(LayerSettings.COMMON, new SpoolId(1));
+        List<List<Integer>> together = new ArrayList<>();
+        // Eight spools in four pairs, which any six inputs hold in 7 560 ways: each meets all but its fellow.
+        for (String row : List.of("0000", "0111", "1011", "1101", "1110")) {
+            together.add(List.of(
+                    1 + row.charAt(0) - '0',
+                    3 + row.charAt(1) - '0',
+                    5 + row.charAt(2) - '0',
+                    7 + row.charAt(3) - '0'));
+        }
+        // And seven of which each meets all others, for which there are too few.
+        together.add(List.of(9, 10, 11, 12, 13, 14));
+        together.add(List.of(10, 11, 12, 13, 14, 15));
+        together.add(List.of(9, 15));
+        for (List<Integer> spools : together) {
+            double share = 1.0 / spools.size();
+            Mixture m = new Mixture.Blend(
+                    plan.mixtures().next(),
+                    new Recipe(spools.stream()
+                            .map(i -> new Portion(new SpoolId(i), share))
+                            .toList()));
+            plan = plan.with(m, GRID).startAt(h(0.4 * plan.mixtures().list().size() + 0.4), m.id(), GRID);
+        }
+        ColourPlan tangled = plan;
+        assertThat(tangled.mixed()).hasSize(8);
+        assertThat(Mixing.lacking(rig, tangled).orElseThrow()).contains("which are 6");
     }
 
     @Test
