@@ -25,7 +25,6 @@ import org.springframework.ui.Model;
 @Component
 class RackViews {
     private static final Srgb UNKNOWN = new Srgb(0xB0, 0xB3, 0xB7);
-    private static final int BANDS = 48;
 
     private final Shelf shelf;
     private final PrintedPlans plans;

@@ -97,6 +97,11 @@ public record LayerGrid(Height firstLayer, Height layerHeight, Height modelHeigh
         return new Snap(layer, height, top(layer - 1));
     }
 
+    /** Half way up {@code layer}, from 1. */
+    public Height middle(int layer) {
+        return Height.ofMicrometres((bottom(layer).micrometres() + top(layer).micrometres()) / 2);
+    }
+
     /** Whether the middle of a layer is above {@code height}, so that a colour could start there. */
     public boolean goesAbove(Height height) {
         return firstAbove(height) <= count();

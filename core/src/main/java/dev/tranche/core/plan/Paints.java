@@ -1,7 +1,6 @@
 package dev.tranche.core.plan;
 
 import dev.tranche.core.layer.LayerGrid;
-import dev.tranche.core.units.Height;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 
@@ -51,20 +50,18 @@ public final class Paints {
     /** A paint in the shade it has in the middle of {@code layer}. */
     public Shaded shaded(SpoolId paint, int layer) {
         return new Shaded(
-                paint, mixtures.find(paint).map(m -> m.shade(middle(layer))).orElse(0));
+                paint,
+                mixtures.find(paint).map(m -> m.shade(grid.middle(layer))).orElse(0));
     }
 
     /** What of which spool comes out on {@code layer}. */
     public Recipe recipe(SpoolId paint, int layer) {
-        return mixtures.find(paint).map(m -> m.recipe(m.shade(middle(layer)))).orElseGet(() -> Recipe.of(paint));
+        return mixtures.find(paint)
+                .map(m -> m.recipe(m.shade(grid.middle(layer))))
+                .orElseGet(() -> Recipe.of(paint));
     }
 
     public Mixtures mixtures() {
         return mixtures;
-    }
-
-    private Height middle(int layer) {
-        return Height.ofMicrometres(
-                (grid.bottom(layer).micrometres() + grid.top(layer).micrometres()) / 2);
     }
 }

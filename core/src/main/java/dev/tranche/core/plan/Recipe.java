@@ -59,7 +59,7 @@ public record Recipe(List<Portion> portions) {
         if (Math.abs(sum - 1) > TOLERANCE) {
             throw Refusal.of(
                     "The weights sum to %s and must sum to 1; change one of them by %s.",
-                    decimal(sum), decimal(1 - sum));
+                    Words.thousandths(sum), Words.thousandths(1 - sum));
         }
     }
 
@@ -186,10 +186,5 @@ public record Recipe(List<Portion> portions) {
         return new Recipe(portions.stream()
                 .map(p -> new Portion(other.apply(p.spool()), p.share()))
                 .toList());
-    }
-
-    private static String decimal(double value) {
-        String text = Words.format("%.3f", value).replaceAll("0+$", "");
-        return text.endsWith(".") ? text.substring(0, text.length() - 1) : text;
     }
 }

@@ -34,24 +34,6 @@ public record Blend(List<Double> weights) {
         return new Blend(weights);
     }
 
-    /**
-     * Between this blend and {@code other}.
-     *
-     * @param share of the way, 0…1
-     */
-    public Blend towards(Blend other, double share) {
-        if (other.weights.size() != weights.size()) {
-            throw Refusal.of(
-                    "One blend has %d inputs and the other %d; give both the printer's inputs.",
-                    weights.size(), other.weights.size());
-        }
-        List<Double> between = new ArrayList<>();
-        for (int i = 0; i < weights.size(); i++) {
-            between.add(weights.get(i) + share * (other.weights.get(i) - weights.get(i)));
-        }
-        return new Blend(between);
-    }
-
     /** Whether nobody could tell it from {@code other}. */
     public boolean isLike(Blend other) {
         for (int i = 0; i < weights.size(); i++) {
@@ -77,14 +59,9 @@ public record Blend(List<Double> weights) {
     public List<String> definition(int extruder) {
         List<String> lines = new ArrayList<>();
         for (int i = 0; i < weights.size(); i++) {
-            lines.add("M163 S" + i + " P" + decimal(weights.get(i)));
+            lines.add("M163 S" + i + " P" + Words.thousandths(weights.get(i)));
         }
         lines.add("M164 S" + extruder);
         return lines;
-    }
-
-    static String decimal(double value) {
-        String text = Words.format("%.3f", value).replaceAll("0+$", "");
-        return text.endsWith(".") ? text.substring(0, text.length() - 1) : text;
     }
 }

@@ -77,7 +77,7 @@ public record Mixing(
         }
         if (new Maker(rig, plan).feeds.isEmpty()) {
             return Optional.of(Words.format(
-                    "The plan blends more spools with one another than this nozzle has inputs, which are %d; let its blends share their spools.",
+                    "The plan blends more spools with one another than the %d inputs of this nozzle hold; let its blends share spools.",
                     printer.hotend().inputs()));
         }
         Mixing made = new Maker(rig, plan).made();
@@ -166,8 +166,7 @@ public record Mixing(
         if (smooth || !(fade instanceof Mixture.Fade)) {
             return List.of();
         }
-        int middle = (grid.bottom(layer).micrometres() + grid.top(layer).micrometres()) / 2;
-        Recipe there = fade.recipe(fade.shade(Height.ofMicrometres(middle)));
+        Recipe there = fade.recipe(fade.shade(grid.middle(layer)));
         return stepped(blend(there)).definition(extruder(fade.id()));
     }
 

@@ -22,6 +22,12 @@ public final class Words {
         return String.format(Locale.ROOT, format, arguments);
     }
 
+    /** A number to the thousandth, without zeros at its end: {@code 0.67}, {@code 1}. */
+    public static String thousandths(double value) {
+        String text = format("%.3f", value).replaceAll("0+$", "");
+        return text.endsWith(".") ? text.substring(0, text.length() - 1) : text;
+    }
+
     /** A count with its noun: {@code 1 swap}, {@code 3 swaps}. */
     public static String count(long number, String noun) {
         return count(number, noun, noun + "s");

@@ -167,7 +167,7 @@ class MixingTest {
         }
         ColourPlan tangled = plan;
         assertThat(tangled.mixed()).hasSize(8);
-        assertThat(Mixing.lacking(rig, tangled).orElseThrow()).contains("which are 6");
+        assertThat(Mixing.lacking(rig, tangled).orElseThrow()).contains("the 6 inputs of this nozzle");
     }
 
     @Test
@@ -183,7 +183,7 @@ class MixingTest {
         assertThat(Mixing.lacking(SMOOTH, plan(TWILIGHT, night))).isEmpty();
         // Each of three with each of the others: no two can share one of two inputs.
         assertThat(Mixing.lacking(SMOOTH, plan(TWILIGHT, night, dawn)).orElseThrow())
-                .contains("blends more spools with one another", "which are 2");
+                .contains("blends more spools with one another", "the 2 inputs of this nozzle");
         Rig deaf = SMOOTH.with(SMOOTH.printer().with(Abilities.of("T", "M0")));
         assertThat(Mixing.lacking(deaf, plan(TWILIGHT)).orElseThrow()).contains("M163 and M164");
         assertThat(Mixing.of(deaf, plan(TWILIGHT))).isEmpty();
