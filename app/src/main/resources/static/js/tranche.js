@@ -1,7 +1,12 @@
 // Keys, pointing and dropping. What they mean for a print is the server's to say.
 import "./web/page.js";
+import "./web/notices.js";
+import "./web/fields.js";
+import "./web/focus.js";
 import "./web/queue.js";
+import "./web/outbox.js";
 import "./web/files.js";
+import "./web/library.js";
 import "./web/rows.js";
 import "./desk/zones.js";
 import "./desk/cursor.js";

@@ -5,7 +5,7 @@ function fill(event) {
   if (!menu || !all) return;
   delete menu.dataset.spools;
   const [now] = menu.options;
-  for (const option of all.content.cloneNode(true).children) {
+  for (const option of [...all.content.cloneNode(true).children]) {
     if (option.value === now.value) now.textContent = option.textContent;
     else menu.append(option);
   }

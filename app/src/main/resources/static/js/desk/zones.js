@@ -1,5 +1,6 @@
 import { desk, layerPlan } from "./cursor.js";
-import { focusAfter, typing } from "../web/page.js";
+import { focusAfter } from "../web/focus.js";
+import { typing } from "../web/page.js";
 
 // --- Zones on the layer plan: drawn, dragged, nudged, ranked -------------------------------------------------
 const nudges = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };

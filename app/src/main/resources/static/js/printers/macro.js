@@ -1,4 +1,4 @@
-import { focusAfter } from "../web/page.js";
+import { focusAfter } from "../web/focus.js";
 
 // --- Steps of a macro: moved by key and by drag, tied to their lines -----------------------------------------
 function moveStep(row, by, control) {

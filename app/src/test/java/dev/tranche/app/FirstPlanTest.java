@@ -258,16 +258,17 @@ class FirstPlanTest extends BrowserTest {
     void what_cannot_be_is_said_and_what_was_typed_stays() {
         browser.open("/plans/" + plan("refusals").id());
         browser.type("#start-height", "99", Keys.ENTER);
-        browser.see("#notice", "99.00 mm is above the last layer");
+        browser.see("#notice, #refused", "99.00 mm is above the last layer");
         assertThat(browser.find("#start-height").getDomProperty("value")).isEqualTo("99");
         browser.type("#start-height", "high", Keys.ENTER);
-        browser.see("#notice", "“high” is not a height");
+        browser.see("#notice, #refused", "“high” is not a height");
         browser.type("#start-height", "-1", Keys.ENTER);
-        browser.see("#notice", "below the bed");
+        browser.see("#notice, #refused", "below the bed");
         seeColours("Dark bed");
         startColour("3", "Light");
         seeColours("Light 3.00", "Dark bed");
-        browser.until(() -> browser.find("#notice").getText().isEmpty());
+        browser.until(() -> browser.find("#notice").getText().isEmpty()
+                && !browser.find("#refused").isDisplayed());
     }
 
     @Test
@@ -283,9 +284,9 @@ class FirstPlanTest extends BrowserTest {
                         shelf.all().get(1).id(),
                         p.layers().on(dev.tranche.core.units.Height.ofMillimetres(5))));
         browser.type("#start-height", "1", Keys.ENTER);
-        browser.see("#notice", "changed in another tab (start Light at 3.00 mm)");
+        browser.see("#notice, #refused", "changed in another tab (start Light at 3.00 mm)");
         seeColours("Light 3.00", "Dark bed");
-        browser.see("#notice", "Your last change was not made");
+        browser.see("#notice, #refused", "Your last change was not made");
     }
 
     @Test
@@ -362,6 +363,7 @@ class FirstPlanTest extends BrowserTest {
         browser.click("#piece .dab[title=Light]");
         browser.until(
                 () -> "Undo: colour parts in Light".equals(browser.find("#undo").getDomAttribute("title")));
+        browser.click("#findings-known summary");
         browser.click("#finding-first-spool [data-go]");
         seeLayer(1);
     }
@@ -373,12 +375,11 @@ class FirstPlanTest extends BrowserTest {
         browser.click("details.step summary");
         browser.type("#plan-name", "second name", Keys.ENTER);
         browser.see(".steps", "second name");
-        browser.click("details.step summary");
-        browser.click("form[action$='/duplicate'] button");
+        browser.click("form[hx-post$='/duplicate'] button");
         browser.see(".steps", "second name (copy)");
         browser.open("/plans/" + id);
         browser.click("details.step summary");
-        browser.click("form[action$='/delete'] button");
+        browser.click("form[hx-post$='/delete'] button");
         browser.see("main", "The plan was deleted");
         browser.click(".notice button");
         seePlan("second name");
@@ -424,7 +425,7 @@ class FirstPlanTest extends BrowserTest {
         browser.see(".steps", "20.0 × 10.0 × 5.00 mm");
         seeColours("Light 2.50", "Dark bed");
 
-        browser.click("details.step:nth-of-type(2) summary");
+        // The fold stays open while the hand is in it.
         browser.click("#model-fold .laying summary");
         browser.until(() -> browser.all("#model-fold .laying button.link").stream()
                 .filter(b -> b.getText().startsWith("front"))
@@ -441,9 +442,8 @@ class FirstPlanTest extends BrowserTest {
         browser.click("details.step:nth-of-type(2) summary");
         browser.click("#flip-model");
         browser.until(() -> browser.find("#undo").getDomAttribute("title").contains("upside down"));
-        browser.click("details.step:nth-of-type(2) summary");
         browser.type("#scale", "0", Keys.ENTER);
-        browser.see("#notice", "A scale of 0.0 is out of range");
+        browser.see("#notice, #refused", "A scale of 0.0 is out of range");
     }
 
     @Test

@@ -77,19 +77,19 @@ class PrintController {
     @PostMapping
     String start(@PathVariable String id, @RequestParam(defaultValue = "") String at) {
         views.begin(workbench.openNow(plans.get(id)), at);
-        return "redirect:/plans/{id}/print";
+        return "redirect:/plans/" + id + "/print";
     }
 
     @PostMapping("/now")
     String now(@PathVariable String id) {
         prints.startNow(print(id).id());
-        return "redirect:/plans/{id}/print";
+        return "redirect:/plans/" + id + "/print";
     }
 
     @PostMapping("/off")
     String off(@PathVariable String id) {
         prints.forget(print(id).id());
-        return "redirect:/plans/{id}/print";
+        return "redirect:/plans/" + id + "/print";
     }
 
     /** One press: what happened, at which stop, and how long ago, where the connection was lost meanwhile. */

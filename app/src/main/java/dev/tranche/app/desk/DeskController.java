@@ -156,6 +156,17 @@ class DeskController {
         return answers.desk(edits.purge(at, tolerance, factor), at);
     }
 
+    @PostMapping("/plans/{id}/name")
+    ModelAndView name(Shown at, @RequestParam String name) {
+        return answers.desk(plans.rename(at.id(), name), at);
+    }
+
+    @PostMapping("/plans/{id}/filling")
+    ModelAndView filling(
+            Shown at, @RequestParam String walls, @RequestParam String solid, @RequestParam String infill) {
+        return answers.desk(edits.filling(at, walls, solid, infill), at);
+    }
+
     @PostMapping("/plans/{id}/copies")
     ModelAndView copies(Shown at, @RequestParam String copies) {
         return answers.desk(edits.copies(at, copies), at);
@@ -164,6 +175,24 @@ class DeskController {
     @PostMapping("/plans/{id}/findings/{key}/mend")
     ModelAndView mend(@PathVariable String key, Shown at) {
         return answers.desk(mends.mend(at.id(), at.edition(), key), at);
+    }
+
+    /** Asks why. */
+    @GetMapping("/plans/{id}/findings/{key}/aside")
+    String why(@PathVariable String id, @PathVariable String key, Model model) {
+        model.addAttribute("plan", plans.get(id));
+        model.addAttribute("key", key);
+        return "desk/ledger :: why";
+    }
+
+    @PostMapping("/plans/{id}/findings/{key}/aside")
+    ModelAndView putAside(@PathVariable String key, Shown at, @RequestParam String reason) {
+        return answers.desk(mends.putAside(at.id(), at.edition(), key, reason), at);
+    }
+
+    @PostMapping("/plans/{id}/findings/{key}/again")
+    ModelAndView tellAgain(@PathVariable String key, Shown at) {
+        return answers.desk(mends.tellAgain(at.id(), at.edition(), key), at);
     }
 
     @PostMapping("/plans/{id}/undo")

@@ -6,6 +6,8 @@ import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.web.Numbers;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.estimate.PrintSettings;
+import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.layer.Flat;
 import dev.tranche.core.layer.LayerGrid;
@@ -18,6 +20,7 @@ import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import java.util.List;
+import org.locationtech.jts.geom.Envelope;
 import org.springframework.stereotype.Service;
 
 /** What people type and choose at the desk, as edits of a plan with a name for undo. */
@@ -105,7 +108,15 @@ class DeskEdits {
 
     PlanState place(Shown at, PlacementForm form) {
         PlanState plan = plans.get(at.id());
-        Placement placement = form.on(plan.content().placement());
+        Placement before = plan.content().placement();
+        Body drawn = cuts.modelAtHand(plan.content().files()).body();
+        Envelope box = drawn.footprint();
+        Placement placement = form.on(
+                before,
+                new PlacementForm.Size(
+                        box.getWidth() * before.scaleX(),
+                        box.getHeight() * before.scaleY(),
+                        drawn.height().millimetres() * before.scaleZ()));
         cuts.bodyAtHand(plan.content().with(placement));
         return plans.editAll(at.id(), at.edition(), "scale or turn the model", c -> c.with(placement));
     }
@@ -140,6 +151,14 @@ class DeskEdits {
                 at.edition(),
                 label,
                 c -> c.with(new PurgeSettings(clean, times, c.purge().place())));
+    }
+
+    PlanState filling(Shown at, String walls, String solid, String infill) {
+        PrintSettings settings = new PrintSettings(
+                Numbers.whole("number of walls", walls),
+                Numbers.whole("number of solid layers", solid),
+                Numbers.decimal("infill", infill) / 100);
+        return plans.editAll(at.id(), at.edition(), "reckon with " + settings.words(), c -> c.with(settings));
     }
 
     PlanState copies(Shown at, String text) {

@@ -3,7 +3,6 @@ package dev.tranche.app.exchange;
 import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.ModelFile;
-import dev.tranche.app.plans.PartNotes;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
@@ -15,12 +14,10 @@ import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.format.ModelReader;
 import dev.tranche.core.format.Part;
-import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
-import dev.tranche.core.plate.Plate;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
@@ -30,7 +27,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import org.springframework.stereotype.Service;
 import org.springframework.web.multipart.MultipartFile;
 
@@ -174,14 +170,7 @@ public class ModelImport {
         }
         ColourPlan colours = ColourPlan.of(LayerSettings.COMMON, spools.get(0).id());
         return new PlanContent(
-                kept,
-                colours,
-                PurgeSettings.USUAL,
-                machines.get(0).id(),
-                Placement.AS_IS,
-                PartNotes.NONE,
-                Plate.ONE,
-                Optional.empty());
+                kept, colours, PurgeSettings.USUAL, machines.get(0).id());
     }
 
     private PlanState create(PlanContent content, Progress progress) {

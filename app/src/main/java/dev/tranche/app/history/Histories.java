@@ -6,6 +6,7 @@ import dev.tranche.app.storage.Json;
 import dev.tranche.app.storage.Unreadable;
 import dev.tranche.app.stored.Format;
 import dev.tranche.core.speech.Refusal;
+import java.time.Clock;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import org.springframework.stereotype.Service;
@@ -24,10 +25,12 @@ public class Histories {
     private final HistoryRepository histories;
     private final RevisionRepository revisions;
     private final Json json;
+    private final Clock clock;
     private final Cache<Long, Object> contents =
             Caffeine.newBuilder().maximumSize(MOST_KEPT).softValues().build();
 
-    Histories(HistoryRepository histories, RevisionRepository revisions, Json json) {
+    Histories(HistoryRepository histories, RevisionRepository revisions, Json json, Clock clock) {
+        this.clock = clock;
         this.histories = histories;
         this.revisions = revisions;
         this.json = json;
@@ -130,6 +133,7 @@ public class Histories {
         revision.owner = history.owner;
         revision.number = history.head;
         revision.edition = history.edition;
+        revision.madeAt = clock.instant();
         revision.label = label.length() <= LONGEST_LABEL ? label : label.substring(0, LONGEST_LABEL);
         revision.content = owner.format().write(content, json);
         revision.format = owner.format().version();

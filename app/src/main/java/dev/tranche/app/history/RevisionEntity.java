@@ -10,6 +10,7 @@ import jakarta.persistence.Id;
 import jakarta.persistence.JoinColumn;
 import jakarta.persistence.Lob;
 import jakarta.persistence.Table;
+import java.time.Instant;
 import java.util.HashSet;
 import java.util.Set;
 
@@ -32,6 +33,9 @@ class RevisionEntity {
 
     /** What the edit did, as undo and redo name it. */
     String label;
+
+    /** When the edit was made; nothing of those that earlier versions made. */
+    Instant madeAt;
 
     @Lob
     String content;

@@ -1,6 +1,8 @@
 package dev.tranche.app.library;
 
+import jakarta.persistence.Basic;
 import jakarta.persistence.Entity;
+import jakarta.persistence.FetchType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Lob;
 import jakarta.persistence.Table;
@@ -23,6 +25,16 @@ class CardEntity {
     /** The state of all that holds for every plan: the shelf, the settings, and how figures are made. */
     String world;
 
+    /** What lists are sorted by: swaps, and seconds of the whole print. */
+    int swaps;
+
+    double seconds;
+
     @Lob
     String figures;
+
+    /** The piece seen from above, PNG. */
+    @Lob
+    @Basic(fetch = FetchType.LAZY)
+    byte[] picture;
 }

@@ -2,17 +2,30 @@ package dev.tranche.app.library;
 
 import dev.tranche.app.history.Broken;
 import dev.tranche.app.history.Reading;
+import dev.tranche.app.library.CardRepository.Kept;
+import dev.tranche.app.library.Search.Figures;
+import dev.tranche.app.library.Search.Sort;
+import dev.tranche.app.pictures.PieceDrawing;
+import dev.tranche.app.pictures.PiecePainter;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
+import dev.tranche.app.plans.Tags;
 import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.printers.Workshop.Machine;
 import dev.tranche.app.rehearsed.Rehearsed;
 import dev.tranche.app.settings.Settings;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.Json;
 import dev.tranche.app.storage.Room;
 import dev.tranche.app.storage.Unreadable;
+import dev.tranche.app.work.Looking;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.look.Patch;
+import dev.tranche.core.look.View;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.speech.Refusal;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -30,13 +43,18 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 class Cards {
     /** Changes when figures are reckoned or drawn otherwise. */
-    private static final String MAKING = "3";
+    private static final String MAKING = "4";
+    /** Of the picture, px. */
+    private static final int WIDTH = 248;
+
+    private static final int HEIGHT = 190;
 
     private final Plans plans;
     private final Workshop workshop;
     private final Shelf shelf;
     private final Settings settings;
     private final Workbench workbench;
+    private final Looking looking;
     private final CardRepository cards;
     private final Rehearsed rehearsed;
     private final Room room;
@@ -48,11 +66,13 @@ class Cards {
             Shelf shelf,
             Settings settings,
             Workbench workbench,
+            Looking looking,
             CardRepository cards,
             Rehearsed rehearsed,
             Room room,
             Json json) {
         this.json = json;
+        this.looking = looking;
         this.rehearsed = rehearsed;
         this.room = room;
         this.plans = plans;
@@ -68,73 +88,133 @@ class Cards {
      * @param figures nothing while they have to be made
      * @param wrong why they cannot be; null if they can
      */
-    record Card(String id, String name, int variants, boolean rehearsed, Optional<PlanFigures> figures, String wrong) {}
+    record Card(
+            String id,
+            String name,
+            Tags tags,
+            long edition,
+            int variants,
+            boolean rehearsed,
+            Optional<PlanFigures> figures,
+            String wrong) {}
 
+    /**
+     * A page of cards.
+     *
+     * @param found how many plans are meant in all, of {@code all} that there are
+     */
+    record Page(List<Card> cards, int found, int all, Search search) {
+        public boolean hasMore() {
+            return search.page() * Search.ON_A_PAGE < found;
+        }
+    }
+
+    /** The page of cards that is wanted, and no card before it. */
     @Reading
-    public List<Card> all() {
+    public Page find(Search search) {
         List<Plans.Listed> listed = plans.listed();
-        Map<String, CardEntity> kept =
-                cards.findAll().stream().collect(Collectors.toMap(c -> c.plan, Function.identity()));
+        List<Plans.Listed> roots =
+                listed.stream().filter(p -> p.variantOf() == null).toList();
+        List<Plans.Listed> found = search.in(roots, words(), sorted(search));
+        List<Plans.Listed> page = found.stream()
+                .skip((search.page() - 1L) * Search.ON_A_PAGE)
+                .limit(Search.ON_A_PAGE)
+                .toList();
+        return new Page(cards(page, listed), found.size(), roots.size(), search);
+    }
+
+    /** What a plan is found by. */
+    private Function<Plans.Listed, String> words() {
+        Map<Long, String> printers = workshop.all().stream()
+                .collect(Collectors.toMap(Machine::id, m -> m.printer().name()));
+        Map<SpoolId, Spool> spools = shelf.byId();
+        return p -> p.name() + " " + p.tags() + " " + printers.getOrDefault(p.printer(), "") + " "
+                + p.spools().stream()
+                        .filter(spools::containsKey)
+                        .map(id -> spools.get(id).name())
+                        .collect(Collectors.joining(" "));
+    }
+
+    private Map<String, Figures> sorted(Search search) {
+        return search.sort() == Sort.TOUCHED || search.sort() == Sort.NAME
+                ? Map.of()
+                : cards.sorted().stream()
+                        .collect(Collectors.toMap(c -> c.plan(), c -> new Figures(c.swaps(), c.seconds())));
+    }
+
+    private List<Card> cards(List<Plans.Listed> page, List<Plans.Listed> all) {
+        Map<String, Kept> kept = cards.kept(page.stream().map(Plans.Listed::id).toList()).stream()
+                .collect(Collectors.toMap(Kept::plan, Function.identity()));
         Map<Long, String> machines = workshop.stamps();
         String world = world();
-        Map<String, Long> variants = listed.stream()
+        Map<String, Long> variants = all.stream()
                 .filter(p -> p.variantOf() != null)
                 .collect(Collectors.groupingBy(Plans.Listed::variantOf, Collectors.counting()));
         Map<String, String> on = new HashMap<>();
-        kept.values().forEach(c -> on.put(c.plan, machines.getOrDefault(c.printer, "")));
-        Set<String> clean = rehearsed.clean(listed, on);
-        return listed.stream()
-                .filter(p -> p.variantOf() == null)
+        page.forEach(p -> on.put(p.id(), machines.getOrDefault(p.printer(), "")));
+        Set<String> clean = rehearsed.clean(page, on);
+        return page.stream()
                 .map(p -> new Card(
                         p.id(),
                         p.name(),
+                        p.tags(),
+                        p.edition(),
                         variants.getOrDefault(p.id(), 0L).intValue(),
                         clean.contains(p.id()),
                         Optional.ofNullable(kept.get(p.id()))
-                                .filter(c -> c.edition == p.edition()
-                                        && c.world.equals(world)
-                                        && c.machine.equals(machines.get(c.printer)))
+                                .filter(c -> c.edition() == p.edition()
+                                        && c.world().equals(world)
+                                        && c.machine().equals(machines.get(c.printer())))
                                 .flatMap(this::figures),
                         null))
                 .toList();
     }
 
-    private Optional<PlanFigures> figures(CardEntity card) {
+    private Optional<PlanFigures> figures(Kept card) {
         try {
-            return Optional.of(json.read(card.figures, PlanFigures.class));
+            return Optional.of(json.read(card.figures(), PlanFigures.class));
         } catch (Unreadable madeAnew) {
             return Optional.empty();
         }
     }
 
-    /** The card of one plan with its figures, which are kept; without them while it is still being opened. */
+    /** The card of one plan with its figures, which are kept; without them while it is still being opened and looked at. */
     @Transactional(noRollbackFor = Broken.class)
     public Card make(String id) {
+        Plans.Listed listed = plans.listed(id);
         try {
             PlanState plan = plans.get(id);
             Optional<Workpiece> work = workbench.open(plan);
-            work.ifPresent(this::keep);
-            return new Card(
-                    id,
-                    plan.name(),
-                    plans.variants(id).size(),
+            Optional<List<Patch>> seen = work.flatMap(w -> looking.at(w, View.ABOVE));
+            seen.ifPresent(patches -> keep(work.orElseThrow(), patches));
+            return card(
+                    listed,
                     rehearsed.of(plan).filter(Rehearsed.Word::clean).isPresent(),
-                    work.map(PlanFigures::of),
+                    seen.flatMap(s -> work).map(PlanFigures::of),
                     null);
         } catch (Broken broken) {
-            String name = plans.listed().stream()
-                    .filter(p -> p.id().equals(id))
-                    .map(Plans.Listed::name)
-                    .findFirst()
-                    .orElse("");
-            return new Card(id, name, 0, false, Optional.empty(), broken.getMessage());
+            return card(listed, false, Optional.empty(), broken.getMessage());
+        } catch (Refusal refusal) {
+            return card(listed, false, Optional.empty(), refusal.getMessage());
         }
     }
 
-    private void keep(Workpiece work) {
+    private Card card(Plans.Listed p, boolean clean, Optional<PlanFigures> figures, String wrong) {
+        int variants = plans.variants(p.id()).size();
+        return new Card(p.id(), p.name(), p.tags(), p.edition(), variants, clean, figures, wrong);
+    }
+
+    /** The piece from above, as the card was made last. */
+    @Reading
+    public byte[] picture(String id) {
+        return cards.picture(id).orElseThrow(() -> new Refusal("There is no picture of this plan yet; open it."));
+    }
+
+    private void keep(Workpiece work, List<Patch> seen) {
         if (room.sentence().isPresent()) {
             return;
         }
+        PlanFigures figures = PlanFigures.of(work);
         // Two pages that keep the same card come one after the other.
         plans.claim(work.plan().id());
         CardEntity card = new CardEntity();
@@ -143,7 +223,10 @@ class Cards {
         card.printer = work.machine().id();
         card.machine = workshop.stamps().get(card.printer);
         card.world = world();
-        card.figures = json.write(PlanFigures.of(work));
+        card.swaps = figures.swaps();
+        card.seconds = figures.total();
+        card.figures = json.write(figures);
+        card.picture = PiecePainter.png(PieceDrawing.of(work, View.ABOVE, seen, false, 1, WIDTH, HEIGHT), 2);
         cards.save(card);
     }
 

@@ -7,6 +7,8 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.concurrent.TimeUnit;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
@@ -27,6 +29,14 @@ class Housekeeping {
         this.plans = plans;
         this.files = files;
         this.clock = clock;
+    }
+
+    /** Plans of earlier versions are found like others. */
+    @EventListener(ApplicationReadyEvent.class)
+    void noteAll() {
+        if (room.sentence().isEmpty()) {
+            plans.noteAll();
+        }
     }
 
     @Scheduled(initialDelay = 5, fixedDelay = 60, timeUnit = TimeUnit.MINUTES)

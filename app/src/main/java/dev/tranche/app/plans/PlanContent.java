@@ -1,5 +1,7 @@
 package dev.tranche.app.plans;
 
+import dev.tranche.core.check.Asides;
+import dev.tranche.core.estimate.PrintSettings;
 import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Range;
@@ -23,6 +25,8 @@ import java.util.Optional;
  * @param parts names, and which are left out
  * @param plate how many copies, and where they stand
  * @param start of the print by the clock, where the machine stands
+ * @param filling that the estimate goes by
+ * @param asides findings that are known and not to be told again
  */
 public record PlanContent(
         List<ModelFile> files,
@@ -32,36 +36,61 @@ public record PlanContent(
         Placement placement,
         PartNotes parts,
         Plate plate,
-        Optional<LocalDateTime> start) {
+        Optional<LocalDateTime> start,
+        PrintSettings filling,
+        Asides asides) {
     public PlanContent {
         files = List.copyOf(files);
     }
 
     /** A model as its file has it. */
     public PlanContent(ModelFile file, ColourPlan colours, PurgeSettings purge, long printer) {
-        this(List.of(file), colours, purge, printer, Placement.AS_IS, PartNotes.NONE, Plate.ONE, Optional.empty());
+        this(List.of(file), colours, purge, printer);
+    }
+
+    /** A model as its files have it. */
+    public PlanContent(List<ModelFile> files, ColourPlan colours, PurgeSettings purge, long printer) {
+        this(
+                files,
+                colours,
+                purge,
+                printer,
+                Placement.AS_IS,
+                PartNotes.NONE,
+                Plate.ONE,
+                Optional.empty(),
+                PrintSettings.COMMON,
+                Asides.NONE);
     }
 
     public PlanContent with(ColourPlan changed) {
-        return new PlanContent(files, changed, purge, printer, placement, parts, plate, start);
+        return new PlanContent(files, changed, purge, printer, placement, parts, plate, start, filling, asides);
     }
 
     public PlanContent with(PurgeSettings changed) {
-        return new PlanContent(files, colours, changed, printer, placement, parts, plate, start);
+        return new PlanContent(files, colours, changed, printer, placement, parts, plate, start, filling, asides);
     }
 
     public PlanContent with(PartNotes changed) {
-        return new PlanContent(files, colours, purge, printer, placement, changed, plate, start);
+        return new PlanContent(files, colours, purge, printer, placement, changed, plate, start, filling, asides);
+    }
+
+    public PlanContent with(PrintSettings changed) {
+        return new PlanContent(files, colours, purge, printer, placement, parts, plate, start, changed, asides);
+    }
+
+    public PlanContent with(Asides changed) {
+        return new PlanContent(files, colours, purge, printer, placement, parts, plate, start, filling, changed);
     }
 
     public PlanContent plus(ModelFile file) {
         List<ModelFile> more = new ArrayList<>(files);
         more.add(file);
-        return new PlanContent(more, colours, purge, printer, placement, parts, plate, start);
+        return new PlanContent(more, colours, purge, printer, placement, parts, plate, start, filling, asides);
     }
 
     public PlanContent on(long otherPrinter) {
-        return new PlanContent(files, colours, purge, otherPrinter, placement, parts, plate, start);
+        return new PlanContent(files, colours, purge, otherPrinter, placement, parts, plate, start, filling, asides);
     }
 
     public PlanContent times(int other) {
@@ -69,7 +98,7 @@ public record PlanContent(
     }
 
     public PlanContent with(Plate other) {
-        return new PlanContent(files, colours, purge, printer, placement, parts, other, start);
+        return new PlanContent(files, colours, purge, printer, placement, parts, other, start, filling, asides);
     }
 
     public int copies() {
@@ -77,7 +106,7 @@ public record PlanContent(
     }
 
     public PlanContent startingAt(Optional<LocalDateTime> other) {
-        return new PlanContent(files, colours, purge, printer, placement, parts, plate, other);
+        return new PlanContent(files, colours, purge, printer, placement, parts, plate, other, filling, asides);
     }
 
     /**
@@ -93,7 +122,7 @@ public record PlanContent(
             moved = moved.along(factor, other.turn() - placement.turn());
             laid = parts.along(factor, other.turn() - placement.turn());
         }
-        return new PlanContent(files, moved, purge, printer, other, laid, plate, start);
+        return new PlanContent(files, moved, purge, printer, other, laid, plate, start, filling, asides);
     }
 
     private boolean heightsFollow(Placement other) {

@@ -33,6 +33,14 @@ class PlanEntity {
 
     String gcodeAccepted = "";
 
+    String tags = "";
+
+    /** The printer that prints it, as it is now; nothing where that was not looked up yet. */
+    Long printer;
+
+    /** Numbers of the spools it prints with, each between commas. */
+    String spools;
+
     /** State of the swaps last written into G-code. */
     String writtenState;
 }

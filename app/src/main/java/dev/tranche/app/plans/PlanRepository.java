@@ -12,10 +12,18 @@ interface PlanRepository extends JpaRepository<PlanEntity, String> {
     List<PlanEntity> findByDeletedAtIsNullOrderByChangedDesc();
 
     /** Without what they hold. */
-    @Query("select new dev.tranche.app.plans.Plans$Listed(p.id, p.name, p.variantOf, p.changed, h.edition) "
-            + "from PlanEntity p, HistoryEntity h "
-            + "where p.deletedAt is null and h.owner = concat('plan-', p.id) order by p.changed desc")
+    @Query(LISTED + "order by p.changed desc")
     List<Plans.Listed> listed();
+
+    @Query(LISTED + "and p.id = :id")
+    Optional<Plans.Listed> listed(String id);
+
+    String LISTED =
+            "select new dev.tranche.app.plans.Plans$Listed(p.id, p.name, p.variantOf, p.changed, h.edition, p.tags, p.printer, p.spools) "
+                    + "from PlanEntity p, HistoryEntity h "
+                    + "where p.deletedAt is null and h.owner = concat('plan-', p.id) ";
+
+    List<PlanEntity> findByPrinterIsNull();
 
     List<PlanEntity> findByVariantOfAndDeletedAtIsNullOrderByCreated(String variantOf);
 

@@ -14,12 +14,14 @@ import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.function.BiFunction;
 import java.util.function.UnaryOperator;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -30,9 +32,8 @@ import org.springframework.transaction.annotation.Transactional;
 public class Plans implements SpoolUse {
     private static final int LONGEST_NAME = 80;
     private static final int MOST_VARIANTS = 7;
-    /** With all of them named, what is stored of them still has room. */
-    private final PlanRepository plans;
 
+    private final PlanRepository plans;
     private final Histories histories;
     private final Clock clock;
 
@@ -96,6 +97,7 @@ public class Plans implements SpoolUse {
         plan.name = checkedName(name);
         plan.created = clock.instant();
         plan.changed = plan.created;
+        note(plan, content);
         plans.save(plan);
         return state(plan, histories.begin(history(plan.id), content));
     }
@@ -114,24 +116,29 @@ public class Plans implements SpoolUse {
     /** As {@link #edit}, of anything that undo goes back and forth through. */
     public PlanState editAll(String id, long seen, String label, UnaryOperator<PlanContent> change) {
         PlanEntity plan = find(plans.lock(id));
-        plan.changed = clock.instant();
-        return state(plan, histories.edit(history(id), seen, label, change));
+        return moved(plan, histories.edit(history(id), seen, label, change));
     }
 
     public PlanState undo(String id, long seen) {
         PlanEntity plan = find(plans.lock(id));
-        plan.changed = clock.instant();
-        return state(plan, histories.undo(history(id), seen));
+        return moved(plan, histories.undo(history(id), seen));
     }
 
     public PlanState redo(String id, long seen) {
         PlanEntity plan = find(plans.lock(id));
-        plan.changed = clock.instant();
-        return state(plan, histories.redo(history(id), seen));
+        return moved(plan, histories.redo(history(id), seen));
     }
 
-    public void rename(String id, String name) {
-        find(plans.lock(id)).name = checkedName(name);
+    private PlanState moved(PlanEntity plan, Version<PlanContent> version) {
+        plan.changed = clock.instant();
+        note(plan, version.content());
+        return state(plan, version);
+    }
+
+    public PlanState rename(String id, String name) {
+        PlanEntity plan = find(plans.lock(id));
+        plan.name = checkedName(name);
+        return state(plan);
     }
 
     public PlanState duplicate(String id) {
@@ -212,9 +219,9 @@ public class Plans implements SpoolUse {
     @Override
     @Reading
     public List<String> using(SpoolId spool) {
-        return all().stream()
-                .filter(p -> p.content().colours().palette().contains(spool))
-                .map(PlanState::name)
+        return listed().stream()
+                .filter(p -> p.spools().contains(spool))
+                .map(Listed::name)
                 .toList();
     }
 
@@ -233,13 +240,72 @@ public class Plans implements SpoolUse {
      * A plan as a list shows it, whether it can be read or not.
      *
      * @param variantOf the plan it was tried beside; null if it is no variant
+     * @param printer that prints it; null if it cannot be read
+     * @param spools numbers of those it prints with
      */
-    public record Listed(String id, String name, String variantOf, Instant changed, long edition) {}
+    public record Listed(
+            String id,
+            String name,
+            String variantOf,
+            Instant changed,
+            long edition,
+            Tags tags,
+            Long printer,
+            Set<SpoolId> spools) {
+        Listed(
+                String id,
+                String name,
+                String variantOf,
+                Instant changed,
+                long edition,
+                String tags,
+                Long printer,
+                String spools) {
+            this(id, name, variantOf, changed, edition, Tags.parse(tags), printer, numbers(spools));
+        }
+
+        private static Set<SpoolId> numbers(String spools) {
+            return Pattern.compile("\\d+")
+                    .matcher(spools == null ? "" : spools)
+                    .results()
+                    .map(number -> new SpoolId(Long.parseLong(number.group())))
+                    .collect(Collectors.toCollection(LinkedHashSet::new));
+        }
+    }
 
     /** All plans and their variants, the last changed first, in one statement. */
     @Reading
     public List<Listed> listed() {
         return plans.listed();
+    }
+
+    /** As {@link #listed()}, of one. */
+    @Reading
+    public Listed listed(String id) {
+        return plans.listed(id).orElseThrow(Plans::gone);
+    }
+
+    /** Does all of it or nothing. */
+    public void together(Runnable deeds) {
+        deeds.run();
+    }
+
+    /** Gives a plan other tags. */
+    public void tag(String id, UnaryOperator<Tags> change) {
+        PlanEntity plan = find(plans.lock(id));
+        plan.tags = change.apply(Tags.parse(plan.tags)).toString();
+    }
+
+    /** Notes of plans of earlier versions what lists are searched by. */
+    public void noteAll() {
+        plans.findByPrinterIsNull().forEach(plan -> whole(plan).ifPresent(state -> note(plan, state.content())));
+    }
+
+    private static void note(PlanEntity plan, PlanContent content) {
+        plan.printer = content.printer();
+        plan.spools = content.colours().paletteInUse().stream()
+                .map(spool -> "," + spool.value())
+                .collect(Collectors.joining("", "", ","));
     }
 
     /** A plan that was put away and can still be brought back. */

@@ -5,6 +5,8 @@ import dev.tranche.app.stored.Format;
 import dev.tranche.app.stored.StoredColours;
 import dev.tranche.app.stored.StoredPlacement;
 import dev.tranche.app.stored.StoredPurge;
+import dev.tranche.core.check.Asides;
+import dev.tranche.core.estimate.PrintSettings;
 import dev.tranche.core.geometry.Shift;
 import dev.tranche.core.plate.Plate;
 import dev.tranche.core.plate.Spot;
@@ -25,7 +27,9 @@ public record StoredPlan(
         Parts parts,
         int copies,
         Optional<LocalDateTime> start,
-        @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Places> plate) {
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Places> plate,
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Filling> filling,
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Map<String, String>> aside) {
     public static final Format<PlanContent, StoredPlan> FORMAT =
             new Format<>(StoredPlan.class, 1, StoredPlan::of, StoredPlan::plan, plan -> plan.files().stream()
                     .map(ModelFile::hash)
@@ -41,7 +45,11 @@ public record StoredPlan(
                 Parts.of(plan.parts()),
                 plan.copies(),
                 plan.start(),
-                Places.of(plan.plate()));
+                Places.of(plan.plate()),
+                Optional.of(plan.filling())
+                        .filter(f -> !f.equals(PrintSettings.COMMON))
+                        .map(Filling::of),
+                Optional.of(plan.asides().reasons()).filter(reasons -> !reasons.isEmpty()));
     }
 
     public PlanContent plan() {
@@ -53,7 +61,20 @@ public record StoredPlan(
                 placement.placement(),
                 parts.all(),
                 plate.map(p -> p.plate(copies)).orElseGet(() -> Plate.ONE.times(copies)),
-                start);
+                start,
+                filling.map(Filling::settings).orElse(PrintSettings.COMMON),
+                aside.map(Asides::new).orElse(Asides.NONE));
+    }
+
+    /** How the estimate takes the model to be filled; the infill is a share. */
+    record Filling(int walls, int solidLayers, double infill) {
+        static Filling of(PrintSettings settings) {
+            return new Filling(settings.walls(), settings.shellLayers(), settings.infill());
+        }
+
+        PrintSettings settings() {
+            return new PrintSettings(walls, solidLayers, infill);
+        }
     }
 
     /** Where copies stand, if somebody has said so, and how far apart. */

@@ -35,6 +35,14 @@ public class Figures {
         return BigDecimal.valueOf(value).stripTrailingZeros().toPlainString();
     }
 
+    /** A share in per cent, as exactly as somebody would type it. */
+    public String percent(double share) {
+        return new BigDecimal(share * 100)
+                .setScale(4, RoundingMode.HALF_UP)
+                .stripTrailingZeros()
+                .toPlainString();
+    }
+
     public String whole(double value) {
         return Words.format("%.0f", value);
     }

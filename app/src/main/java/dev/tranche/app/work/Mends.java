@@ -21,12 +21,33 @@ public class Mends {
 
     /** @param seen the edition the page showed */
     public PlanState mend(String id, long seen, String key) {
-        Fix fix = workbench.openNow(plans.get(id)).findings().stream()
+        Fix fix = finding(id, key).fix().orElseThrow(Mends::gone);
+        return apply(id, seen, fix);
+    }
+
+    /** Puts a finding aside, with why. */
+    public PlanState putAside(String id, long seen, String key, String reason) {
+        Finding finding = finding(id, key);
+        return plans.editAll(
+                id, seen, "put a finding aside", c -> c.with(c.asides().with(finding, reason)));
+    }
+
+    /** Tells it again. */
+    public PlanState tellAgain(String id, long seen, String key) {
+        Finding finding = finding(id, key);
+        return plans.editAll(
+                id, seen, "tell a finding again", c -> c.with(c.asides().without(finding.word())));
+    }
+
+    private Finding finding(String id, String key) {
+        return workbench.openNow(plans.get(id)).findings().stream()
                 .filter(f -> f.key().equals(key))
                 .findFirst()
-                .flatMap(Finding::fix)
-                .orElseThrow(() -> new Refusal("That finding is no longer there; it may be mended already."));
-        return apply(id, seen, fix);
+                .orElseThrow(Mends::gone);
+    }
+
+    private static Refusal gone() {
+        return new Refusal("That finding is no longer there; it may be mended already.");
     }
 
     /** What a fix changes, as one edit. */

@@ -22,8 +22,8 @@ class PlansOnPrinters implements PrintedPlans {
 
     @Override
     public List<Named> on(long printer) {
-        return plans.all().stream()
-                .filter(p -> p.content().printer() == printer)
+        return plans.listed().stream()
+                .filter(p -> p.printer() != null && p.printer() == printer)
                 .map(p -> new Named(p.id(), p.name()))
                 .toList();
     }

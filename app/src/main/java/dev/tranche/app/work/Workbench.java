@@ -189,7 +189,8 @@ public class Workbench {
                 Rearranging.NONE,
                 new Terms(
                         plan.content().copies(),
-                        stock.settings().power(machine.printer().watts())),
+                        stock.settings().power(machine.printer().watts()),
+                        plan.content().filling()),
                 plan.content().plate(),
                 cut.footprint(),
                 // A start that has fallen into an hour that is skipped is an hour later.

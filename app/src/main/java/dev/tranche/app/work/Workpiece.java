@@ -29,6 +29,8 @@ import dev.tranche.core.rig.Mixing;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.ToolTable;
+import dev.tranche.core.speech.Words;
+import dev.tranche.core.units.Volume;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -123,6 +125,25 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
         return reckoning.findings();
     }
 
+    /** Findings to be read: neither put aside nor such as say the same on every plan. */
+    public List<Finding> told() {
+        return findings().stream().filter(f -> !f.known() && !isAside(f)).toList();
+    }
+
+    /** Findings that whoever has read them once knows. */
+    public List<Finding> knownBefore() {
+        return findings().stream().filter(f -> f.known() && !isAside(f)).toList();
+    }
+
+    /** Findings that the plan's owner has put aside. */
+    public List<Finding> aside() {
+        return findings().stream().filter(this::isAside).toList();
+    }
+
+    private boolean isAside(Finding finding) {
+        return plan.content().asides().hold(finding);
+    }
+
     /** The sliced file, and {@link #match()} if its layers are the plan's. */
     public Optional<SlicedFile> file() {
         return reckoning.brief().file();
@@ -150,6 +171,25 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
     /** One copy of it without swaps. */
     public BasePrint base() {
         return reckoning.base();
+    }
+
+    /** What time and plastic go by, for people. */
+    public String filledAs() {
+        if (match().isEmpty()) {
+            return "Time and plastic are estimated with these as long as there is no sliced file.";
+        }
+        double each = base().plastic().cubicMillimetres() / layout().copies().size();
+        return Words.format(
+                "The sliced file counts instead: one copy holds %.2f cm³ there, about as %s would.",
+                each / 1000,
+                BasePrint.holding(
+                                new Volume(each),
+                                cut.model().sections(),
+                                grid(),
+                                machine.printer(),
+                                plan.content().filling())
+                        .rounded()
+                        .words());
     }
 
     public Estimator estimator() {

@@ -103,7 +103,7 @@ class CouponPageTest extends BrowserTest {
         browser.see("#content", "What to look for");
         browser.type("#mark", "11");
         browser.click("#reckon");
-        browser.see("#notice", "This coupon has the marks 1 to 10");
+        browser.see("#notice, #refused", "This coupon has the marks 1 to 10");
         browser.type("#mark", "4");
         browser.click("#reckon");
         browser.see("#seen", "every plan on this printer reckons with it");

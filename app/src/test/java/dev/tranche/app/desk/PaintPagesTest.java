@@ -120,6 +120,7 @@ class PaintPagesTest extends BrowserTest {
         assertThat(colours(id).starts().list()).extracting(ColourStart::wished).containsExactly(h(0), h(1), h(4));
         assertThat(colours(id).starts().get(2).spool()).isEqualTo(spool("Light"));
         assertThat(browser.text("#ledger")).contains("Swaps\n0");
+        browser.click("#findings-known summary");
         browser.see("#findings", "Feed A Dark to input 1 and B Light to input 2");
 
         // Its lower border goes up by four layers, its upper one down by two, and the fade with them.
@@ -197,7 +198,7 @@ class PaintPagesTest extends BrowserTest {
         browser.see("#paints", "Dark 67 + Light 33");
         browser.type("#blend-share-0", "30");
         browser.click("#blend-keep");
-        browser.see("#notice", "The weights sum to 0.8 and must sum to 1");
+        browser.see("#notice, #refused", "The weights sum to 0.8 and must sum to 1");
         assertThat(browser.find("#blend-share-0").getDomProperty("value")).isEqualTo("30");
         browser.type("#blend-share-1", "70");
         browser.click("#blend-keep");
@@ -210,7 +211,7 @@ class PaintPagesTest extends BrowserTest {
         browser.until(() -> !browser.text("#ledger").contains("Purge\n0 mm"));
         assertThat(browser.text("#ledger")).contains("Swaps\n0");
         browser.type("#paint-2 input[name=share]", "40", Keys.TAB);
-        browser.see("#notice", "The weights sum to 1.1");
+        browser.see("#notice, #refused", "The weights sum to 1.1");
         browser.open("/plans/" + id + "/purge");
         browser.see("main", "A blend is reckoned from its spools");
     }

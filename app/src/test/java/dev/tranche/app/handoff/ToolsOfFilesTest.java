@@ -134,7 +134,7 @@ class ToolsOfFilesTest extends BrowserTest {
         assertThat(obeyed).anyMatch(l -> l.startsWith("M117 Swap 1 of 1") && l.contains("Bone"));
 
         // Said otherwise, it contradicts the plan, and nothing is written until it does not.
-        browser.choose("#tool-0", "C Bone");
+        browser.choose("#tool-0", "B Bone");
         browser.see("main", "Not ready to hand off");
         browser.see("main", "On layer 1 the G-code prints");
         assertThat(browser.find("#write-swaps").isEnabled()).isFalse();

@@ -339,6 +339,6 @@ class PiecePageTest extends BrowserTest {
         browser.script("document.getElementById('adding').open = true");
         browser.type("#text-in", "語");
         browser.click("#add-text");
-        browser.see("#notice", "“語” is not among the letters");
+        browser.see("#notice, #refused", "“語” is not among the letters");
     }
 }

@@ -61,7 +61,7 @@ class PlatePageTest extends BrowserTest {
         browser.type("#x-0", "1000", Keys.TAB);
         browser.see("#plate-wrong", "Copy 1 reaches beyond the bed");
         browser.type("#x-0", "far", Keys.TAB);
-        browser.see("#notice", "“far” is not a number");
+        browser.see("#notice, #refused", "“far” is not a number");
         assertThat(plate(plan).byHand().get(0).x()).isEqualTo(1000);
 
         // The desk says so, too, and undo brings the copy back.
@@ -227,7 +227,7 @@ class PlatePageTest extends BrowserTest {
         assertThat(plate(plan).byHand()).isEmpty();
         browser.type("#plate-copies", "0");
         browser.click("#arrange");
-        browser.see("#notice", "0 copies cannot be printed at once");
+        browser.see("#notice, #refused", "0 copies cannot be printed at once");
         assertThat(plate(plan).copies()).isEqualTo(3);
     }
 }

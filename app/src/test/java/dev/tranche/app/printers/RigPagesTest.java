@@ -53,7 +53,7 @@ class RigPagesTest extends BrowserTest {
         browser.see("#printer-form", "Saved");
         browser.type("input[name=nozzle]", "9");
         browser.click("#save-printer");
-        browser.see("#notice", "A nozzle of 9.0 mm is out of range");
+        browser.see("#notice, #refused", "A nozzle of 9.0 mm is out of range");
         assertThat(browser.find("input[name=nozzle]").getDomProperty("value")).isEqualTo("9");
         browser.click("#undo");
         browser.until(() -> "170".equals(browser.find("input[name=bedWidth]").getDomProperty("value")));
@@ -69,7 +69,7 @@ class RigPagesTest extends BrowserTest {
         browser.click("#take-measured");
         assertThat(browser.find("#gears").getDomProperty("value")).isEqualTo("72.5");
         browser.type("#above-gears", "400", Keys.TAB);
-        browser.see("#notice", "cannot be longer than the whole");
+        browser.see("#notice, #refused", "cannot be longer than the whole");
     }
 
     @Test
@@ -88,7 +88,7 @@ class RigPagesTest extends BrowserTest {
         browser.open(printer);
         browser.type("input[name=position]", "900");
         browser.click("#save-printer");
-        browser.see("#notice", "The switch at X 900.0 mm is beyond the axis");
+        browser.see("#notice, #refused", "The switch at X 900.0 mm is beyond the axis");
     }
 
     @Test
@@ -97,7 +97,7 @@ class RigPagesTest extends BrowserTest {
         browser.open(plain);
         browser.click(".rig-head summary");
         browser.type("#variant-name", "Four colours");
-        browser.click("form[action$='/variant'] button");
+        browser.click("form[hx-post$='/variant'] button");
         browser.see(".rig-head", "Four colours");
         browser.see(".differs", "Nothing but the name");
         browser.type("input[name=parkX]", "9");
@@ -203,7 +203,7 @@ class RigPagesTest extends BrowserTest {
 
         // A number out of range is refused and stays in its field.
         browser.type("#step-0-height", "900", Keys.TAB);
-        browser.see("#notice", "A lift of 900 mm is out of range");
+        browser.see("#notice, #refused", "A lift of 900 mm is out of range");
         assertThat(browser.find("#step-0-height").getDomProperty("value")).isEqualTo("900");
     }
 
@@ -311,7 +311,7 @@ class RigPagesTest extends BrowserTest {
         assertThat(browser.find("#T2 input[name=nozzle]").getDomProperty("value"))
                 .isEqualTo("0.4");
         browser.type("#rack-count", "20", Keys.TAB);
-        browser.see("#notice", "1 to 16 virtual extruders, not 20");
+        browser.see("#notice, #refused", "1 to 16 virtual extruders, not 20");
     }
 
     @Test
@@ -323,7 +323,7 @@ class RigPagesTest extends BrowserTest {
         browser.until(() -> browser.find("#T1 .extruder-head").getText().contains("#F2F1EC"));
         browser.see("#definitions", "M163 S0 P0.67");
         browser.type("#T2 input[name=weight]", "0.5", Keys.TAB);
-        browser.see("#notice", "The weights sum to 0.83 and must sum to 1");
+        browser.see("#notice, #refused", "The weights sum to 0.83 and must sum to 1");
     }
 
     @Test
@@ -405,7 +405,7 @@ class RigPagesTest extends BrowserTest {
                 "remove a step",
                 rig -> rig.with(rig.macros().replace(0, rig.macros().macro(0).remove(0))));
         browser.click("#step-3-remove");
-        browser.see("#notice", "This printer was changed in another tab (remove a step)");
+        browser.see("#notice, #refused", "This printer was changed in another tab (remove a step)");
         browser.until(() -> browser.all(".step-row").size() == 13);
     }
 

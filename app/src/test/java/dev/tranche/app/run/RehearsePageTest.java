@@ -175,6 +175,6 @@ class RehearsePageTest extends BrowserTest {
         browser.open("/plans/" + plan.id() + "/rehearse");
         browser.until(() -> !browser.all("#rehearse").isEmpty());
         browser.click("#rehearse");
-        browser.see("#notice", "There is no G-code yet to rehearse");
+        browser.see("#notice, #refused", "There is no G-code yet to rehearse");
     }
 }

@@ -11,6 +11,7 @@ import java.util.function.Supplier;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
 import org.openqa.selenium.JavascriptExecutor;
+import org.openqa.selenium.Keys;
 import org.openqa.selenium.StaleElementReferenceException;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.chrome.ChromeDriver;
@@ -103,7 +104,12 @@ public final class Browser implements AutoCloseable {
     public void type(String css, CharSequence... keys) {
         until(() -> {
             WebElement field = find(css);
-            field.clear();
+            if (field.getDomProperty("selectionStart") == null) {
+                field.clear();
+            } else {
+                // As a hand does; what WebDriver clears, it leaves at once.
+                field.sendKeys(Keys.chord(Keys.CONTROL, "a"), Keys.DELETE);
+            }
             field.sendKeys(keys);
             return true;
         });
@@ -112,7 +118,9 @@ public final class Browser implements AutoCloseable {
     public void choose(String css, String visible) {
         until(() -> {
             // A menu of spools takes in its choices when a hand comes near.
-            driver.executeScript("arguments[0].focus()", find(css));
+            driver.executeScript(
+                    "arguments[0].focus(); arguments[0].dispatchEvent(new Event('pointerover', {bubbles: true}))",
+                    find(css));
             new Select(find(css)).selectByVisibleText(visible);
             return true;
         });

@@ -34,13 +34,13 @@ public final class Checks {
             about(Concern.ORDER, OrderRules::notRearranged),
             about(Concern.FILE, OrderRules::toolsOfTheFile),
             about(Concern.COLOURS, LayerRules::gapsOnTheFirstLayer),
-            about(Concern.COLOURS, SpoolRules::firstSpool),
+            about(Concern.COLOURS, quietly(SpoolRules::firstSpool)),
             about(Concern.COLOURS, SpoolRules::notEnough),
             about(Concern.COLOURS, SpoolRules::unusualTemperature),
-            about(Concern.COLOURS, SpoolRules::firstLayerTemperature),
+            about(Concern.COLOURS, quietly(SpoolRules::firstLayerTemperature)),
             about(Concern.COLOURS, BondRules::afterAWait),
             about(Concern.COLOURS, BondRules::acrossMaterials),
-            about(Concern.PURGE, PurgeRules::towerNotNeeded),
+            about(Concern.PURGE, quietly(PurgeRules::towerNotNeeded)),
             about(Concern.PURGE, PurgeRules::towerNeeded),
             about(Concern.PURGE, PurgeRules::routineTooShort),
             about(Concern.PLATE, PrinterRules::parkSpot),
@@ -65,6 +65,11 @@ public final class Checks {
         return facts -> rule.examine(facts).stream()
                 .map(f -> f.acceptance().isPresent() ? f : f.on(concern))
                 .toList();
+    }
+
+    /** A rule that says much the same of every plan. */
+    private static Rule quietly(Rule rule) {
+        return facts -> rule.examine(facts).stream().map(Finding::quietly).toList();
     }
 
     /** All findings, worst first, then from the bed up, those of the whole plan last. */

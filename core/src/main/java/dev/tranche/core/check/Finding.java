@@ -14,6 +14,7 @@ import java.util.OptionalInt;
  * @param fix a change of the plan that mends it
  * @param acceptance what somebody says who knows it and prints all the same, where that may be said
  * @param accepted whether the owner of the sliced file has said so; it stops nothing then
+ * @param known whether it says on almost every plan what whoever has read it once knows
  */
 public record Finding(
         Severity severity,
@@ -23,8 +24,8 @@ public record Finding(
         OptionalInt layer,
         Optional<Fix> fix,
         Optional<String> acceptance,
-        boolean accepted) {
-
+        boolean accepted,
+        boolean known) {
     /** What an owner accepts: this finding as it reads, and not another of its kind. */
     public String word() {
         return key + "." + Integer.toHexString(sentence.hashCode());
@@ -39,23 +40,24 @@ public record Finding(
                 OptionalInt.empty(),
                 Optional.empty(),
                 Optional.empty(),
+                false,
                 false);
     }
 
     Finding on(Concern subject) {
-        return new Finding(severity, key, subject, sentence, layer, fix, acceptance, accepted);
+        return new Finding(severity, key, subject, sentence, layer, fix, acceptance, accepted, known);
     }
 
     Finding at(int where) {
-        return new Finding(severity, key, concern, sentence, OptionalInt.of(where), fix, acceptance, accepted);
+        return new Finding(severity, key, concern, sentence, OptionalInt.of(where), fix, acceptance, accepted, known);
     }
 
     Finding mendedBy(Fix how) {
-        return new Finding(severity, key, concern, sentence, layer, Optional.of(how), acceptance, accepted);
+        return new Finding(severity, key, concern, sentence, layer, Optional.of(how), acceptance, accepted, known);
     }
 
     Finding acceptedBy(String words) {
-        return new Finding(severity, key, Concern.FILE, sentence, layer, fix, Optional.of(words), accepted);
+        return new Finding(severity, key, Concern.FILE, sentence, layer, fix, Optional.of(words), accepted, known);
     }
 
     Finding accept() {
@@ -67,6 +69,13 @@ public record Finding(
                 layer,
                 fix,
                 acceptance,
-                true);
+                true,
+                known);
+    }
+
+    /** Known to whoever has read it once, unless it warns. */
+    Finding quietly() {
+        boolean note = severity == Severity.NOTE && fix.isEmpty();
+        return new Finding(severity, key, concern, sentence, layer, fix, acceptance, accepted, note);
     }
 }

@@ -17,16 +17,21 @@ public record Srgb(int red, int green, int blue) {
         }
     }
 
-    /** Reads {@code #1A2B3C}, with or without the hash. */
+    /** Reads {@code #1A2B3C}, with or without the hash, {@code #1AC} for {@code #11AACC}, or a name such as teal. */
     public static Srgb parse(String text) {
-        String hex = text == null ? "" : text.strip();
-        if (hex.isEmpty()) {
+        String typed = text == null ? "" : text.strip();
+        if (typed.isEmpty()) {
             throw new Refusal("A spool needs a colour; choose one, or type it as #RRGGBB.");
         }
-        if (!hex.matches("#?[0-9A-Fa-f]{6}")) {
-            throw Refusal.of("“%s” is not a colour; type it as #RRGGBB, such as #3E7D3A.", Words.quoted(text));
+        String hex = typed.matches("#[0-9A-Fa-f]{3}")
+                ? typed.substring(1).replaceAll(".", "$0$0")
+                : ColourNames.hex(typed).orElse(typed.replaceFirst("^#", ""));
+        if (!hex.matches("[0-9A-Fa-f]{6}")) {
+            throw Refusal.of(
+                    "“%s” is not a colour; type it as #RRGGBB, such as #3E7D3A, or by a name such as green.",
+                    Words.quoted(text));
         }
-        int rgb = Integer.parseInt(hex.substring(hex.length() - 6), 16);
+        int rgb = Integer.parseInt(hex, 16);
         return new Srgb(rgb >> 16 & 0xFF, rgb >> 8 & 0xFF, rgb & 0xFF);
     }
 

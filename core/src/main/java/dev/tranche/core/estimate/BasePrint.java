@@ -150,6 +150,23 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers,
         return new BasePrint(Source.MODEL, new LayerWork(0, Volume.NONE), layers, 0, false);
     }
 
+    /** Plastic in all layers. */
+    public Volume plastic() {
+        return new Volume(
+                layers.stream().mapToDouble(l -> l.plastic().cubicMillimetres()).sum());
+    }
+
+    /** With the infill that would put {@code plastic} into the model, between none and all of it. */
+    public static PrintSettings holding(
+            Volume plastic, List<Section> sections, LayerGrid grid, Printer printer, PrintSettings settings) {
+        double hollow =
+                from(sections, grid, printer, settings.filled(0)).plastic().cubicMillimetres();
+        double full =
+                from(sections, grid, printer, settings.filled(1)).plastic().cubicMillimetres();
+        double share = full > hollow ? (plastic.cubicMillimetres() - hollow) / (full - hollow) : 0;
+        return settings.filled(Math.max(0, Math.min(1, share)));
+    }
+
     private static double covered(double[] areas, int layer, int reach) {
         double least = areas[layer];
         for (int i = layer - reach; i <= layer + reach; i++) {

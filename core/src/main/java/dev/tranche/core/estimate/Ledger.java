@@ -291,7 +291,7 @@ public record Ledger(
     private String howPrinted() {
         return base.source() == BasePrint.Source.SLICED
                 ? "motion of the sliced G-code, with all that it holds"
-                : "estimated from the model: walls, solid shells, 15 % infill, 15 % travel, 1 s a layer"
+                : "estimated from the model: " + terms.filling().words() + ", 15 % travel, 1 s a layer"
                         + (terms.copies() > 1 ? ", × " + terms.copies() + " copies" : "");
     }
 

@@ -34,9 +34,14 @@ public record Said(Map<Integer, SpoolId> tools, Map<Integer, StopTable.Choice> s
                     "More is said of the G-code than it can hold: at most %d tools, %d stops and %d findings.",
                     MOST_TOOLS, MOST_STOPS, MOST_ACCEPTED);
         }
-        accepted.stream().filter(key -> !key.matches(KEY)).findFirst().ifPresent(key -> {
-            throw Refusal.of("“%s” is not a finding of Tranche's.", Words.quoted(key));
-        });
+        accepted.forEach(Said::requireFinding);
+    }
+
+    /** Refuses what cannot stand for a finding: its key, and a number for how it read. */
+    public static void requireFinding(String word) {
+        if (!word.matches(KEY)) {
+            throw Refusal.of("“%s” is not a finding of Tranche's.", Words.quoted(word));
+        }
     }
 
     /** With a tool given to a spool, or, without one, left to Tranche. */

@@ -6,7 +6,6 @@ import dev.tranche.core.check.PlanFacts;
 import dev.tranche.core.estimate.BasePrint;
 import dev.tranche.core.estimate.Estimator;
 import dev.tranche.core.estimate.Ledger;
-import dev.tranche.core.estimate.PrintSettings;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Patch;
@@ -67,7 +66,8 @@ public record Reckoning(
                 .orElseGet(() -> layered(orders, match));
         OnBed bed = OnBed.of(brief, order, purges, match);
         BasePrint base = sliced.map(m -> BasePrint.from(m, printer.filament(), bed.extent()))
-                .orElseGet(() -> BasePrint.from(model.sections(), grid, printer, PrintSettings.COMMON));
+                .orElseGet(() -> BasePrint.from(
+                        model.sections(), grid, printer, brief.terms().filling()));
         Envelope footprint = match.map(Reckoning::footprint)
                 .orElseGet(() -> bed.layout().copies().get(0).outline().getEnvelopeInternal());
         Estimator estimator = new Estimator(brief.rig(), purges, footprint.centre(), brief.terms(), brief.inNozzle());

@@ -15,8 +15,8 @@ import java.util.stream.Stream;
  *
  * @param layers heights of the layers
  * @param starts where colours start
- * @param palette spools and mixtures in the order in which the plan first used them; a spool's letter is its place here, and
- *     it keeps its place while the plan lives
+ * @param palette spools and mixtures in the order in which the plan first used them, those that colour nothing any more at
+ *     the end; a spool's letter is its place here
  * @param halts stops without a change of spool
  * @param regions parts and zones with colours of their own, over the colours by height
  * @param ordering in which order the colours of a layer are printed
@@ -51,12 +51,34 @@ public record ColourPlan(
                 .ifPresent(s -> {
                     throw new IllegalArgumentException("no letter for " + s);
                 });
+        palette = usedFirst(palette, used(starts, regions, mixtures));
         palette.stream()
                 .filter(s -> s.isMixture() && mixtures.find(s).isEmpty())
                 .findFirst()
                 .ifPresent(s -> {
                     throw new IllegalArgumentException("no mixture " + s);
                 });
+    }
+
+    /** So that there is no B where there is no A. */
+    private static List<SpoolId> usedFirst(List<SpoolId> palette, Set<SpoolId> used) {
+        return Stream.concat(
+                        palette.stream().filter(used::contains),
+                        palette.stream().filter(s -> !used.contains(s)))
+                .toList();
+    }
+
+    /** Spools and mixtures that colour something, and the spools of those mixtures, by their letters. */
+    public List<SpoolId> paletteInUse() {
+        return palette.stream()
+                .filter(used(starts, regions, mixtures)::contains)
+                .toList();
+    }
+
+    private static Set<SpoolId> used(Starts starts, Regions regions, Mixtures mixtures) {
+        Set<SpoolId> used = spools(starts, regions);
+        mixtures.among(Set.copyOf(used)).forEach(m -> used.addAll(m.spools()));
+        return used;
     }
 
     /** One colour from the bed up. */
@@ -95,7 +117,17 @@ public record ColourPlan(
 
     /** Gives start {@code index} another spool. */
     public ColourPlan recolour(int index, SpoolId spool) {
-        return lettering(spool).with(starts.recolour(index, spool));
+        SpoolId before = starts.get(index).spool();
+        ColourPlan plan = lettering(spool).with(starts.recolour(index, spool));
+        boolean instead = !spools().contains(spool) && !plan.spools().contains(before);
+        if (!instead || !palette.contains(before)) {
+            return plan;
+        }
+        // What comes in the place of another takes its letter.
+        List<SpoolId> letters = new ArrayList<>(plan.palette);
+        letters.remove(spool);
+        letters.add(palette.indexOf(before), spool);
+        return plan.with(mixtures, letters);
     }
 
     /** Lets the colour below start {@code index} go on over it; merging the lowest lets the one above begin at the bed. */
@@ -162,6 +194,10 @@ public record ColourPlan(
 
     /** Every spool and mixture that a colour by height or a region prints with. */
     public Set<SpoolId> spools() {
+        return spools(starts, regions);
+    }
+
+    private static Set<SpoolId> spools(Starts starts, Regions regions) {
         Set<SpoolId> all = new LinkedHashSet<>();
         starts.list().forEach(s -> all.add(s.spool()));
         regions.list().forEach(r -> all.add(r.spool()));

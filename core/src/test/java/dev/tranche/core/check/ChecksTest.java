@@ -1,6 +1,7 @@
 package dev.tranche.core.check;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Shapes;
@@ -20,7 +21,9 @@ import dev.tranche.core.units.Height;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import org.junit.jupiter.api.Test;
 
 class ChecksTest {
@@ -45,6 +48,39 @@ class ChecksTest {
                 .toList();
         assertThat(found).as(words + " in " + bench.findings()).hasSize(1);
         return found.get(0);
+    }
+
+    @Test
+    void a_finding_put_aside_comes_back_when_it_reads_otherwise_and_what_stops_cannot_be_put_aside() {
+        Bench bench = twoColours();
+        Finding first = only(bench, "first-spool");
+        Asides asides = Asides.NONE.with(first, "it is always in there\n");
+        assertThat(asides.hold(first)).isTrue();
+        assertThat(asides.reasons()).containsValue("it is always in there");
+        bench.plan = bench.plan.recolour(0, Spools.CHALK.id());
+        assertThat(asides.hold(only(bench, "first-spool"))).isFalse();
+        assertThat(asides.without(first.word())).isEqualTo(Asides.NONE);
+        assertThatThrownBy(() -> asides.with(first, " ")).hasMessageContaining("why");
+        Finding stop = new Finding(
+                Severity.STOP,
+                "a",
+                Concern.FILE,
+                "No.",
+                OptionalInt.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                false,
+                false);
+        assertThatThrownBy(() -> asides.with(stop, "never mind")).hasMessageContaining("cannot be put aside");
+        assertThatThrownBy(() -> new Asides(Map.of("<b>", "no"))).hasMessageContaining("not a finding");
+    }
+
+    @Test
+    void what_is_said_on_almost_every_plan_is_known_and_what_warns_never_is() {
+        Bench bench = twoColours();
+        assertThat(only(bench, "first-spool").known()).isTrue();
+        assertThat(bench.findings().stream().filter(Finding::known))
+                .allMatch(f -> f.severity() == Severity.NOTE && f.fix().isEmpty());
     }
 
     @Test

@@ -56,8 +56,8 @@ class LookRulesTest {
         bench.plan = bench.plan.recolour(0, Spools.CHALK.id());
         bench.start(0.2, Spools.SOOT);
         assertThat(shines(bench).sentence())
-                .contains("B Chalk from the bed on is 1 layer deep where it is seen from beneath, over 4.0 cm²")
-                .contains("A Soot shines through");
+                .contains("A Chalk from the bed on is 1 layer deep where it is seen from beneath, over 4.0 cm²")
+                .contains("B Soot shines through");
         mends(bench);
         assertThat(bench.plan.starts().get(1).wished().isAbove(Height.ofMillimetres(0.5)))
                 .isTrue();

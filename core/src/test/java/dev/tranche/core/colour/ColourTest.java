@@ -91,7 +91,7 @@ class ColourTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"red", "#12345", "#GGGGGG", "#1234567", "javascript:"})
+    @ValueSource(strings = {"reddish", "#12345", "#GGGGGG", "#1234567", "javascript:"})
     void what_is_no_colour_is_refused(String text) {
         assertThatThrownBy(() -> Srgb.parse(text)).isInstanceOf(Refusal.class).hasMessageContaining("#RRGGBB");
     }
@@ -99,5 +99,20 @@ class ColourTest {
     @Test
     void a_missing_colour_is_asked_for() {
         assertThatThrownBy(() -> Srgb.parse("")).isInstanceOf(Refusal.class).hasMessageContaining("needs a colour");
+    }
+
+    /** W3C, CSS Color Module Level 4, section 6.1: the values of these names. */
+    @ParameterizedTest
+    @CsvSource({
+        "red, #FF0000",
+        "Teal, #008080",
+        "dark green, #006400",
+        "RebeccaPurple, #663399",
+        "light-goldenrod yellow, #FAFAD2",
+        "slategrey, #708090",
+        "#1ac, #11AACC"
+    })
+    void a_colour_may_be_called_by_its_name(String typed, String hex) {
+        assertThat(Srgb.parse(typed).hex()).isEqualTo(hex);
     }
 }

@@ -1,6 +1,7 @@
 package dev.tranche.core.estimate;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.check.Bench;
@@ -149,6 +150,27 @@ class LedgerTest {
         assertThat(base.layers().get(5).plastic().cubicMillimetres())
                 .isCloseTo((walls + 0.15 * inner) * 0.2, within(1e-6));
         assertThat(base.source()).isEqualTo(BasePrint.Source.MODEL);
+    }
+
+    @Test
+    void how_the_model_is_filled_is_the_plans_to_say_and_stands_in_the_derivation() {
+        Bench bench = three();
+        double usual = bench.ledger().base().plastic().cubicMillimetres();
+        bench.terms = new Terms(1, Optional.empty(), new PrintSettings(3, 0, 1));
+        Ledger solid = bench.ledger();
+        // Filled to the full it holds what the model does: 20 × 20 × 2 and 10 × 10 × 1.
+        assertThat(solid.base().plastic().cubicMillimetres()).isCloseTo(900, within(1e-6));
+        assertThat(usual).isLessThan(900);
+        assertThat(solid.plainTime().parts().get(0).how()).contains("3 walls, 0 solid layers, 100 % infill");
+        bench.terms = new Terms(1, Optional.empty(), new PrintSettings(1, 2, 0.4));
+        PrintSettings found = BasePrint.holding(
+                bench.ledger().base().plastic(),
+                bench.sections(),
+                bench.grid,
+                bench.printer,
+                new PrintSettings(1, 2, 0));
+        assertThat(found.infill()).isCloseTo(0.4, within(1e-9));
+        assertThatThrownBy(() -> new PrintSettings(2, 4, 1.5)).hasMessageContaining("give 0 to 100");
     }
 
     @Test

@@ -350,7 +350,7 @@ class BlendedFileTest {
     void a_fade_that_the_print_does_not_reach_any_more_is_mended_at_a_press() {
         Bench bench = fading();
         bench.plan = bench.plan.scaledBy(2);
-        Finding found = bench.found("fade-beyond-D");
+        Finding found = bench.found("fade-beyond-C");
         assertThat(found.sentence()).contains("ends at 5.20 mm and the print at 3.00 mm");
         bench.plan = found.fix().orElseThrow().colours().apply(bench.plan);
         assertThat(((Mixture.Fade) bench.plan.mixtures().get(FADE)).ends()).isEqualTo(h(3));

@@ -55,10 +55,10 @@ class ColourPlanTest {
     }
 
     @Test
-    void recolouring_keeps_letters_and_merging_lets_the_lower_colour_go_on() {
+    void letters_follow_what_is_used_and_merging_lets_the_lower_colour_go_on() {
         ColourPlan plan = SOOT_ONLY.startAt(mm(3), CHALK.id(), GRID).startAt(mm(5), SOOT.id(), GRID);
         assertThat(layers(plan)).containsExactly("A 1–15", "B 16–25", "A 26–30");
-        assertThat(layers(plan.recolour(1, BURGUNDY.id()))).containsExactly("A 1–15", "C 16–25", "A 26–30");
+        assertThat(layers(plan.recolour(1, BURGUNDY.id()))).containsExactly("A 1–15", "B 16–25", "A 26–30");
         assertThat(layers(plan.merge(1))).containsExactly("A 1–25", "A 26–30");
         assertThat(layers(plan.merge(0))).containsExactly("B 1–25", "A 26–30");
         assertThatThrownBy(() -> SOOT_ONLY.merge(0)).isInstanceOf(Refusal.class).hasMessageContaining("only colour");
@@ -68,8 +68,12 @@ class ColourPlanTest {
     @Test
     void a_start_at_the_same_height_recolours() {
         ColourPlan plan = SOOT_ONLY.startAt(mm(3), CHALK.id(), GRID).startAt(mm(3), BURGUNDY.id(), GRID);
-        assertThat(layers(plan)).containsExactly("A 1–15", "C 16–30");
-        assertThat(layers(SOOT_ONLY.startAt(Height.ZERO, CHALK.id(), GRID))).containsExactly("B 1–30");
+        assertThat(layers(plan)).containsExactly("A 1–15", "B 16–30");
+        assertThat(layers(SOOT_ONLY.startAt(Height.ZERO, CHALK.id(), GRID))).containsExactly("A 1–30");
+        ColourPlan base = plan.recolour(0, CHALK.id());
+        assertThat(layers(base))
+                .as("what comes in the place of another takes its letter")
+                .containsExactly("A 1–15", "B 16–30");
     }
 
     @Test
