@@ -20,6 +20,8 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -126,71 +128,108 @@ class DemoPagesTest {
         long first = palette.get(0).value();
         long second = palette.get(1).value();
         long printer = workshop.all().get(0).id();
-        List<String> found = new ArrayList<>();
+        Set<String> found = new TreeSet<>();
         try (Browser browser = new Browser(port)) {
-            for (String theme : List.of("light", "dark")) {
-                for (String page : List.of(
-                        "/",
-                        marker,
-                        tile,
-                        "/plans/" + plan("Leaf panel").id() + "?side=parts&layer=1",
-                        "/plans/" + plan("Tag of").id() + "?side=regions&region=0&layer=1",
-                        "/plans/" + plan("Pot with").id(),
-                        "/plans/" + plan("Pot with").id() + "/hand-off",
-                        marker + "/hand-off",
-                        marker + "/swap-list",
-                        marker + "/rehearse",
-                        marker + "/print",
-                        "/prints",
-                        "/printers/" + printer + "/coupons",
-                        tile + "/look",
-                        tile + "/look?view=ABOVE",
-                        leaf + "/look?view=LIGHT",
-                        leaf + "/order",
-                        "/plans/" + plan("in bands").id() + "/order",
-                        "/plans/" + plan("in bands").id() + "/hand-off",
-                        leaf + "/plate",
-                        marker + "/plate",
-                        marker + "/jobs?before=11",
-                        tile + "/jobs?before=9999",
-                        tile + "/purge",
-                        tile + "/purge?out=" + first + "&in=" + second,
-                        tile + "/clock",
-                        leaf + "/compare",
-                        "/settings",
-                        "/api",
-                        "/shelf",
-                        "/printers/new",
-                        "/printers/" + printer,
-                        "/printers/" + printer + "/abilities",
-                        "/printers/" + printer + "/rack",
-                        "/printers/" + printer + "/macros",
-                        "/printers/" + printer + "/macros/0",
-                        "/printers/" + blending() + "/rack")) {
-                    browser.open(page);
-                    browser.script("localStorage.setItem('tranche-theme', arguments[0])", theme);
-                    browser.open(page);
-                    if (page.endsWith("/rehearse") && browser.all("#verdict").isEmpty()) {
-                        browser.click("#rehearse");
-                        browser.see("#verdict", "Clean");
-                    }
-                    browser.script("var s = arguments[0]; (0, eval)(s)", axe);
-                    found.addAll(violations(browser, theme + " " + page));
+            browser.open("/settings");
+            for (String page : List.of(
+                    "/",
+                    marker,
+                    tile,
+                    "/plans/" + plan("Leaf panel").id() + "?side=parts&layer=1",
+                    "/plans/" + plan("Tag of").id() + "?side=regions&region=0&layer=1",
+                    "/plans/" + plan("Pot with").id(),
+                    "/plans/" + plan("Pot with").id() + "/hand-off",
+                    marker + "/hand-off",
+                    marker + "/swap-list",
+                    marker + "/rehearse",
+                    marker + "/print",
+                    "/prints",
+                    "/printers/" + printer + "/coupons",
+                    tile + "/look",
+                    tile + "/look?view=ABOVE",
+                    leaf + "/look?view=LIGHT",
+                    leaf + "/order",
+                    "/plans/" + plan("in bands").id() + "/order",
+                    "/plans/" + plan("in bands").id() + "/hand-off",
+                    leaf + "/plate",
+                    marker + "/plate",
+                    marker + "/jobs?before=11",
+                    tile + "/jobs?before=9999",
+                    tile + "/purge",
+                    tile + "/purge?out=" + first + "&in=" + second,
+                    tile + "/clock",
+                    leaf + "/compare",
+                    "/settings",
+                    "/api",
+                    "/shelf",
+                    "/printers/new",
+                    "/printers/" + printer,
+                    "/printers/" + printer + "/abilities",
+                    "/printers/" + printer + "/rack",
+                    "/printers/" + printer + "/macros",
+                    "/printers/" + printer + "/macros/0",
+                    "/printers/" + blending() + "/rack",
+                    "/printers/" + blending())) {
+                browser.size(1280, 800);
+                browser.open(page);
+                if (page.endsWith("/rehearse") && browser.all("#verdict").isEmpty()) {
+                    browser.click("#rehearse");
+                    browser.see("#verdict", "Clean");
                 }
+                browser.script("var s = arguments[0]; (0, eval)(s)", axe);
+                found.addAll(violations(browser, ALL, "day " + page));
+                // With all that can be folded out, by day and by night, on a desk and on a phone.
+                browser.script("document.querySelectorAll('details:not(.step)').forEach(d => d.open = true)");
+                browser.until(() -> browser.all("details[open] .htmx-request").isEmpty());
+                found.addAll(violations(browser, ALL, "day, folded out " + page));
+                found.addAll(folds(browser, page));
+                browser.script("document.documentElement.dataset.bsTheme = 'dark'");
+                found.addAll(violations(browser, CONTRAST, "night " + page));
+                browser.size(390, 844);
+                found.addAll(violations(browser, CONTRAST, "night on a phone " + page));
+                browser.script("document.documentElement.dataset.bsTheme = 'light'");
+                found.addAll(violations(browser, ALL, "on a phone " + page));
             }
         }
         assertThat(found).isEmpty();
     }
 
+    /** What folds out over the page is open one at a time. */
+    private static List<String> folds(Browser browser, String page) {
+        List<String> found = new ArrayList<>();
+        for (int i = 0; i < browser.all("details.step").size(); i++) {
+            browser.script(
+                    "document.querySelectorAll('details.step').forEach((d, i) => { d.open = i === arguments[0] })", i);
+            browser.until(() -> browser.all("details.step[open] .htmx-request").isEmpty());
+            if (browser.all("details.step[open]").isEmpty()) {
+                continue;
+            }
+            found.addAll(violations(browser, "details.step[open]", FOLD, "fold " + i + " of " + page));
+        }
+        browser.script("document.querySelectorAll('details.step').forEach(d => { d.open = false })");
+        return found;
+    }
+
+    private static final String ALL =
+            "{runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']}";
+    /** A heading in a fold follows others of its page. */
+    private static final String FOLD = ALL.replace("}", ", rules: {'heading-order': {enabled: false}}}");
+
+    private static final String CONTRAST = "{runOnly: ['color-contrast']}";
+
+    private static List<String> violations(Browser browser, String rules, String page) {
+        return violations(browser, "html", rules, page);
+    }
+
     @SuppressWarnings("unchecked")
-    private static List<String> violations(Browser browser, String page) {
+    private static List<String> violations(Browser browser, String of, String rules, String page) {
         List<String> rows = (List<String>)
                 browser.driver()
                         .executeAsyncScript(
                                 "var done = arguments[arguments.length - 1];"
-                                        + "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => done(r.violations.concat("
-                                        + "r.passes.length > 8 ? [] : [{id: 'too little was checked', nodes: []}]).map(v =>"
-                                        + " v.id + ': ' + v.nodes.slice(0, 3).map(n => n.target.join(' ') + ' ' + n.failureSummary).join(' | '))))");
+                                        + "axe.run('" + of + "', " + rules + ").then(r => done(r.violations.concat("
+                                        + "r.passes.length + r.inapplicable.length > 0 ? [] : [{id: 'nothing was checked', nodes: []}]).map(v =>"
+                                        + " v.id + ': ' + v.nodes.slice(0, 4).map(n => n.target.join(' ') + ' ' + n.failureSummary.split('\\n')[1]).join(' | '))), e => done(['not checked: ' + e]))");
         return rows.stream().map(row -> page + " " + row).toList();
     }
 

@@ -45,6 +45,7 @@ public final class Browser implements AutoCloseable {
                     "--disable-sync",
                     "--disable-dev-shm-usage",
                     "--enable-unsafe-swiftshader",
+                    "--force-prefers-reduced-motion",
                     "--user-data-dir=" + Files.createTempDirectory("tranche-browser"));
             options.setExperimentalOption("prefs", Map.of("download.default_directory", downloads.toString()));
             ChromeDriverService service = new ChromeDriverService.Builder()
