@@ -21,7 +21,7 @@ export const isChanged = (field) => shows(field) !== holds(field);
 const touched = new WeakMap();
 document.addEventListener("input", (event) => {
   if (event.target.form) touched.set(event.target.form, event.target);
-  if (refused && standingAt(refused.place) === event.target) bubble().hidden = true;
+  if (refused && standingAt(refused.place) === event.target) show(false);
 });
 
 // --- Forms that are applied as a whole
@@ -45,13 +45,14 @@ document.addEventListener("focusout", (event) => {
 // --- What was refused, and where
 let refused = null;
 const bubble = () => document.getElementById("refused");
+const show = (shown) => { if (bubble().matches(":popover-open") !== shown) bubble().togglePopover(); };
 
 function lay() {
   const field = refused && standingAt(refused.place);
   const box = bubble();
-  if (!field || !field.getClientRects().length) { box.hidden = true; return; }
+  if (!field || !field.getClientRects().length) { show(false); return; }
   const at = field.getBoundingClientRect();
-  box.hidden = false;
+  show(true);
   box.style.left = `${Math.max(6, Math.min(at.left, innerWidth - box.offsetWidth - 6))}px`;
   box.style.top = `${at.bottom + 4 + box.offsetHeight > innerHeight ? at.top - box.offsetHeight - 4 : at.bottom + 4}px`;
 }
@@ -65,6 +66,7 @@ function mark(field) {
 
 export function refuse(field, sentence) {
   settle();
+  show(false);
   refused = { place: placeOf(field), typed: shows(field) };
   mark(field);
   bubble().replaceChildren(Object.assign(document.createElement("i"), { className: "bi bi-exclamation-triangle", ariaHidden: "true" }), ` ${sentence} `,
@@ -81,7 +83,7 @@ function settle() {
   field?.removeAttribute("aria-invalid");
   field?.removeAttribute("aria-describedby");
   refused = null;
-  bubble().hidden = true;
+  show(false);
 }
 
 /** The field that a request came from: the one that changed, or the one of its form that was touched last. */

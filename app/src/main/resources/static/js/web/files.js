@@ -36,5 +36,5 @@ document.addEventListener("htmx:xhr:progress", (event) => {
 document.addEventListener("htmx:afterRequest", (event) => {
   const upload = event.target.querySelector?.(".upload");
   if (upload) upload.hidden = true;
-  if (event.target.matches?.("form") && event.target.querySelector("input[type=file]")) event.target.reset();
+  if (event.detail.xhr.status && event.target.matches?.("form") && event.target.querySelector("input[type=file]")) event.target.reset();
 });

@@ -27,3 +27,12 @@ document.addEventListener("click", ({ target }) => {
   if (abort) htmx.trigger(abort.form, "htmx:abort");
   if (target.closest("#print-page")) window.print();
 });
+
+// A chooser of colours beside a field that takes their names and numbers.
+document.addEventListener("input", ({ target }) => {
+  if (target.dataset?.colourOf) document.getElementById(target.dataset.colourOf).value = target.value.toUpperCase();
+});
+document.addEventListener("click", ({ target }) => {
+  const closer = target.closest?.("[data-closes]");
+  if (closer) document.getElementById(closer.dataset.closes).close();
+});

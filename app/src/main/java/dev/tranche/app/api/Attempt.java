@@ -118,18 +118,19 @@ class Attempt {
         return plans.editAll(plan.id(), plan.edition(), "as wished", c -> wished);
     }
 
-    /** {@code height=spool}; at 0 it is the colour from the bed up. */
+    /** {@code height=spool} or {@code layer=spool}, as at the desk; at 0 it is the colour from the bed up. */
     private ColourPlan started(ColourPlan colours, String start, LayerGrid grid) {
         String[] parts = start.split("=", 2);
         if (parts.length < 2) {
             throw Refusal.of(
-                    "“%s” is not a colour; give a height and a spool, such as 2.0=Chalk.", Words.quoted(start));
+                    "“%s” is not a colour; give a height and a spool, such as 2.0=Chalk or L41=Chalk.",
+                    Words.quoted(start));
         }
         Spool spool = shelf.all().stream()
                 .filter(s -> s.name().equalsIgnoreCase(parts[1].strip()))
                 .findFirst()
                 .orElseThrow(() -> Refusal.of("There is no spool “%s” on the shelf.", Words.quoted(parts[1])));
-        Height height = Height.parse(parts[0]);
+        Height height = grid.startFrom(parts[0]);
         return height.equals(Height.ZERO) ? colours.recolour(0, spool.id()) : colours.startAt(height, spool.id(), grid);
     }
 

@@ -59,7 +59,9 @@ class TrancheApi {
                     MultipartFile gcode,
             @Parameter(description = "first-layer height, mm") @RequestParam(required = false) String first,
             @Parameter(description = "layer height, mm") @RequestParam(required = false) String layer,
-            @Parameter(description = "where colours start: height=spool on the shelf, such as 2.0=Chalk")
+            @Parameter(
+                            description =
+                                    "where colours start: height or layer=spool on the shelf, such as 2.0=Chalk or L41=Chalk")
                     @RequestParam(required = false)
                     List<String> colours,
             @Parameter(description = "name of a printer") @RequestParam(required = false) String printer,

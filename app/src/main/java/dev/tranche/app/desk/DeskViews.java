@@ -14,6 +14,7 @@ import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourStart;
 import dev.tranche.core.plan.Halt;
 import dev.tranche.core.plan.Halts;
+import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tranche;
@@ -100,6 +101,7 @@ class DeskViews {
         paints.show(work, layer, model);
         model.addAttribute("suggested", suggested);
         model.addAttribute("machines", workshop.all());
+        model.addAttribute("materials", Material.values());
     }
 
     /** What moves with the cursor: the layer, and where it lies in the other drawings. */

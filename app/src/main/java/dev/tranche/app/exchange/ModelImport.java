@@ -1,5 +1,6 @@
 package dev.tranche.app.exchange;
 
+import dev.tranche.app.drawing.MeshPainter;
 import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.ModelFile;
@@ -14,6 +15,8 @@ import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.format.ModelReader;
 import dev.tranche.core.format.Part;
+import dev.tranche.core.format.PartedModel;
+import dev.tranche.core.geometry.Body;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
@@ -21,12 +24,15 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.stereotype.Service;
 import org.springframework.web.multipart.MultipartFile;
 
@@ -36,6 +42,10 @@ public class ModelImport {
     private static final int MOST_FILES = 20;
     /** s */
     private static final int PATIENCE = 300;
+    /** px */
+    private static final int PICTURE_WIDTH = 240;
+
+    private static final int PICTURE_HEIGHT = 170;
 
     private final Plans plans;
     private final Shelf shelf;
@@ -46,6 +56,7 @@ public class ModelImport {
     private final TrancheProperties properties;
     private final FileColours fileColours;
     private final PlanFileReader planFiles;
+    private final Offers offers;
 
     ModelImport(
             Plans plans,
@@ -56,7 +67,9 @@ public class ModelImport {
             Jobs jobs,
             TrancheProperties properties,
             FileColours fileColours,
-            PlanFileReader planFiles) {
+            PlanFileReader planFiles,
+            Offers offers) {
+        this.offers = offers;
         this.plans = plans;
         this.shelf = shelf;
         this.workshop = workshop;
@@ -100,7 +113,7 @@ public class ModelImport {
 
     /** As {@link #begin}, at once. */
     public PlanState make(MultipartFile file) throws IOException {
-        PlanContent content = content(List.of(file), new ArrayList<>());
+        PlanContent content = content(List.of(keep(file, new ArrayList<>())));
         jobs.await("Reading " + content.files().get(0).name(), PATIENCE, progress -> cuts.cut(content, progress));
         return create(content, Progress.UNHEARD);
     }
@@ -124,19 +137,133 @@ public class ModelImport {
         }
     }
 
-    /** Keeps the files and goes on in the background; ends on the new plan's desk. */
+    /**
+     * Keeps the files and goes on in the background; ends on the new plan's desk, or, where archives hold several models,
+     * where one chooses among them.
+     */
     public Job begin(List<MultipartFile> given) throws IOException {
+        requireRoom(given.size());
         List<FileStore.Kept> kept = new ArrayList<>();
+        List<Path> archives = new ArrayList<>();
         try {
-            PlanContent content = content(given, kept);
+            List<ModelFile> plain = new ArrayList<>();
+            for (MultipartFile file : given) {
+                archive(file).ifPresentOrElse(archives::add, () -> plain.add(keepUnchecked(file, kept)));
+            }
+            if (archives.isEmpty()) {
+                PlanContent content = content(plain);
+                return jobs.start(
+                        "Reading and cutting " + plain.get(0).name(),
+                        orTakenBack(
+                                kept,
+                                progress ->
+                                        "/plans/" + create(content, progress).id()));
+            }
+            String name = FileNames.shown(given.get(0).getOriginalFilename());
             return jobs.start(
-                    "Reading and cutting " + content.files().get(0).name(),
-                    orTakenBack(
-                            kept,
-                            progress -> "/plans/" + create(content, progress).id()));
+                    "Unpacking " + name,
+                    orTakenBack(kept, progress -> unpacked(name, plain, archives, kept, progress)));
         } catch (Refusal | IOException e) {
             kept.forEach(files::takeBack);
+            delete(archives);
             throw e;
+        } catch (UncheckedIOException e) {
+            kept.forEach(files::takeBack);
+            delete(archives);
+            throw e.getCause();
+        }
+    }
+
+    private ModelFile keepUnchecked(MultipartFile file, List<FileStore.Kept> kept) {
+        try {
+            return keep(file, kept);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** A copy of a file that is an archive of models. */
+    private Optional<Path> archive(MultipartFile file) throws IOException {
+        Path copy = Files.createTempFile(properties.data(), "archive-", ".part");
+        file.transferTo(copy);
+        if (ModelArchive.is(copy)) {
+            return Optional.of(copy);
+        }
+        Files.delete(copy);
+        return Optional.empty();
+    }
+
+    private String unpacked(
+            String name, List<ModelFile> plain, List<Path> archives, List<FileStore.Kept> kept, Progress progress)
+            throws IOException {
+        List<ModelFile> found = new ArrayList<>(plain);
+        try {
+            for (Path archive : archives) {
+                ModelArchive.unpack(
+                        archive,
+                        properties.largestModel().toBytes() * MOST_FILES,
+                        (model, content) -> {
+                            FileStore.Kept one = files.keep(content, properties.largestModel());
+                            kept.add(one);
+                            found.add(new ModelFile(one.hash(), model, one.size()));
+                        },
+                        progress);
+            }
+        } finally {
+            delete(archives);
+        }
+        if (found.size() == 1) {
+            return "/plans/" + create(content(found), progress).id();
+        }
+        List<Offers.Candidate> candidates = new ArrayList<>();
+        for (ModelFile file : found) {
+            candidates.add(candidate(file, progress));
+        }
+        return "/offers/" + offers.make(name, candidates).id();
+    }
+
+    private Offers.Candidate candidate(ModelFile file, Progress progress) {
+        try {
+            PartedModel model = cuts.model(List.of(file), progress);
+            Body body = model.body();
+            String size = Words.format(
+                    "%.1f × %.1f × %.1f mm",
+                    body.footprint().getWidth(),
+                    body.footprint().getHeight(),
+                    body.height().millimetres());
+            return new Offers.Candidate(
+                    file, size, true, MeshPainter.png(body.solids(), PICTURE_WIDTH, PICTURE_HEIGHT));
+        } catch (Refusal unreadable) {
+            return new Offers.Candidate(file, unreadable.getMessage(), false, new byte[0]);
+        }
+    }
+
+    /** Begins what was chosen: one plan of all of it, aligned by their origins, or a plan each. */
+    public Job take(Offers.Offer offer, List<Integer> chosen, boolean together) {
+        List<ModelFile> wanted = chosen.stream()
+                .filter(i -> i >= 0 && i < offer.candidates().size())
+                .map(i -> offer.candidates().get(i))
+                .filter(Offers.Candidate::readable)
+                .map(Offers.Candidate::file)
+                .toList();
+        if (wanted.isEmpty()) {
+            throw new Refusal("Choose at least one of them.");
+        }
+        requireRoom(wanted.size());
+        List<List<ModelFile>> each =
+                together ? List.of(wanted) : wanted.stream().map(List::of).toList();
+        return jobs.start("Reading and cutting " + wanted.get(0).name(), progress -> {
+            String last = "";
+            for (List<ModelFile> files : each) {
+                last = create(content(files), progress).id();
+            }
+            return each.size() == 1 ? "/plans/" + last : "/";
+        });
+    }
+
+    private static void delete(List<Path> files) throws IOException {
+        for (Path file : files) {
+            Files.deleteIfExists(file);
         }
     }
 
@@ -152,7 +279,7 @@ public class ModelImport {
         };
     }
 
-    private PlanContent content(List<MultipartFile> given, List<FileStore.Kept> keeping) throws IOException {
+    private PlanContent content(List<ModelFile> files) {
         List<Spool> spools = shelf.all();
         if (spools.isEmpty()) {
             throw new Refusal("The shelf is empty; add a spool under Shelf, then give the model again.");
@@ -161,16 +288,15 @@ public class ModelImport {
         if (machines.isEmpty()) {
             throw new Refusal("There is no printer yet; add one under Printers, then give the model again.");
         }
-        if (given.isEmpty() || given.size() > MOST_FILES) {
-            throw Refusal.of("A plan takes 1 to %d files, and %d were given; choose fewer.", MOST_FILES, given.size());
-        }
-        List<ModelFile> kept = new ArrayList<>();
-        for (MultipartFile file : given) {
-            kept.add(keep(file, keeping));
-        }
         ColourPlan colours = ColourPlan.of(LayerSettings.COMMON, spools.get(0).id());
         return new PlanContent(
-                kept, colours, PurgeSettings.USUAL, machines.get(0).id());
+                files, colours, PurgeSettings.USUAL, machines.get(0).id());
+    }
+
+    private static void requireRoom(int number) {
+        if (number < 1 || number > MOST_FILES) {
+            throw Refusal.of("A plan takes 1 to %d files, and %d were given; choose fewer.", MOST_FILES, number);
+        }
     }
 
     private PlanState create(PlanContent content, Progress progress) {

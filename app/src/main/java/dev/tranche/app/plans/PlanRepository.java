@@ -25,6 +25,8 @@ interface PlanRepository extends JpaRepository<PlanEntity, String> {
 
     List<PlanEntity> findByPrinterIsNull();
 
+    List<PlanEntity> findTop12ByDeletedAtIsNullOrderByChangedDesc();
+
     List<PlanEntity> findByVariantOfAndDeletedAtIsNullOrderByCreated(String variantOf);
 
     List<PlanEntity> findByVariantOf(String variantOf);

@@ -308,6 +308,14 @@ public class Plans implements SpoolUse {
                 .collect(Collectors.joining("", "", ","));
     }
 
+    /** The spools that the plans changed last print with, the latest first. */
+    @Reading
+    public Set<SpoolId> lastUsed() {
+        return plans.findTop12ByDeletedAtIsNullOrderByChangedDesc().stream()
+                .flatMap(p -> Listed.numbers(p.spools).stream())
+                .collect(Collectors.toCollection(LinkedHashSet::new));
+    }
+
     /** A plan that was put away and can still be brought back. */
     public record Deleted(String id, String name, Instant at) {}
 

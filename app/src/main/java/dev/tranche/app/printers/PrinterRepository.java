@@ -7,6 +7,8 @@ import org.springframework.data.jpa.repository.Query;
 interface PrinterRepository extends JpaRepository<PrinterEntity, Long> {
     List<PrinterEntity> findByRetiredFalseOrderById();
 
+    List<PrinterEntity> findByRetiredTrueOrderByIdDesc();
+
     @Query("select p.id, h.edition, p.purges from PrinterEntity p, HistoryEntity h "
             + "where h.owner = concat('printer-', cast(p.id as string))")
     List<Object[]> stamps();

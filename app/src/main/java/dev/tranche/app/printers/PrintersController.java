@@ -14,6 +14,7 @@ import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.speech.Refusal;
 import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -50,8 +51,10 @@ class PrintersController {
     }
 
     @GetMapping("/printers/new")
-    String fresh(Model model) {
+    String fresh(@RequestParam Optional<Long> removed, Model model) {
         model.addAttribute("machines", workshop.all());
+        model.addAttribute("away", workshop.removed());
+        model.addAttribute("removed", removed.orElse(null));
         model.addAttribute("beginnings", Beginning.values());
         return "printers/new";
     }
@@ -107,7 +110,21 @@ class PrintersController {
                     + " would print on this; choose another printer there first.");
         }
         workshop.remove(id);
-        return "redirect:/printers";
+        return "redirect:/printers/new?removed=" + id;
+    }
+
+    @PostMapping("/printers/{id}/restore")
+    String restore(@PathVariable long id) {
+        workshop.restore(id);
+        return "redirect:/printers/" + id;
+    }
+
+    /** The plans that keep a printer from being taken away. */
+    @GetMapping("/printers/{id}/users")
+    String users(@PathVariable long id, Model model) {
+        model.addAttribute("users", plans.on(id));
+        model.addAttribute("machine", workshop.get(id));
+        return "printers/frame :: users";
     }
 
     /** For a printer whose page cannot be shown: takes its last change back. */

@@ -159,6 +159,19 @@ public class Workshop {
         entity(id).retired = true;
     }
 
+    public void restore(long id) {
+        all.changed();
+        entity(id).retired = false;
+    }
+
+    /** What was taken away and can be read, the last first. */
+    @Reading
+    public List<Machine> removed() {
+        return printers.findByRetiredTrueOrderByIdDesc().stream()
+                .flatMap(e -> whole(e).stream())
+                .toList();
+    }
+
     private static Histories.Owner<Rig> history(long id) {
         return new Histories.Owner<>("printer", Long.toString(id), PrinterFormat.RIG);
     }

@@ -34,6 +34,13 @@ class ShelfController {
         return "shelf/shelf :: spools";
     }
 
+    /** A spool that is wanted elsewhere than here: an entry for the menus there. */
+    @PostMapping("/shelf/quick")
+    String quick(SpoolForm form, Model model) {
+        model.addAttribute("added", shelf.add(form.spool(new SpoolId(0))));
+        return "shelf/shelf :: entry";
+    }
+
     @PostMapping("/shelf/{id}")
     String change(@PathVariable long id, SpoolForm form, Model model) {
         Spool spool = form.spool(new SpoolId(id));

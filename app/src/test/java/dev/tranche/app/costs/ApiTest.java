@@ -139,6 +139,32 @@ class ApiTest extends OnePlanTest {
     }
 
     @Test
+    void a_colour_may_start_at_a_layer_as_it_may_at_the_desk() throws IOException {
+        PlanState plan = plan("by layer");
+        ResponseEntity<String> answer = ask(
+                "ledger",
+                "file",
+                file("by-layer.stl", StlWriter.binary(nameplate().mesh())),
+                "colour",
+                "L13=Light");
+        assertThat(answer.getStatusCode()).as(answer.getBody()).isEqualTo(HttpStatus.OK);
+        assertThat(json.readTree(answer.getBody())
+                        .path("swaps")
+                        .get(0)
+                        .path("layer")
+                        .asInt())
+                .isEqualTo(13);
+        assertThat(ask(
+                                "ledger",
+                                "file",
+                                file("x.stl", StlWriter.binary(nameplate().mesh())),
+                                "colour",
+                                "L99=Light")
+                        .getBody())
+                .contains("There is no layer 99");
+    }
+
+    @Test
     void a_model_gets_its_ledger_and_leaves_nothing_behind() throws IOException {
         byte[] stl = StlWriter.binary(
                 new dev.tranche.core.geometry.Shapes().box(0, 0, 0, 21, 13, 6).mesh());

@@ -105,8 +105,9 @@ class FieldsTest extends BrowserTest {
         browser.script("document.getElementById('spool-0').dispatchEvent(new Event('pointerover', {bubbles: true}))");
         assertThat(new Select(browser.find("#spool-0")).getOptions())
                 .extracting(WebElement::getText)
-                .containsExactlyInAnyOrderElementsOf(
-                        shelf.all().stream().map(Spool::name).toList());
+                .containsAll(shelf.all().stream().map(Spool::name).toList())
+                .hasSize(shelf.all().size() + 1)
+                .endsWith("new spool…");
     }
 
     @Test
@@ -267,5 +268,51 @@ class FieldsTest extends BrowserTest {
         browser.click("#to-order");
         browser.until(() -> browser.path().endsWith("/order"));
         assertThat(heights(plan)).contains("3.20");
+    }
+
+    @Test
+    void a_third_colour_is_put_on_the_shelf_and_chosen_without_leaving_the_desk() {
+        PlanState plan = twoColours("a third colour");
+        browser.choose("#spool-1", "new spool…");
+        browser.type("#quick-name", "Poppy");
+        browser.type("#quick-colour", "scarlet-ish", Keys.ENTER);
+        browser.until(() -> browser.find("#refused").isDisplayed());
+        assertThat(browser.text("#refused")).contains("is not a colour");
+        browser.type("#quick-colour", "tomato", Keys.ENTER);
+        seeUndo("recolour to Poppy");
+        Spool poppy = shelf.byId()
+                .get(plans.get(plan.id())
+                        .content()
+                        .colours()
+                        .starts()
+                        .list()
+                        .get(1)
+                        .spool());
+        assertThat(poppy.colour().hex()).isEqualTo("#FF6347");
+        // What was used last is offered first.
+        browser.open("/plans/" + plan("another of poppies").id());
+        assertThat(new Select(browser.find("#start-spool")).getOptions())
+                .extracting(WebElement::getText)
+                .startsWith(shelf.all().get(0).name(), "Poppy")
+                .endsWith("new spool…");
+    }
+
+    @Test
+    void a_printer_in_use_says_by_which_plans_and_a_removed_one_is_brought_back() {
+        long id = workshop.variant(workshop.all().get(0).id(), "Spare bench").id();
+        PlanState plan = twoColours("printed on a spare");
+        plans.editAll(plan.id(), plan.edition(), "print elsewhere", c -> c.on(id));
+        browser.open("/printers/" + id);
+        browser.click("details.step summary");
+        browser.see(".users", "Printed on by printed on a spare");
+        assertThat(browser.find(".users a").getDomAttribute("href")).isEqualTo("/plans/" + plan.id());
+        plans.delete(plan.id());
+        browser.open("/printers/" + id);
+        browser.click("details.step summary");
+        browser.click(".users button");
+        browser.see("main", "Spare bench was removed");
+        browser.click("#bring-back");
+        browser.until(() -> browser.path().equals("/printers/" + id));
+        assertThat(workshop.removed()).noneMatch(m -> m.id() == id);
     }
 }

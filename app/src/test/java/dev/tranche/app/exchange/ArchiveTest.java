@@ -1,0 +1,131 @@
+package dev.tranche.app.exchange;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.support.BrowserTest;
+import dev.tranche.core.format.StlWriter;
+import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.junit.jupiter.api.Test;
+
+/** Models in archives, as people download them. */
+class ArchiveTest extends BrowserTest {
+    private static byte[] zip(Map<String, byte[]> entries) {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out)) {
+            for (Map.Entry<String, byte[]> entry : new TreeMap<>(entries).entrySet()) {
+                zip.putNextEntry(new ZipEntry(entry.getKey()));
+                zip.write(entry.getValue());
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return out.toByteArray();
+    }
+
+    private static byte[] box(double high) {
+        return StlWriter.binary(new Shapes().box(0, 0, 0, 20, 10, high).mesh());
+    }
+
+    private static final byte[] NOTE = "Print the hook twice.".getBytes(StandardCharsets.US_ASCII);
+
+    private List<String> unpacked(byte[] archive) throws IOException {
+        Path file = file("a.zip", archive);
+        List<String> names = new ArrayList<>();
+        ModelArchive.unpack(
+                file,
+                1 << 26,
+                (name, content) -> names.add(name + " " + content.readAllBytes().length),
+                Progress.UNHEARD);
+        return names;
+    }
+
+    @Test
+    void the_only_model_of_an_archive_is_begun_with_at_once() throws IOException {
+        browser.open("/");
+        give("#model-file", file("hook.zip", zip(Map.of("files/hook.stl", box(4), "README.txt", NOTE))));
+        browser.see(".steps", "20.0 × 10.0 × 4.00 mm");
+        assertThat(browser.text(".steps")).contains("hook");
+    }
+
+    @Test
+    void of_several_one_chooses_by_picture_and_each_may_become_a_plan_or_all_of_them_one() throws IOException {
+        byte[] archive = zip(Map.of(
+                "peg.stl",
+                box(3),
+                "../../lid.stl",
+                box(5),
+                "broken.stl",
+                new byte[] {1, 2, 3},
+                "photo.jpg",
+                NOTE,
+                "hook.obj",
+                "v 0 0 0\nv 9 0 0\nv 0 9 0\nv 0 0 9\nf 1 3 2\nf 1 2 4\nf 1 4 3\nf 2 3 4\n"
+                        .getBytes(StandardCharsets.US_ASCII)));
+        browser.open("/");
+        give("#model-file", file("shed.zip", archive));
+        browser.see("h1", "Which of these?");
+        assertThat(browser.text("#content"))
+                .contains("holds 3 models")
+                .contains("20.0 × 10.0 × 5.0 mm")
+                .contains("hook.obj");
+        browser.click("#take-each");
+        browser.see("#notice, #refused", "Choose at least one");
+        String offer = browser.path();
+        browser.click(".offered:nth-of-type(1)");
+        browser.click(".offered:nth-of-type(3)");
+        browser.click("#take-together");
+        browser.find("#ledger");
+        assertThat(plans.get(browser.path().split("[/?]")[2]).content().files()).hasSize(2);
+
+        browser.open(offer);
+        browser.click(".offered:nth-of-type(1)");
+        browser.click(".offered:nth-of-type(2)");
+        browser.click("#take-each");
+        browser.until(() -> browser.path().equals("/"));
+        assertThat(plans.listed()).extracting(Plans.Listed::name).contains("hook", "lid");
+    }
+
+    @Test
+    void an_archive_of_archives_one_without_models_and_one_that_swells_are_refused_in_a_sentence() throws IOException {
+        assertThat(unpacked(zip(Map.of("a.stl", box(1), "inner.zip", zip(Map.of("b.stl", box(1)))))))
+                .containsExactly("a.stl 684");
+        assertThatThrownBy(() -> unpacked(zip(Map.of("inner.zip", zip(Map.of("b.stl", box(1)))))))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("another one, “inner.zip”; unpack it once");
+        assertThatThrownBy(() -> unpacked(zip(Map.of("README.txt", NOTE))))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("holds no model");
+        // Zeros shrink to a thousandth: more than anything that was ever a model.
+        byte[] bomb = new byte[60 << 20];
+        System.arraycopy("v 0 0 0\n".getBytes(StandardCharsets.US_ASCII), 0, bomb, 0, 8);
+        assertThatThrownBy(() -> unpacked(zip(Map.of("bomb.obj", bomb))))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("Unpacked, the archive would take over");
+        Map<String, byte[]> many = new TreeMap<>();
+        for (int i = 0; i < 2_100; i++) {
+            many.put(i + ".txt", NOTE);
+        }
+        assertThatThrownBy(() -> unpacked(zip(many)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("over 2000 files");
+        byte[] cut = zip(Map.of("a.stl", box(1), "b.stl", box(2)));
+        browser.open("/");
+        give("#model-file", file("cut.zip", java.util.Arrays.copyOf(cut, cut.length - 60)));
+        browser.see("#notice, #refused, #new-job", "3MF");
+    }
+}
