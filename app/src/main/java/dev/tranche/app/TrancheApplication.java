@@ -1,7 +1,9 @@
 package dev.tranche.app;
 
+import dev.tranche.app.backup.Courier;
 import dev.tranche.app.storage.DataFolder;
 import dev.tranche.app.storage.TrancheProperties;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.ZoneOffset;
@@ -19,7 +21,10 @@ import org.springframework.scheduling.annotation.EnableScheduling;
 @EnableConfigurationProperties(TrancheProperties.class)
 @EnableScheduling
 public class TrancheApplication {
-    public static void main(String[] args) {
+    public static void main(String[] args) throws IOException, InterruptedException {
+        if (Courier.isMeant(args)) {
+            System.exit(Courier.run(args));
+        }
         try {
             application().run(args);
         } catch (DataFolder.CannotStart said) {

@@ -3,12 +3,14 @@ package dev.tranche.app.history;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import dev.tranche.app.storage.Json;
+import dev.tranche.app.storage.Restored;
 import dev.tranche.app.storage.Unreadable;
 import dev.tranche.app.stored.Format;
 import dev.tranche.core.speech.Refusal;
 import java.time.Clock;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -108,6 +110,13 @@ public class Histories {
     public void forget(Owner<?> owner) {
         revisions.deleteByOwner(owner.key());
         histories.deleteById(owner.key());
+    }
+
+    /** What was read of revisions is of others. */
+    @EventListener(Restored.class)
+    @Transactional(propagation = Propagation.SUPPORTS)
+    public void restored() {
+        contents.invalidateAll();
     }
 
     /** Something beside the content has changed, so pages that show the owner are out of date. */

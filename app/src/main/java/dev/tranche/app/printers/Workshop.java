@@ -6,6 +6,7 @@ import dev.tranche.app.history.Reading;
 import dev.tranche.app.history.Version;
 import dev.tranche.app.storage.Json;
 import dev.tranche.app.storage.LastRead;
+import dev.tranche.app.storage.Restored;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.MeasuredPurge;
@@ -17,6 +18,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -157,6 +159,11 @@ public class Workshop {
     public void remove(long id) {
         all.changed();
         entity(id).retired = true;
+    }
+
+    @EventListener(Restored.class)
+    public void restored() {
+        all.changed();
     }
 
     public void restore(long id) {

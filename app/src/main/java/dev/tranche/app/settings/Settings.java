@@ -1,5 +1,6 @@
 package dev.tranche.app.settings;
 
+import dev.tranche.app.storage.Restored;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.core.estimate.Power;
 import dev.tranche.core.estimate.QuietTime;
@@ -10,6 +11,7 @@ import java.time.DateTimeException;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -45,6 +47,11 @@ public class Settings {
             current = known;
         }
         return known;
+    }
+
+    @EventListener(Restored.class)
+    void restored() {
+        current = null;
     }
 
     private Current read(SettingsEntity e) {

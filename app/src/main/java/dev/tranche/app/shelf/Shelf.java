@@ -1,6 +1,7 @@
 package dev.tranche.app.shelf;
 
 import dev.tranche.app.storage.LastRead;
+import dev.tranche.app.storage.Restored;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
@@ -8,6 +9,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.springframework.context.event.EventListener;
 import org.springframework.data.domain.Sort;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -72,7 +74,8 @@ public class Shelf {
                 .toList();
     }
 
-    private void changed() {
+    @EventListener(Restored.class)
+    public void changed() {
         all.changed();
         byId.changed();
     }

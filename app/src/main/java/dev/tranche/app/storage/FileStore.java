@@ -90,6 +90,16 @@ public class FileStore {
         }
     }
 
+    /** Hashes of all files that are here now. */
+    public List<String> hashes() throws IOException {
+        try (Stream<Path> all = Files.list(folder)) {
+            return all.map(file -> file.getFileName().toString())
+                    .filter(name -> HASH.matcher(name).matches())
+                    .sorted()
+                    .toList();
+        }
+    }
+
     /** Bytes of all that is kept. */
     public long total() throws IOException {
         long sum = 0;

@@ -155,6 +155,11 @@ public final class Browser implements AutoCloseable {
         until(() -> all(css).stream().anyMatch(e -> e.getText().contains(words)));
     }
 
+    /** The folder of downloads. */
+    public Path downloads() {
+        return downloads;
+    }
+
     /** The file that arrives in the folder of downloads. */
     public Path download(String name) {
         return until(() -> {

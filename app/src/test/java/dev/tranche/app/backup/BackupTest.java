@@ -1,0 +1,204 @@
+package dev.tranche.app.backup;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.support.BrowserTest;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.BiFunction;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
+import java.util.zip.ZipOutputStream;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.test.annotation.DirtiesContext;
+
+/** The whole house as one file and back, while it runs. A house of its own, since all of it is replaced. */
+@DirtiesContext(classMode = DirtiesContext.ClassMode.BEFORE_CLASS)
+class BackupTest extends BrowserTest {
+    @Autowired
+    private Backups backups;
+
+    @Value("${local.server.port}")
+    private int server;
+
+    private byte[] backup() throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        backups.write(out);
+        return out.toByteArray();
+    }
+
+    private Path restore(byte[] backup) throws IOException {
+        return backups.restore(file("backup.zip", backup), Progress.UNHEARD);
+    }
+
+    /** The backup with an entry changed; null leaves it out. */
+    private static byte[] changed(byte[] backup, BiFunction<String, byte[], byte[]> change) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipInputStream in = new ZipInputStream(new ByteArrayInputStream(backup));
+                ZipOutputStream zip = new ZipOutputStream(out)) {
+            for (ZipEntry entry = in.getNextEntry(); entry != null; entry = in.getNextEntry()) {
+                byte[] content = change.apply(entry.getName(), in.readAllBytes());
+                if (content != null) {
+                    zip.putNextEntry(new ZipEntry(entry.getName()));
+                    zip.write(content);
+                }
+            }
+        }
+        return out.toByteArray();
+    }
+
+    @Test
+    void what_was_there_is_there_again_with_its_history_and_what_came_since_is_kept_beside() throws IOException {
+        PlanState plan = plan("kept in the backup");
+        Spool second = shelf.all().get(1);
+        plans.edit(plan.id(), plan.edition(), "recolour", p -> p.recolour(0, second.id()));
+        browser.open("/plans/" + plan.id());
+        browser.find("#ledger");
+        byte[] model =
+                Files.readAllBytes(files.path(plan.content().files().get(0).hash()));
+        browser.open("/settings");
+        browser.click("#take-backup");
+        Path taken = browser.until(() -> {
+            try (var all = Files.list(browser.downloads())) {
+                return all.filter(f -> f.getFileName().toString().matches("tranche-.*\\.zip"))
+                        .findFirst()
+                        .orElse(null);
+            } catch (IOException e) {
+                return null;
+            }
+        });
+
+        PlanState later = plan("came later");
+        plans.delete(plan.id());
+        shelf.add(named(second, "Bought later"));
+        Files.delete(files.path(plan.content().files().get(0).hash()));
+        give("#backup-file", taken);
+        browser.click("#restore-backup");
+        browser.see("#content", "The backup was taken back");
+
+        assertThat(plans.listed())
+                .extracting(Plans.Listed::name)
+                .contains("kept in the backup")
+                .doesNotContain("came later");
+        assertThat(shelf.all()).extracting(Spool::name).doesNotContain("Bought later");
+        PlanState again = plans.get(plan.id());
+        assertThat(again.undo()).contains("recolour");
+        assertThat(again.content().colours().starts().get(0).spool()).isEqualTo(second.id());
+        assertThat(Files.readAllBytes(files.path(again.content().files().get(0).hash())))
+                .isEqualTo(model);
+        // A page from before is out of date, and numbers go on above those that came.
+        assertThat(again.edition()).isGreaterThan(plan.edition() + 1);
+        assertThat(shelf.add(named(second, "Bought after")).id().value())
+                .isGreaterThan(second.id().value());
+        assertThat(plan("begun after").id()).isNotEqualTo(later.id());
+        browser.open("/plans/" + plan.id());
+        browser.see(".steps", "kept in the backup");
+    }
+
+    @Test
+    void what_is_no_backup_or_damaged_or_from_a_newer_version_changes_nothing() throws IOException {
+        PlanState plan = plan("must not change");
+        byte[] good = backup();
+        for (byte[] bad : List.of(
+                "no backup".getBytes(StandardCharsets.US_ASCII),
+                Arrays.copyOf(good, good.length / 2),
+                changed(good, (name, content) -> name.equals("tranche-backup.json") ? null : content),
+                changed(good, (name, content) -> name.startsWith("tables/PLAN") ? null : content),
+                changed(
+                        good,
+                        (name, content) -> name.startsWith("tables/SPOOL") ? "[\"ID\"]\n[1,2]".getBytes() : content),
+                changed(
+                        good,
+                        (name, content) -> name.startsWith("tables/SPOOL") ? "[\"X\\\" Y\"]\n[1]".getBytes() : content),
+                changed(good, (name, content) -> name.startsWith("tables/REVISION.") ? "{".getBytes() : content),
+                changed(good, (name, content) -> name.startsWith("files/") ? new byte[] {1} : content))) {
+            assertThatThrownBy(() -> restore(bad)).isInstanceOf(Refusal.class).hasMessageContaining("backup");
+        }
+        byte[] newer = changed(
+                good,
+                (name, content) -> name.equals("tranche-backup.json")
+                        ? "{\"format\":1,\"schema\":\"999\"}".getBytes(StandardCharsets.US_ASCII)
+                        : content);
+        assertThatThrownBy(() -> restore(newer)).hasMessageContaining("newer version");
+        assertThat(plans.get(plan.id()).edition()).isEqualTo(plan.edition());
+        try (var left = Files.list(files.path("0".repeat(64)).getParent().getParent())) {
+            assertThat(left.map(f -> f.getFileName().toString())).noneMatch(n -> n.startsWith("restoring-"));
+        }
+    }
+
+    @Test
+    void a_backup_of_an_earlier_version_is_brought_to_today() throws IOException {
+        PlanState plan = plan("of an earlier version");
+        // As version 18 had it: without what version 19 brought.
+        byte[] older = changed(backup(), (name, content) -> {
+            if (name.equals("tranche-backup.json")) {
+                return "{\"format\":1,\"schema\":\"18\"}".getBytes(StandardCharsets.US_ASCII);
+            }
+            return name.equals("tables/PLAN.jsonl")
+                    ? without(content, "TAGS", "PRINTER", "SPOOLS")
+                    : name.equals("tables/CARD.jsonl")
+                            ? without(content, "SWAPS", "SECONDS", "PICTURE")
+                            : name.equals("tables/REVISION.jsonl") ? without(content, "MADE_AT") : content;
+        });
+        restore(older);
+        assertThat(plans.get(plan.id()).name()).isEqualTo("of an earlier version");
+    }
+
+    private static byte[] without(byte[] lines, String... columns) {
+        com.fasterxml.jackson.databind.ObjectMapper json = new com.fasterxml.jackson.databind.ObjectMapper();
+        List<String> gone = List.of(columns);
+        StringBuilder out = new StringBuilder();
+        List<Integer> kept = null;
+        try {
+            for (String line : new String(lines, StandardCharsets.UTF_8).lines().toList()) {
+                var row = (com.fasterxml.jackson.databind.node.ArrayNode) json.readTree(line);
+                if (kept == null) {
+                    kept = java.util.stream.IntStream.range(0, row.size())
+                            .filter(i -> !gone.contains(row.get(i).asText()))
+                            .boxed()
+                            .toList();
+                }
+                var fewer = json.createArrayNode();
+                kept.forEach(i -> fewer.add(row.get(i)));
+                out.append(fewer).append('\n');
+            }
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
+        return out.toString().getBytes(StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void by_command_it_goes_out_and_in_while_tranche_runs() throws Exception {
+        PlanState plan = plan("by command");
+        Path file = file("x", new byte[0]).resolveSibling("house.zip");
+        String port = String.valueOf(server);
+        assertThat(Courier.isMeant("backup", "house.zip", port)).isTrue();
+        assertThat(Courier.isMeant("--server.port=8080")).isFalse();
+        assertThat(Courier.run("backup", file.toString(), port)).isZero();
+        plans.rename(plan.id(), "renamed since");
+        assertThat(Courier.run("restore", file.toString(), port)).isZero();
+        assertThat(plans.get(plan.id()).name()).isEqualTo("by command");
+        assertThat(Courier.run(
+                        "restore",
+                        file("cut.zip", Arrays.copyOf(Files.readAllBytes(file), 500))
+                                .toString(),
+                        port))
+                .isOne();
+        assertThat(Courier.run("backup", file.toString(), "1")).isOne();
+    }
+}
