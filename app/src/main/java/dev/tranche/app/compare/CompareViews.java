@@ -40,6 +40,13 @@ class CompareViews {
     record Row(String name, List<Cell> cells) {}
 
     String show(List<Workpiece> all, Model model) {
+        figures(all, model);
+        model.addAttribute("machines", workshop.all());
+        return "compare/compare";
+    }
+
+    /** How plans differ in what they are and what they cost, the first being what the others are held against. */
+    void figures(List<Workpiece> all, Model model) {
         List<Row> ways = new ArrayList<>();
         ways.add(words("Layers", all, w -> w.grid().count() + " of " + w.grid().layerHeight() + " mm"));
         ways.add(words("Order", all, w -> w.colours().ordering().rule().title()));
@@ -63,8 +70,6 @@ class CompareViews {
         model.addAttribute("all", all);
         model.addAttribute("ways", ways);
         model.addAttribute("costs", costs);
-        model.addAttribute("machines", workshop.all());
-        return "compare/compare";
     }
 
     private String place(PurgePlace place) {

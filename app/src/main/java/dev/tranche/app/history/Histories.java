@@ -8,6 +8,7 @@ import dev.tranche.app.storage.Unreadable;
 import dev.tranche.app.stored.Format;
 import dev.tranche.core.speech.Refusal;
 import java.time.Clock;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import org.springframework.context.event.EventListener;
@@ -99,6 +100,37 @@ public class Histories {
             history.edition++;
         }
         return version(owner, history);
+    }
+
+    /** Every point of a history, the latest first, and the number of the one that holds. */
+    public List<Past> past(Owner<?> owner) {
+        return revisions.past(owner.key());
+    }
+
+    public int head(Owner<?> owner) {
+        return histories.findById(owner.key()).orElseThrow().head;
+    }
+
+    /** What it was at a point of its history. */
+    public <T> T at(Owner<T> owner, int number) {
+        return content(owner, revision(owner, number).id());
+    }
+
+    /** Makes it what it was at a point of its history; what came since stays there to go forth to. */
+    public <T> Version<T> goTo(Owner<T> owner, long seen, int number) {
+        HistoryEntity history = current(owner, seen);
+        revision(owner, number);
+        if (history.head != number) {
+            history.head = number;
+            history.edition++;
+        }
+        return version(owner, history);
+    }
+
+    private RevisionRepository.Head revision(Owner<?> owner, int number) {
+        return revisions
+                .head(owner.key(), number)
+                .orElseThrow(() -> new Refusal("That point of the history is gone; reload the page."));
     }
 
     /** Whether any state of anything needs the file {@code hash}. */

@@ -14,6 +14,10 @@ interface RevisionRepository extends JpaRepository<RevisionEntity, Long> {
             + "from RevisionEntity r where r.owner = :owner and r.number = :number")
     Optional<Head> head(String owner, int number);
 
+    @Query("select new dev.tranche.app.history.Past(r.number, r.edition, r.label, r.madeAt) "
+            + "from RevisionEntity r where r.owner = :owner order by r.number desc")
+    List<Past> past(String owner);
+
     /** Forgets what redo would have done; at once, so that its number is free for the next revision. */
     @Modifying(flushAutomatically = true)
     @Query(value = "delete from revision where owner = :owner and number > :number", nativeQuery = true)

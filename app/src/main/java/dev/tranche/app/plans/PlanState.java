@@ -26,6 +26,12 @@ public record PlanState(
         Instant changed,
         Optional<String> variantOf) {
 
+    /** The plan as it was at a point of its history, under an edition below 0, so that no page changes it from there. */
+    PlanState asAt(long made, PlanContent then) {
+        return new PlanState(
+                id, name, then, -1 - made, Optional.empty(), Optional.empty(), gcode, written, changed, variantOf);
+    }
+
     /** The plan that it and its variants are compared under. */
     public String root() {
         return variantOf.orElse(id);

@@ -2,6 +2,7 @@ package dev.tranche.app.plans;
 
 import dev.tranche.app.history.Broken;
 import dev.tranche.app.history.Histories;
+import dev.tranche.app.history.Past;
 import dev.tranche.app.history.Reading;
 import dev.tranche.app.history.StalePage;
 import dev.tranche.app.history.Version;
@@ -127,6 +128,37 @@ public class Plans implements SpoolUse {
     public PlanState redo(String id, long seen) {
         PlanEntity plan = find(plans.lock(id));
         return moved(plan, histories.redo(history(id), seen));
+    }
+
+    /** Every point of a plan's history, the latest first. */
+    @Reading
+    public List<Past> past(String id) {
+        find(plans.findById(id));
+        return histories.past(history(id));
+    }
+
+    /** The number of the point that holds. */
+    @Reading
+    public int head(String id) {
+        return histories.head(history(id));
+    }
+
+    /** The plan as it was at a point of its history. */
+    @Reading
+    public PlanState at(String id, int number) {
+        PlanContent then = histories.at(history(id), number);
+        long edition = past(id).stream()
+                .filter(p -> p.number() == number)
+                .mapToLong(Past::edition)
+                .findFirst()
+                .orElseThrow();
+        return get(id).asAt(edition, then);
+    }
+
+    /** Makes the plan what it was then. */
+    public PlanState goTo(String id, long seen, int number) {
+        PlanEntity plan = find(plans.lock(id));
+        return moved(plan, histories.goTo(history(id), seen, number));
     }
 
     private PlanState moved(PlanEntity plan, Version<PlanContent> version) {
