@@ -8,6 +8,7 @@ import "./web/outbox.js";
 import "./web/files.js";
 import "./web/library.js";
 import "./web/rows.js";
+import "./web/tables.js";
 import "./desk/zones.js";
 import "./desk/cursor.js";
 import "./desk/section.js";

@@ -36,3 +36,16 @@ document.addEventListener("click", ({ target }) => {
   const closer = target.closest?.("[data-closes]");
   if (closer) document.getElementById(closer.dataset.closes).close();
 });
+
+// The clock of this browser is as a rule the one beside the machine.
+function proposeZone() {
+  const propose = document.getElementById("browser-zone");
+  const field = document.getElementById("zone");
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  if (!propose || !zone || field.value === zone) return;
+  propose.hidden = false;
+  propose.textContent = `Use ${zone}, as this browser does`;
+  propose.onclick = () => { field.value = zone; field.form.requestSubmit(); };
+}
+proposeZone();
+document.addEventListener("htmx:afterSettle", proposeZone);

@@ -3,8 +3,6 @@ package dev.tranche.app.settings;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.TrancheProperties;
 import java.io.IOException;
-import java.time.ZoneId;
-import java.util.TreeSet;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -29,7 +27,6 @@ class SettingsController {
         model.addAttribute("most", properties.largestTotal().toBytes());
         model.addAttribute("folder", properties.data());
         model.addAttribute("settings", settings.now());
-        model.addAttribute("zones", new TreeSet<>(ZoneId.getAvailableZoneIds()));
         return "settings/settings";
     }
 

@@ -5,10 +5,15 @@ import dev.tranche.app.storage.Restored;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
+import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.context.event.EventListener;
 import org.springframework.data.domain.Sort;
 import org.springframework.stereotype.Service;
@@ -49,6 +54,31 @@ public class Shelf {
         SpoolEntity entity = new SpoolEntity();
         entity.take(spool);
         return spools.save(entity).spool();
+    }
+
+    /**
+     * What came of taking spools in.
+     *
+     * @param there names that were on the shelf already
+     */
+    public record Taken(int added, List<String> there) {}
+
+    /** Adds spools, but for those whose name is on the shelf. */
+    public Taken take(List<Spool> given) {
+        List<String> there = new ArrayList<>();
+        Set<String> names = all().stream()
+                .map(s -> s.name().toLowerCase(Locale.ROOT))
+                .collect(Collectors.toCollection(HashSet::new));
+        int added = 0;
+        for (Spool spool : given) {
+            if (names.add(spool.name().toLowerCase(Locale.ROOT))) {
+                add(spool);
+                added++;
+            } else {
+                there.add(spool.name());
+            }
+        }
+        return new Taken(added, there);
     }
 
     public void change(Spool spool) {

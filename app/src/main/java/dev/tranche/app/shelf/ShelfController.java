@@ -4,15 +4,21 @@ import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.multipart.MultipartFile;
 
 @Controller
 class ShelfController {
+    private static final long LARGEST_TABLE = 4L << 20;
+
     private final Shelf shelf;
     private final SpoolUse uses;
 
@@ -30,6 +36,18 @@ class ShelfController {
     @PostMapping("/shelf")
     String add(SpoolForm form, Model model) {
         shelf.add(form.spool(new SpoolId(0)));
+        fill(model);
+        return "shelf/shelf :: spools";
+    }
+
+    /** Spools from a table; one whose name is on the shelf already is left as it is. */
+    @PostMapping("/shelf/table")
+    String take(@RequestParam MultipartFile file, Model model) throws IOException {
+        if (file.getSize() > LARGEST_TABLE) {
+            throw Refusal.of("The table is larger than %d MB; give it in parts.", LARGEST_TABLE >> 20);
+        }
+        Shelf.Taken taken = shelf.take(ShelfCsv.read(new String(file.getBytes(), StandardCharsets.UTF_8)));
+        model.addAttribute("taken", taken);
         fill(model);
         return "shelf/shelf :: spools";
     }

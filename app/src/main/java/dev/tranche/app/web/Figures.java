@@ -12,6 +12,7 @@ import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Currency;
 import java.util.List;
 import java.util.Locale;
 import org.springframework.stereotype.Component;
@@ -22,6 +23,7 @@ public class Figures {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEEE d MMMM, HH:mm", Locale.ENGLISH);
     private static final DateTimeFormatter HOUR = DateTimeFormatter.ofPattern("EEE HH:mm", Locale.ENGLISH);
 
+    private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("d MMMM, HH:mm", Locale.ENGLISH);
     private static final DateTimeFormatter DATE = DateTimeFormatter.ofPattern("d MMMM", Locale.ENGLISH);
 
     private final Settings settings;
@@ -47,12 +49,16 @@ public class Figures {
         return Words.format("%.0f", value);
     }
 
+    /** {@code 12.4 g}, and from a kilogram on {@code 1.25 kg}. */
     public String grams(double grams) {
-        return Words.format("%.1f g", grams);
+        return grams < 999.95 ? Words.format("%.1f g", grams) : Words.format("%.2f kg", grams / 1000);
     }
 
+    /** {@code 190 mm}, and from ten metres on {@code 64.5 m}. */
     public String length(double millimetres) {
-        return Words.format("%.0f mm", millimetres);
+        return millimetres < 9_999.5
+                ? Words.format("%.0f mm", millimetres)
+                : Words.format("%.1f m", millimetres / 1000);
     }
 
     /** As {@link #time}, to a tenth under ten seconds: {@code 1.4 s}, {@code 1 min 30 s}. */
@@ -115,6 +121,11 @@ public class Figures {
         return DATE.format(at.atZone(settings.now().zone()));
     }
 
+    /** {@code 27 November, 16:30}, by the clock beside the machine. */
+    public String moment(Instant at) {
+        return MOMENT.format(at.atZone(settings.now().zone()));
+    }
+
     /** {@code Friday 27 November, 16:30}. */
     public String day(ZonedDateTime at) {
         return DAY.format(at);
@@ -126,11 +137,20 @@ public class Figures {
     }
 
     public String money(BigDecimal amount) {
-        return amount.setScale(2, RoundingMode.HALF_UP).toPlainString() + " " + currency();
+        return amount.setScale(2, RoundingMode.HALF_UP).toPlainString() + " " + sign();
     }
 
     public String money(double amount) {
         return money(BigDecimal.valueOf(amount));
+    }
+
+    /** The currency as people write it: € for EUR; three letters that stand for none stay as they are. */
+    public String sign() {
+        try {
+            return Currency.getInstance(currency()).getSymbol(Locale.US);
+        } catch (IllegalArgumentException noCurrency) {
+            return currency();
+        }
     }
 
     public String currency() {

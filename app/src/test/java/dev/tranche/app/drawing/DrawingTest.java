@@ -156,7 +156,7 @@ class DrawingTest extends OnePlanTest {
         assertThat(figures.times(46, 68)).containsExactly("46 s", "1 min 08 s", "1 min 54 s");
         assertThat(figures.times(7200, 20)).containsExactly("2 h 00 min", "20 s", "2 h 00 min");
         assertThat(figures.grams(12.44)).isEqualTo("12.4 g");
-        assertThat(figures.money(0.125)).isEqualTo("0.13 EUR");
+        assertThat(figures.money(0.125)).isEqualTo("0.13 €");
         assertThat(figures.plain(220.0)).isEqualTo("220");
         assertThat(figures.bytes(343_201)).isEqualTo("344 kB");
     }
