@@ -1,11 +1,51 @@
 // --- Files: chosen or dropped anywhere -----------------------------------------------------------------------
+import { converted, isStep } from "../step/step.js";
+import { say } from "./notices.js";
+
 const fileInput = () => document.querySelector("input[type=file][data-drop]");
 
 document.addEventListener("change", (event) => {
-  if (event.target.matches("input[type=file][data-drop]") && event.target.files.length) {
-    event.target.form.requestSubmit();
-  }
+  if (event.target.matches("input[type=file]") && event.target.files.length) give(event.target);
 });
+
+/** Sends what was chosen, where its form has no button for that; solids of CAD programs are read here first. */
+async function give(input) {
+  const files = [...input.files];
+  const steps = await Promise.all(files.map(isStep));
+  if (steps.includes(true) && !await readSolids(input, files, steps)) return;
+  if (input.matches("[data-drop]")) input.form.requestSubmit();
+}
+
+async function readSolids(input, files, steps) {
+  const { form } = input;
+  const giveUp = new AbortController();
+  const button = form.querySelector("button:not([type=button])");
+  const upload = form.querySelector(".upload");
+  const bar = upload?.querySelector("progress");
+  const stop = () => giveUp.abort();
+  if (upload) {
+    bar.removeAttribute("value");
+    upload.hidden = false;
+    form.addEventListener("htmx:abort", stop, { once: true });
+  }
+  if (button) button.disabled = true;
+  try {
+    const all = new DataTransfer();
+    for (const [i, file] of files.entries()) {
+      all.items.add(steps[i] ? await converted(file, (done, of) => { if (bar) { bar.max = of; bar.value = done; } }, giveUp.signal) : file);
+    }
+    input.files = all.files;
+    return true;
+  } catch (wrong) {
+    input.value = "";
+    if (wrong) say(wrong.message);
+    return false;
+  } finally {
+    if (upload) upload.hidden = true;
+    if (button) button.disabled = false;
+    form.removeEventListener("htmx:abort", stop);
+  }
+}
 document.addEventListener("dragover", (event) => {
   if (!fileInput() || !event.dataTransfer?.types.includes("Files")) return;
   event.preventDefault();
@@ -20,7 +60,7 @@ document.addEventListener("drop", (event) => {
   if (!input || !event.dataTransfer?.files.length) return;
   event.preventDefault();
   input.files = event.dataTransfer.files;
-  input.form.requestSubmit();
+  give(input);
 });
 
 // While a file travels, its bar moves.

@@ -28,6 +28,8 @@ public class FileColours {
     /** A spool this near is taken for the colour, CIEDE2000. */
     private static final double NEAR = 6;
 
+    private static final int LONGEST_NAME = 40;
+
     private final Shelf shelf;
 
     FileColours(Shelf shelf) {
@@ -40,8 +42,16 @@ public class FileColours {
         parts.forEach(p -> volumes.merge(p.colour(), Math.abs(p.mesh().volume()), Double::sum));
         Optional<Srgb> most =
                 volumes.entrySet().stream().max(Map.Entry.comparingByValue()).flatMap(Map.Entry::getKey);
-        ColourPlan begun = most.isEmpty() ? plain : ColourPlan.of(plain.layers(), spool(most.get()));
+        ColourPlan begun =
+                most.isEmpty() ? plain : ColourPlan.of(plain.layers(), spool(most.get(), called(parts, most.get())));
         return add(begun, parts, 0);
+    }
+
+    /** A colour by the name that the file has for it, else by what people call it. */
+    private static String name(Srgb colour, String called) {
+        boolean says =
+                !called.isBlank() && !called.strip().matches("#?[0-9A-Fa-f]{6,8}") && called.length() <= LONGEST_NAME;
+        return says ? called.strip() : colour.name().orElse("Colour " + colour.hex());
     }
 
     /**
@@ -54,9 +64,9 @@ public class FileColours {
         Map<SpoolId, List<Integer>> bySpool = new LinkedHashMap<>();
         for (int i = 0; i < parts.size(); i++) {
             int number = first + i;
-            parts.get(i)
-                    .colour()
-                    .map(this::spool)
+            Part part = parts.get(i);
+            part.colour()
+                    .map(colour -> spool(colour, part.called()))
                     .filter(s ->
                             plan.starts().size() > 1 || !base.wished().equals(Height.ZERO) || !s.equals(base.spool()))
                     .ifPresent(s ->
@@ -74,13 +84,13 @@ public class FileColours {
     }
 
     /** The spool of the shelf that is nearest, or a new one where none is near. */
-    private SpoolId spool(Srgb colour) {
+    private SpoolId spool(Srgb colour, String called) {
         return shelf.all().stream()
                 .min(Comparator.comparingDouble(s -> difference(s, colour)))
                 .filter(s -> difference(s, colour) <= NEAR)
                 .orElseGet(() -> shelf.add(new Spool(
                         new SpoolId(0),
-                        "Colour " + colour.hex(),
+                        name(colour, called),
                         Material.PLA,
                         colour,
                         Material.PLA.density(),
@@ -89,6 +99,14 @@ public class FileColours {
                         205,
                         1000)))
                 .id();
+    }
+
+    private static String called(List<Part> parts, Srgb colour) {
+        return parts.stream()
+                .filter(p -> p.colour().equals(Optional.of(colour)))
+                .map(Part::called)
+                .findFirst()
+                .orElse("");
     }
 
     private static double difference(Spool spool, Srgb colour) {

@@ -100,6 +100,8 @@ class FieldsTest extends BrowserTest {
     @Test
     void every_menu_of_spools_offers_the_whole_shelf() {
         twoColours("all of the shelf");
+        // A nozzle with one input blends nothing, and is offered none.
+        assertThat(browser.all("#paints")).isEmpty();
         browser.choose("#spool-1", "Third");
         seeUndo("recolour");
         browser.script("document.getElementById('spool-0').dispatchEvent(new Event('pointerover', {bubbles: true}))");

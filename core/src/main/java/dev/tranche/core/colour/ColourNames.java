@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Comparator;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -18,6 +19,19 @@ final class ColourNames {
     /** The six digits of a name, in whatever letters and however spaced: “Dark Green” is darkgreen. */
     static Optional<String> hex(String name) {
         return Optional.ofNullable(HEX.get(name.toLowerCase(Locale.ROOT).replaceAll("[\\s_-]+", "")));
+    }
+
+    /** The name that is nearest to a colour, if one is near enough to be called by it; CIEDE2000. */
+    static Optional<String> nearest(Srgb colour, double within) {
+        Lab lab = colour.lab();
+        return HEX.keySet().stream()
+                .sorted()
+                .min(Comparator.comparingDouble(name -> difference(name, lab)))
+                .filter(name -> difference(name, lab) <= within);
+    }
+
+    private static double difference(String name, Lab lab) {
+        return Srgb.parse("#" + HEX.get(name)).lab().differenceTo(lab);
     }
 
     private static Map<String, String> read() {

@@ -2,6 +2,8 @@ package dev.tranche.core.colour;
 
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
+import java.util.Locale;
+import java.util.Optional;
 
 /**
  * A colour as it is typed and shown: eight bits a channel, IEC 61966-2-1.
@@ -38,6 +40,11 @@ public record Srgb(int red, int green, int blue) {
     /** The nearest displayable colour; channels outside 0…1 are limited to it. */
     public static Srgb of(LinearRgb light) {
         return new Srgb(encode(light.red()), encode(light.green()), encode(light.blue()));
+    }
+
+    /** What people call it: the nearest of the names that browsers know, if a CIEDE2000 of 3 takes it for that. */
+    public Optional<String> name() {
+        return ColourNames.nearest(this, 3).map(n -> n.substring(0, 1).toUpperCase(Locale.ROOT) + n.substring(1));
     }
 
     public LinearRgb linear() {

@@ -26,7 +26,7 @@ final class Corners {
     private final Map<Label, Integer> known = new LinkedHashMap<>();
 
     /** What a file calls a triangle, in what colour, and of which of its objects. */
-    private record Label(String name, Optional<Srgb> colour, int thing) {}
+    private record Label(String name, Optional<Srgb> colour, String called, int thing) {}
 
     Corners() {
         labelled("", Optional.empty(), 0);
@@ -34,12 +34,17 @@ final class Corners {
 
     /** A model of one mesh of which the file says nothing more. */
     static PartedModel model(Mesh mesh, Progress progress) {
-        return model(mesh, new int[mesh.triangles()], List.of(new Label("", Optional.empty(), 0)), progress);
+        return model(mesh, new int[mesh.triangles()], List.of(new Label("", Optional.empty(), "", 0)), progress);
     }
 
     /** What the triangles that follow are called, in the object {@code thing} of the file. */
     void labelled(String name, Optional<Srgb> colour, int thing) {
-        label = known.computeIfAbsent(new Label(name, colour, thing), l -> known.size());
+        labelled(name, colour, "", thing);
+    }
+
+    /** As {@link #labelled(String, Optional, int)}, in a colour that has a name. */
+    void labelled(String name, Optional<Srgb> colour, String called, int thing) {
+        label = known.computeIfAbsent(new Label(name, colour, called, thing), l -> known.size());
     }
 
     /** @param place where the file gives it, for the sentence that refuses it */
@@ -87,7 +92,7 @@ final class Corners {
             report = report == null ? repair.report() : report.plus(repair.report());
             Label said = known.get(shell.label());
             painted += shell.painted() ? 1 : 0;
-            parts.add(new Part(said.name(), said.colour(), repair.mesh()));
+            parts.add(new Part(said.name(), said.colour(), said.called(), repair.mesh()));
         }
         return new PartedModel(parts, mesh.lifted(), report, painted);
     }

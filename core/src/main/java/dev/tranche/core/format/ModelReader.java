@@ -35,6 +35,9 @@ public final class ModelReader {
         whole.mark(HEAD);
         byte[] head = whole.readNBytes(HEAD);
         whole.reset();
+        Signature.of(head).filter(what -> !isModel(head, size)).ifPresent(what -> {
+            throw Refusal.of("That is no model Tranche reads; it looks like %s.", what);
+        });
         return switch (kind(head, size)) {
             case THREE_MF -> ThreeMf.read(whole, size, progress);
             case OBJ -> Obj.read(whole, size, progress);

@@ -42,7 +42,13 @@ public record PartedModel(List<Part> parts, double lifted, Repair.Report report,
         all.addAll(other.parts);
         for (int i = 0; i < all.size(); i++) {
             Part part = all.get(i);
-            all.set(i, new Part(part.name(), part.colour(), together.solids().get(i)));
+            all.set(
+                    i,
+                    new Part(
+                            part.name(),
+                            part.colour(),
+                            part.called(),
+                            together.solids().get(i)));
         }
         return new PartedModel(numbered(all), together.lifted(), report.plus(other.report), painted + other.painted);
     }

@@ -311,7 +311,7 @@ final class ThreeMfPart {
             int group = mesh.property(t, 0);
             int index = mesh.property(t, 1);
             Material material = material(group == NONE ? of.group() : group, index == NONE ? of.index() : index);
-            corners.labelled(name.isEmpty() ? material.name() : name, material.colour(), thing);
+            corners.labelled(name.isEmpty() ? material.name() : name, material.colour(), material.name(), thing);
             for (int c = 0; c < 3; c++) {
                 int v = 3 * mesh.triangles[3 * t + c];
                 corner(mesh.vertices[v], mesh.vertices[v + 1], mesh.vertices[v + 2], matrix, place, corners);

@@ -115,4 +115,11 @@ class ColourTest {
     void a_colour_may_be_called_by_its_name(String typed, String hex) {
         assertThat(Srgb.parse(typed).hex()).isEqualTo(hex);
     }
+
+    @Test
+    void a_colour_is_called_by_the_nearest_name_or_by_none() {
+        assertThat(Srgb.parse("#D0208A").name()).contains("Mediumvioletred");
+        assertThat(Srgb.parse("#FE0101").name()).contains("Red");
+        assertThat(Srgb.parse("#3E7D3A").name()).isEmpty();
+    }
 }

@@ -270,4 +270,19 @@ class ModelReaderTest {
         String sides = obj.substring(0, obj.indexOf("v 20")).replace("f ", "g side\nf ");
         assertThat(model(sides.getBytes(StandardCharsets.UTF_8)).parts()).hasSize(1);
     }
+
+    @ParameterizedTest
+    @CsvSource({
+        "'%PDF-1.7 and so on', a PDF document",
+        "'<!DOCTYPE html><html>', a web page",
+        "'ISO-10303-21;', a STEP file",
+        "'Rar!xyz', a RAR archive; unpack it first",
+        "'<svg xmlns=', a drawing (SVG)"
+    })
+    void what_is_no_model_is_said_to_look_like_what_it_is(String content, String looks) {
+        byte[] bytes = content.getBytes(StandardCharsets.ISO_8859_1);
+        assertThatThrownBy(() -> ModelReader.read(new ByteArrayInputStream(bytes), bytes.length, Progress.UNHEARD))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("it looks like " + looks);
+    }
 }

@@ -1,0 +1,39 @@
+package dev.tranche.core.format;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.Optional;
+
+/** What files that are no models begin with, so that it can be said what somebody gave instead of one. */
+enum Signature {
+    STEP("ISO-10303-21", "a STEP file; give it in the browser, which reads it, or export it as 3MF"),
+    PDF("%PDF-", "a PDF document"),
+    PNG("\u0089PNG", "a picture (PNG)"),
+    JPEG("\u00ff\u00d8\u00ff", "a picture (JPEG)"),
+    GIF("GIF8", "a picture (GIF)"),
+    SEVEN_ZIP("7z\u00bc\u00af", "a 7z archive; unpack it first"),
+    RAR("Rar!", "a RAR archive; unpack it first"),
+    GZIP("\u001f\u008b", "a gzip archive; unpack it first"),
+    GLTF("glTF", "a glTF scene; export it as 3MF or STL"),
+    PLY("ply\n", "a PLY mesh; export it as 3MF or STL"),
+    SVG("<svg", "a drawing (SVG); it is drawn over a model, at the desk under Regions"),
+    HTML("<!doctype html", "a web page; download the file that is behind it"),
+    XML("<?xml", "an XML document");
+
+    private final String beginning;
+    private final String words;
+
+    Signature(String beginning, String words) {
+        this.beginning = beginning;
+        this.words = words;
+    }
+
+    /** What a file looks like, for the end of a sentence. */
+    static Optional<String> of(byte[] head) {
+        String text = new String(head, 0, Math.min(head.length, 64), StandardCharsets.ISO_8859_1).stripLeading();
+        return Arrays.stream(values())
+                .filter(s -> text.regionMatches(true, 0, s.beginning, 0, s.beginning.length()))
+                .map(s -> s.words)
+                .findFirst();
+    }
+}
