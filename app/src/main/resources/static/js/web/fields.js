@@ -122,6 +122,7 @@ document.addEventListener("keydown", (event) => {
   if (event.key !== "Escape" || !field || field.closest("dialog") || !(isChanged(field) || field.getAttribute("aria-invalid"))) return;
   put(field, holds(field));
   if (field.getAttribute("aria-invalid")) settle();
+  if (field.type === "search") field.dispatchEvent(new Event("input", { bubbles: true }));
   field.select?.();
   event.preventDefault();
   event.stopPropagation();

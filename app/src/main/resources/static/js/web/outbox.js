@@ -20,7 +20,7 @@ document.addEventListener("htmx:sendError", (event) => {
   const before = kept.findIndex((one) => one.elt === elt && declared);
   if (before >= 0) kept.splice(before, 1);
   const { seen, ...values } = Object.fromEntries(Object.entries(parameters));
-  kept.push({ elt, verb, path, declared, said: null, context: { event: triggeringEvent, values: declared ? pressed(triggeringEvent) : values, target: `#${target.id}`, swap: requestConfig.swapOverride ?? "outerHTML" } });
+  kept.push({ elt, verb, path, declared, said: null, context: { event: triggeringEvent, values: declared ? pressed(triggeringEvent) : values, target: target.id ? `#${target.id}` : undefined, swap: requestConfig.swapOverride ?? "outerHTML" } });
   say(`Tranche does not answer. ${many()} kept here and sent as soon as it does; leave this page open.`, "offline");
   asking ??= setInterval(knock, 1500);
 });

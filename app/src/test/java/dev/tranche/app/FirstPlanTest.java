@@ -309,7 +309,7 @@ class FirstPlanTest extends BrowserTest {
                 file(
                         "page.stl",
                         "<!DOCTYPE html><title>not a model</title>".repeat(5).getBytes()));
-        browser.see("#new-job", "web page or XML, not an STL model");
+        browser.see("#new-job", "it looks like a web page");
         give("#model-file", file("ok.stl", nameplate().ascii().getBytes()));
         browser.see(".steps", "ok");
     }

@@ -38,13 +38,8 @@ final class ModelArchive {
         void take(String name, InputStream content) throws IOException;
     }
 
-    /** Whether a file is an archive of files, and not one of the formats that are archives themselves. */
+    /** Whether a packed file is an archive of files, and not one of the formats that are archives themselves. */
     static boolean is(Path file) throws IOException {
-        try (InputStream in = Files.newInputStream(file)) {
-            if (!isPacked(in.readNBytes(4))) {
-                return false;
-            }
-        }
         try (ZipFile zip = open(file)) {
             return zip.stream()
                     .map(ZipEntry::getName)
@@ -114,7 +109,8 @@ final class ModelArchive {
         return new ZipFile(file.toFile(), StandardCharsets.ISO_8859_1);
     }
 
-    private static boolean isPacked(byte[] head) {
+    /** Whether a file that begins like this may be an archive. */
+    static boolean isPacked(byte[] head) {
         return head.length > 3 && head[0] == 'P' && head[1] == 'K' && head[2] == 3 && head[3] == 4;
     }
 

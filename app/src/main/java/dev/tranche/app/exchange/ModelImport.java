@@ -184,6 +184,11 @@ public class ModelImport {
 
     /** A copy of a file that is an archive of models. */
     private Optional<Path> archive(MultipartFile file) throws IOException {
+        try (InputStream in = file.getInputStream()) {
+            if (!ModelArchive.isPacked(in.readNBytes(4))) {
+                return Optional.empty();
+            }
+        }
         Path copy = Files.createTempFile(properties.data(), "archive-", ".part");
         file.transferTo(copy);
         if (ModelArchive.is(copy)) {

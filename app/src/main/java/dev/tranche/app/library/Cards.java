@@ -29,6 +29,7 @@ import dev.tranche.core.speech.Refusal;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -85,6 +86,7 @@ class Cards {
 
     /**
      * @param rehearsed whether it came out clean as it is now
+     * @param stamp another whenever the picture may be
      * @param figures nothing while they have to be made
      * @param wrong why they cannot be; null if they can
      */
@@ -92,9 +94,9 @@ class Cards {
             String id,
             String name,
             Tags tags,
-            long edition,
             int variants,
             boolean rehearsed,
+            String stamp,
             Optional<PlanFigures> figures,
             String wrong) {}
 
@@ -158,9 +160,9 @@ class Cards {
                         p.id(),
                         p.name(),
                         p.tags(),
-                        p.edition(),
                         variants.getOrDefault(p.id(), 0L).intValue(),
                         clean.contains(p.id()),
+                        stamp(p, world, machines),
                         Optional.ofNullable(kept.get(p.id()))
                                 .filter(c -> c.edition() == p.edition()
                                         && c.world().equals(world)
@@ -201,7 +203,8 @@ class Cards {
 
     private Card card(Plans.Listed p, boolean clean, Optional<PlanFigures> figures, String wrong) {
         int variants = plans.variants(p.id()).size();
-        return new Card(p.id(), p.name(), p.tags(), p.edition(), variants, clean, figures, wrong);
+        String stamp = stamp(p, world(), workshop.stamps());
+        return new Card(p.id(), p.name(), p.tags(), variants, clean, stamp, figures, wrong);
     }
 
     /** The piece from above, as the card was made last. */
@@ -228,6 +231,10 @@ class Cards {
         card.figures = json.write(figures);
         card.picture = PiecePainter.png(PieceDrawing.of(work, View.ABOVE, seen, false, 1, WIDTH, HEIGHT), 2);
         cards.save(card);
+    }
+
+    private static String stamp(Plans.Listed p, String world, Map<Long, String> machines) {
+        return p.edition() + "-" + Integer.toHexString(Objects.hash(world, machines.get(p.printer())));
     }
 
     private String world() {

@@ -145,7 +145,7 @@ class ApiTest extends OnePlanTest {
                 "ledger",
                 "file",
                 file("by-layer.stl", StlWriter.binary(nameplate().mesh())),
-                "colour",
+                "colours",
                 "L13=Light");
         assertThat(answer.getStatusCode()).as(answer.getBody()).isEqualTo(HttpStatus.OK);
         assertThat(json.readTree(answer.getBody())
@@ -158,7 +158,7 @@ class ApiTest extends OnePlanTest {
                                 "ledger",
                                 "file",
                                 file("x.stl", StlWriter.binary(nameplate().mesh())),
-                                "colour",
+                                "colours",
                                 "L99=Light")
                         .getBody())
                 .contains("There is no layer 99");

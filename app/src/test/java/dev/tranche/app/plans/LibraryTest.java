@@ -109,6 +109,7 @@ class LibraryTest extends BrowserTest {
             browser.script("window.scrollTo(0, document.body.scrollHeight)");
             return browser.all(".card-plan").size() == 60;
         });
+        assertThat(browser.all("#search")).hasSize(1);
         assertThat(shown()).startsWith("Crowd 0", "Crowd 1", "Crowd 10").doesNotHaveDuplicates();
         browser.open("/plans");
         browser.until(() -> browser.path().equals("/"));

@@ -214,7 +214,10 @@ class RigPagesTest extends BrowserTest {
         int steps = browser.all(".step-row").size();
         for (int i = 0; i < steps; i++) {
             int left = steps - i - 1;
-            browser.find("#step-0-remove").sendKeys(Keys.ENTER);
+            browser.until(() -> {
+                browser.find("#step-0-remove").sendKeys(Keys.ENTER);
+                return true;
+            });
             browser.until(() -> browser.all(".step-row").size() == left);
         }
         for (String[] kind : new String[][] {{"Timed", "Timed wait"}, {"Lift", "Lift"}, {"Park", "Park"}}) {
