@@ -20,8 +20,11 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.Clock;
+import java.time.DateTimeException;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
@@ -130,7 +133,7 @@ public class Backups {
             }
         } catch (ZipException e) {
             throw new Refusal("That is no backup of Tranche, or it was cut off; nothing was changed.");
-        } catch (SQLException | JsonProcessingException | IllegalArgumentException | java.time.DateTimeException e) {
+        } catch (SQLException | JsonProcessingException | IllegalArgumentException | DateTimeException e) {
             throw new Refusal("The backup is damaged, and nothing was changed. Take another copy of it.");
         }
     }
@@ -145,7 +148,7 @@ public class Backups {
             note = json.readTree(in.readNBytes(1 << 16));
         }
         String schema = note.path("schema").asText();
-        boolean known = java.util.Arrays.stream(flyway.info().all())
+        boolean known = Arrays.stream(flyway.info().all())
                 .anyMatch(m ->
                         m.getVersion() != null && m.getVersion().getVersion().equals(schema));
         if (note.path("format").asInt() != FORMAT || !known) {
@@ -244,7 +247,7 @@ public class Backups {
     }
 
     private static List<String> reversed(List<String> tables) {
-        List<String> reversed = new java.util.ArrayList<>(tables);
+        List<String> reversed = new ArrayList<>(tables);
         Collections.reverse(reversed);
         return reversed;
     }

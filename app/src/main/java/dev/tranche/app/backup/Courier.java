@@ -1,8 +1,10 @@
 package dev.tranche.app.backup;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.SequenceInputStream;
+import java.io.UncheckedIOException;
 import java.net.ConnectException;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -13,6 +15,7 @@ import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.Base64;
 import java.util.Collections;
 import java.util.List;
@@ -51,7 +54,7 @@ public final class Courier {
             Files.deleteIfExists(part);
             return say("Tranche gave no backup (" + answer.statusCode() + "); is TRANCHE_PASSWORD set as it is there?");
         }
-        Files.move(part, file, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+        Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
         return 0;
     }
 
@@ -76,12 +79,12 @@ public final class Courier {
                     Files.newInputStream(file),
                     bytes("\r\n--" + BOUNDARY + "--\r\n"))));
         } catch (IOException e) {
-            throw new java.io.UncheckedIOException(e);
+            throw new UncheckedIOException(e);
         }
     }
 
     private static InputStream bytes(String text) {
-        return new java.io.ByteArrayInputStream(text.getBytes(StandardCharsets.US_ASCII));
+        return new ByteArrayInputStream(text.getBytes(StandardCharsets.US_ASCII));
     }
 
     private HttpRequest.Builder request(String path) {

@@ -57,16 +57,17 @@ final class Rows {
             needs.get(table).remove(table);
         }
         List<String> ordered = new ArrayList<>();
-        while (ordered.size() < needs.size()) {
-            needs.keySet().stream()
-                    .filter(t -> !ordered.contains(t) && ordered.containsAll(needs.get(t)))
-                    .forEachOrdered(t -> {
-                        if (!ordered.contains(t)) {
-                            ordered.add(t);
-                        }
-                    });
+        for (String table : needs.keySet()) {
+            after(table, needs, ordered);
         }
         return ordered;
+    }
+
+    private static void after(String table, Map<String, Set<String>> needs, List<String> ordered) {
+        if (!ordered.contains(table)) {
+            needs.get(table).forEach(needed -> after(needed, needs, ordered));
+            ordered.add(table);
+        }
     }
 
     static void write(Connection db, String table, OutputStream out) throws SQLException, IOException {

@@ -1,5 +1,7 @@
 package dev.tranche.app.backup;
 
+import java.sql.Blob;
+import java.sql.Clob;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
@@ -30,9 +32,9 @@ final class Transfer {
                 while (rows.next()) {
                     for (int c = 1; c <= columns; c++) {
                         Object value = rows.getObject(c);
-                        if (value instanceof java.sql.Clob clob) {
+                        if (value instanceof Clob clob) {
                             insert.setString(c, clob.getSubString(1, (int) clob.length()));
-                        } else if (value instanceof java.sql.Blob blob) {
+                        } else if (value instanceof Blob blob) {
                             insert.setBytes(c, blob.getBytes(1, (int) blob.length()));
                         } else {
                             insert.setObject(c, value);

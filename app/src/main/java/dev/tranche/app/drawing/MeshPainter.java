@@ -6,13 +6,9 @@ import java.awt.Graphics2D;
 import java.awt.RenderingHints;
 import java.awt.geom.Path2D;
 import java.awt.image.BufferedImage;
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.IntStream;
-import javax.imageio.ImageIO;
 
 /** Paints a model as it stands, from the front and above, its triangles from the farthest to the nearest; enough to know it by. */
 public final class MeshPainter {
@@ -49,7 +45,7 @@ public final class MeshPainter {
             paint(g, mesh, scale, left, top);
         }
         g.dispose();
-        return bytes(image);
+        return Png.of(image);
     }
 
     private static void paint(Graphics2D g, Mesh mesh, double scale, double left, double top) {
@@ -94,15 +90,5 @@ public final class MeshPainter {
         double light = length == 0 ? 0.5 : 0.62 + 0.26 * normal[2] / length - 0.1 * normal[0] / length;
         int level = (int) (255 * Math.max(0.2, Math.min(0.95, light)));
         return new Color(level, level, level);
-    }
-
-    private static byte[] bytes(BufferedImage image) {
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        try {
-            ImageIO.write(image, "png", out);
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-        return out.toByteArray();
     }
 }

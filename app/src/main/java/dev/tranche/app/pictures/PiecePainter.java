@@ -1,5 +1,6 @@
 package dev.tranche.app.pictures;
 
+import dev.tranche.app.drawing.Png;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.layer.LayerGrid;
@@ -11,10 +12,6 @@ import java.awt.RenderingHints;
 import java.awt.Shape;
 import java.awt.geom.AffineTransform;
 import java.awt.image.BufferedImage;
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import javax.imageio.ImageIO;
 import org.locationtech.jts.awt.ShapeWriter;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -62,7 +59,7 @@ public final class PiecePainter {
             }
         }
         g.dispose();
-        return bytes(image);
+        return Png.of(image);
     }
 
     /**
@@ -97,7 +94,7 @@ public final class PiecePainter {
             }
         }
         g.dispose();
-        return bytes(image);
+        return Png.of(image);
     }
 
     private static AffineTransform place(Envelope box, int width, double scale, double y) {
@@ -115,15 +112,5 @@ public final class PiecePainter {
             g.setColor(new Color((int) (c.red() * light), (int) (c.green() * light), (int) (c.blue() * light)));
             tint.cells().forEach(cell -> g.fill(place.createTransformedShape(new ShapeWriter().toShape(cell))));
         }
-    }
-
-    private static byte[] bytes(BufferedImage image) {
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        try {
-            ImageIO.write(image, "png", out);
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-        return out.toByteArray();
     }
 }

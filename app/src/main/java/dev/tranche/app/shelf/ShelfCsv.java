@@ -7,6 +7,7 @@ import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import java.io.IOException;
 import java.io.StringReader;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -72,7 +73,7 @@ final class ShelfCsv {
                     throw Refusal.of("The table holds over %d spools; give it in parts.", MOST);
                 }
             }
-        } catch (java.io.UncheckedIOException | IllegalStateException e) {
+        } catch (UncheckedIOException | IllegalStateException e) {
             throw new Refusal(
                     "That is no table that can be read: a quotation mark in it is not closed. Nothing was added.");
         }
