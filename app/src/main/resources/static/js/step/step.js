@@ -14,7 +14,7 @@ export function converted(file, hear, signal) {
     worker.onerror = () => end(fail, new Error(`“${file.name}” could not be read here; export it as 3MF or STL, and give that.`));
     worker.onmessage = ({ data }) => {
       if (data.model) end(done, new File([data.model], `${file.name.replace(/\.[^.]+$/, "")}.3mf`, { type: "model/3mf" }));
-      else if (data.wrong) end(fail, new Error(`The STEP file “${file.name}” ${data.wrong}; export it again.`));
+      else if (data.wrong) end(fail, new Error(`The STEP file “${file.name}” ${data.wrong}`));
       else hear(data.done, data.of);
     };
     file.arrayBuffer().then((bytes) => worker.postMessage(bytes, [bytes]));

@@ -34,16 +34,23 @@ const TYPES = '<?xml version="1.0" encoding="UTF-8"?><Types xmlns="http://schema
 const RELS = '<?xml version="1.0" encoding="UTF-8"?><Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Target="/3D/3dmodel.model" Id="rel0" Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/></Relationships>';
 
 onmessage = async ({ data }) => {
+  let kernel;
   try {
-    const kernel = await occtimportjs({ locateFile: () => "/vendor/occt-import-js.wasm" });
+    kernel = await occtimportjs({ locateFile: () => "/vendor/occt-import-js.wasm" });
+  } catch (wrong) {
+    console.warn(wrong);
+    postMessage({ wrong: "cannot be read by this browser; export it as 3MF or STL, and give that." });
+    return;
+  }
+  try {
     const read = kernel.ReadStepFile(new Uint8Array(data), FINE);
     const solids = read.success ? read.meshes.filter((m) => m.index.array.length >= 12) : [];
-    if (!solids.length) throw new Error(read.success ? "holds no solids" : "is cut off or damaged");
+    if (!solids.length) throw new Error(read.success ? "holds no solids; export solids, not surfaces." : "is cut off");
     const text = fflate.strToU8(model(solids));
     const zip = fflate.zipSync({ "[Content_Types].xml": fflate.strToU8(TYPES), "_rels/.rels": fflate.strToU8(RELS), "3D/3dmodel.model": text }, { level: 4 });
     postMessage({ model: zip.buffer }, [zip.buffer]);
   } catch (wrong) {
     console.warn(wrong);
-    postMessage({ wrong: wrong instanceof Error && wrong.message.startsWith("holds") ? wrong.message : "is cut off or damaged" });
+    postMessage({ wrong: wrong instanceof Error && wrong.message.startsWith("holds") ? wrong.message : "is cut off or damaged; export it again." });
   }
 };

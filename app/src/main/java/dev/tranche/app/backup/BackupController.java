@@ -5,7 +5,6 @@ import dev.tranche.app.jobs.JobPages;
 import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.web.Attachment;
-import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -22,6 +21,9 @@ import org.springframework.web.multipart.MultipartFile;
 /** The whole house out and in: from the settings, and by command. */
 @Controller
 class BackupController {
+    /** s */
+    private static final int PATIENCE = 3600;
+
     private final Backups backups;
     private final Jobs jobs;
     private final TrancheProperties properties;
@@ -57,8 +59,8 @@ class BackupController {
     String restore(@RequestParam MultipartFile file, HttpServletResponse response) throws IOException {
         Path copy = copy(file);
         try {
-            return "Taken back. What was here before is kept in "
-                    + backups.restore(copy, Progress.UNHEARD).toAbsolutePath() + "\n";
+            Path before = jobs.await("Taking the backup back", PATIENCE, progress -> backups.restore(copy, progress));
+            return "Taken back. What was here before is kept in " + before.toAbsolutePath() + "\n";
         } catch (Refusal refusal) {
             response.setStatus(422);
             return refusal.getMessage() + "\n";

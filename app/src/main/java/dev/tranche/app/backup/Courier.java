@@ -55,6 +55,7 @@ public final class Courier {
             return say("Tranche gave no backup (" + answer.statusCode() + "); is TRANCHE_PASSWORD set as it is there?");
         }
         Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
+        System.out.println("Everything is copied into " + file + ".");
         return 0;
     }
 
@@ -67,8 +68,11 @@ public final class Courier {
                 .POST(BodyPublishers.ofInputStream(() -> body(file)))
                 .build();
         HttpResponse<String> answer = http.send(request, BodyHandlers.ofString());
-        say(answer.body().strip());
-        return answer.statusCode() == 200 ? 0 : 1;
+        if (answer.statusCode() != 200) {
+            return say(answer.body().strip());
+        }
+        System.out.println(answer.body().strip());
+        return 0;
     }
 
     private static InputStream body(Path file) {
@@ -99,6 +103,7 @@ public final class Courier {
                                         .encodeToString(("tranche:" + password).getBytes(StandardCharsets.UTF_8)));
     }
 
+    /** Why it did not work, and the exit code of that. */
     private static int say(String sentence) {
         System.err.println(sentence);
         return 1;

@@ -1,18 +1,18 @@
 package dev.tranche.app.backup;
 
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.StreamReadConstraints;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.ObjectWriter;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import dev.tranche.core.speech.Refusal;
-import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.InputStreamReader;
 import java.io.OutputStream;
 import java.math.BigDecimal;
-import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
@@ -23,6 +23,7 @@ import java.sql.Types;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.Base64;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -31,7 +32,14 @@ import java.util.Set;
 
 /** The rows of a table as lines of JSON: the names of its columns, then a line a row. */
 final class Rows {
-    private static final ObjectMapper JSON = new ObjectMapper();
+    /** A text may be as long as a revision may; one that is longer is not read to its end. */
+    private static final int LONGEST_TEXT = 64 << 20;
+
+    private static final ObjectMapper JSON = new ObjectMapper(JsonFactory.builder()
+            .streamReadConstraints(StreamReadConstraints.builder()
+                    .maxStringLength(LONGEST_TEXT)
+                    .build())
+            .build());
     private static final ObjectWriter LINE = JSON.writer();
     private static final int AT_ONCE = 500;
 
@@ -125,39 +133,43 @@ final class Rows {
      * @throws Refusal if they are not such as the table has
      */
     static void read(Connection db, String table, InputStream in) throws SQLException, IOException {
-        BufferedReader lines = new BufferedReader(new InputStreamReader(in, StandardCharsets.UTF_8));
-        String head = lines.readLine();
-        if (head == null) {
-            throw damaged(table);
-        }
         Map<String, Integer> types = types(db, table);
-        List<String> columns = new ArrayList<>();
-        for (JsonNode name : JSON.readTree(head)) {
-            if (!types.containsKey(name.asText())) {
+        try (JsonParser lines = JSON.createParser(in)) {
+            List<String> columns = new ArrayList<>();
+            JsonNode head = JSON.readTree(lines);
+            if (head == null) {
                 throw damaged(table);
             }
-            columns.add(name.asText());
-        }
-        String sql = "insert into " + quoted(table) + " ("
-                + String.join(", ", columns.stream().map(Rows::quoted).toList()) + ") values ("
-                + String.join(", ", columns.stream().map(c -> "?").toList()) + ")";
-        try (PreparedStatement insert = db.prepareStatement(sql)) {
-            int waiting = 0;
-            for (String line = lines.readLine(); line != null; line = lines.readLine()) {
-                JsonNode row = JSON.readTree(line);
-                if (row.size() != columns.size()) {
+            for (JsonNode name : head) {
+                if (!types.containsKey(name.asText())) {
                     throw damaged(table);
                 }
-                for (int c = 0; c < columns.size(); c++) {
-                    set(insert, c + 1, types.get(columns.get(c)), row.get(c));
-                }
-                insert.addBatch();
-                if (++waiting % AT_ONCE == 0) {
-                    insert.executeBatch();
-                }
+                columns.add(name.asText());
             }
-            insert.executeBatch();
+            try (PreparedStatement insert = db.prepareStatement(insert(table, columns))) {
+                int waiting = 0;
+                for (JsonNode row = JSON.readTree(lines); row != null; row = JSON.readTree(lines)) {
+                    if (row.size() != columns.size()) {
+                        throw damaged(table);
+                    }
+                    for (int c = 0; c < columns.size(); c++) {
+                        set(insert, c + 1, types.get(columns.get(c)), row.get(c));
+                    }
+                    insert.addBatch();
+                    if (++waiting % AT_ONCE == 0) {
+                        insert.executeBatch();
+                    }
+                }
+                insert.executeBatch();
+            }
         }
+    }
+
+    /** A statement that puts a row in. */
+    static String insert(String table, List<String> columns) {
+        return "insert into " + quoted(table) + " ("
+                + String.join(", ", columns.stream().map(Rows::quoted).toList()) + ") values ("
+                + String.join(", ", Collections.nCopies(columns.size(), "?")) + ")";
     }
 
     private static void set(PreparedStatement insert, int at, int type, JsonNode value) throws SQLException {

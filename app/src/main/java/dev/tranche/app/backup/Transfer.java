@@ -8,8 +8,8 @@ import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.sql.Statement;
-import java.util.Collections;
-import java.util.StringJoiner;
+import java.util.ArrayList;
+import java.util.List;
 
 /** Rows from one database into another of the same schema. */
 final class Transfer {
@@ -22,12 +22,11 @@ final class Transfer {
                 ResultSet rows = statement.executeQuery("select * from " + Rows.quoted(table))) {
             ResultSetMetaData meta = rows.getMetaData();
             int columns = meta.getColumnCount();
-            StringJoiner names = new StringJoiner(", ");
+            List<String> names = new ArrayList<>();
             for (int c = 1; c <= columns; c++) {
-                names.add(Rows.quoted(meta.getColumnName(c)));
+                names.add(meta.getColumnName(c));
             }
-            try (PreparedStatement insert = to.prepareStatement("insert into " + Rows.quoted(table) + " (" + names
-                    + ") values (" + String.join(", ", Collections.nCopies(columns, "?")) + ")")) {
+            try (PreparedStatement insert = to.prepareStatement(Rows.insert(table, names))) {
                 int waiting = 0;
                 while (rows.next()) {
                     for (int c = 1; c <= columns; c++) {

@@ -106,8 +106,9 @@ class Cards {
      * @param found how many plans are meant in all, of {@code all} that there are
      */
     record Page(List<Card> cards, int found, int all, Search search) {
-        public boolean hasMore() {
-            return search.page() * Search.ON_A_PAGE < found;
+        /** How many come after this page. */
+        public int left() {
+            return Math.max(0, found - search.page() * Search.ON_A_PAGE);
         }
     }
 
