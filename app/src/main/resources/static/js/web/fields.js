@@ -2,6 +2,7 @@
 // A field that is left sends itself, or, where it belongs to a form that is applied as a whole (data-whole), that form
 // goes when the hand leaves it. What is refused is said at the field, which keeps what was typed; Escape brings back
 // what holds.
+import { beside } from "./beside.js";
 import { placeOf, standingAt } from "./places.js";
 
 export const FIELDS = "input:not([type=hidden]):not([type=file]), select, textarea";
@@ -51,10 +52,8 @@ function lay() {
   const field = refused && standingAt(refused.place);
   const box = bubble();
   if (!field || !field.getClientRects().length) { show(false); return; }
-  const at = field.getBoundingClientRect();
   show(true);
-  box.style.left = `${Math.max(6, Math.min(at.left, innerWidth - box.offsetWidth - 6))}px`;
-  box.style.top = `${at.bottom + 4 + box.offsetHeight > innerHeight ? at.top - box.offsetHeight - 4 : at.bottom + 4}px`;
+  beside(box, field);
 }
 addEventListener("scroll", () => { if (refused) lay(); }, true);
 addEventListener("resize", () => { if (refused) lay(); });

@@ -36,6 +36,10 @@ document.addEventListener("click", ({ target }) => {
   const closer = target.closest?.("[data-closes]");
   if (closer) document.getElementById(closer.dataset.closes).close();
 });
+// What leads to another page once it is done.
+document.addEventListener("htmx:afterRequest", ({ detail }) => {
+  if (detail.successful && detail.elt.dataset?.then) location.assign(detail.elt.dataset.then);
+});
 
 // The clock of this browser is as a rule the one beside the machine.
 function proposeZone() {

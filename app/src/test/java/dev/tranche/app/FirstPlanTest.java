@@ -134,6 +134,30 @@ class FirstPlanTest extends BrowserTest {
     }
 
     @Test
+    void what_cannot_be_handed_off_is_not_offered_as_if_it_could() throws IOException {
+        String id = plan("too coarse").id();
+        browser.open("/plans/" + id);
+        assertThat(browser.text("#to-hand-off")).isEqualTo("Hand off");
+        startColour("2.4", "Light");
+        browser.open("/plans/" + id + "/hand-off");
+        give(
+                "#gcode-file",
+                file(
+                        "coarse.gcode",
+                        new SmallGcode().sized(30, 20).grid(0.3, 0.3, 16).bytes()));
+        browser.see("main", "Not ready to hand off");
+        assertThat(browser.find("#write-swaps").isEnabled()).isFalse();
+        browser.open("/plans/" + id);
+        assertThat(browser.text("#to-hand-off")).contains("1 to mend");
+        for (String page : List.of("/print", "/rehearse")) {
+            browser.open("/plans/" + id + page);
+            assertThat(browser.text("#obstacles")).contains("cannot be handed off as it is");
+        }
+        browser.click("#obstacles a");
+        browser.until(() -> browser.path().equals("/plans/" + id + "/hand-off"));
+    }
+
+    @Test
     void what_is_asked_while_an_answer_is_on_its_way_is_not_lost() {
         String id = plan("quick hands").id();
         browser.open("/plans/" + id);

@@ -91,7 +91,7 @@ class TrancheApi {
                     @RequestParam(required = false)
                     List<String> puts) {
         return attempt.look(plan, Attempt.Wishes.NONE, gcode, accept == null ? List.of() : accept, work -> {
-            List<Finding> stops = gcodeFiles.stopsForHandOff(work);
+            List<Finding> stops = work.obstacles();
             if (!stops.isEmpty()) {
                 throw new NotReady(stops);
             }
@@ -121,7 +121,7 @@ class TrancheApi {
                     List<String> accept,
             HttpServletResponse response) {
         attempt.look(plan, Attempt.Wishes.NONE, gcode, accept == null ? List.of() : accept, work -> {
-            List<Finding> stops = gcodeFiles.stopsForHandOff(work);
+            List<Finding> stops = work.obstacles();
             if (!stops.isEmpty()) {
                 throw new NotReady(stops);
             }

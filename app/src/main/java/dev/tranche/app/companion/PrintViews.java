@@ -94,6 +94,7 @@ class PrintViews implements Underway {
     String start(Workpiece work, List<Print> before, Model model) {
         Agenda agenda = Agenda.of(work.ledger(), work.machine().rig(), work.colours());
         model.addAttribute("state", "none");
+        model.addAttribute("obstacles", work.obstacles());
         model.addAttribute("marks", marks(agenda));
         model.addAttribute("first", SpoolMark.of(work, work.firstSpool().id()));
         model.addAttribute("firstHeat", work.firstSpool().firstLayerTemperature());

@@ -1,6 +1,7 @@
 package dev.tranche.app.demo;
 
 import dev.tranche.app.exchange.FileColours;
+import dev.tranche.app.exchange.ModelImport;
 import dev.tranche.app.plans.ModelFile;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
@@ -45,7 +46,6 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.math.BigDecimal;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.boot.ApplicationArguments;
@@ -60,6 +60,7 @@ class DemoData implements ApplicationRunner {
     private final Workshop workshop;
     private final Plans plans;
     private final FileStore files;
+    private final ModelImport models;
     private final TrancheProperties properties;
     private final ModelCuts cuts;
     private final FileColours fileColours;
@@ -71,6 +72,7 @@ class DemoData implements ApplicationRunner {
             Workshop workshop,
             Plans plans,
             FileStore files,
+            ModelImport models,
             TrancheProperties properties,
             ModelCuts cuts,
             FileColours fileColours,
@@ -81,6 +83,7 @@ class DemoData implements ApplicationRunner {
         this.workshop = workshop;
         this.plans = plans;
         this.files = files;
+        this.models = models;
         this.properties = properties;
         this.cuts = cuts;
         this.fileColours = fileColours;
@@ -240,9 +243,7 @@ class DemoData implements ApplicationRunner {
     }
 
     private void giveGcode(PlanState plan, String gcode, String name) throws IOException {
-        FileStore.Kept kept = files.keep(
-                new ByteArrayInputStream(gcode.getBytes(StandardCharsets.US_ASCII)), properties.largestGcode());
-        plans.giveGcode(plan.id(), new PlanState.Gcode(kept.hash(), name));
+        models.giveGcode(plan, DemoToolpaths.stream(gcode), name);
     }
 
     private ModelFile keep(Mesh mesh, String name) throws IOException {

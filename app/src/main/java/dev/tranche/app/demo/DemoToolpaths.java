@@ -7,6 +7,9 @@ import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Words;
+import java.io.ByteArrayInputStream;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import org.locationtech.jts.geom.Coordinate;
@@ -32,6 +35,10 @@ final class DemoToolpaths {
     private DemoToolpaths(double shiftX, double shiftY) {
         this.shiftX = shiftX;
         this.shiftY = shiftY;
+    }
+
+    static InputStream stream(String gcode) {
+        return new ByteArrayInputStream(gcode.getBytes(StandardCharsets.US_ASCII));
     }
 
     /** A file that prints {@code model} in the middle of a bed of this size. */

@@ -1,13 +1,11 @@
 package dev.tranche.app.demo;
 
+import dev.tranche.app.guide.Guide;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
-import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.rig.Beginning;
-import java.math.BigDecimal;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.core.env.Environment;
@@ -33,21 +31,8 @@ class FirstStart implements ApplicationRunner {
                 || !workshop.all().isEmpty()) {
             return;
         }
-        workshop.add(Beginning.DIRECT_PAUSE.rig("My printer"));
-        shelf.add(spool("Dark", "#26272A"));
-        shelf.add(spool("Light", "#F2F1EC"));
-    }
-
-    private static Spool spool(String name, String colour) {
-        return new Spool(
-                new SpoolId(0),
-                name,
-                Material.PLA,
-                Srgb.parse(colour),
-                Material.PLA.density(),
-                BigDecimal.valueOf(20),
-                210,
-                205,
-                1000);
+        workshop.add(Guide.FIRST_PRINTER);
+        shelf.add(Spool.full("Dark", Material.PLA, Srgb.parse("#26272A")));
+        shelf.add(Spool.full("Light", Material.PLA, Srgb.parse("#F2F1EC")));
     }
 }

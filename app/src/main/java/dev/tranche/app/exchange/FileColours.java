@@ -13,7 +13,6 @@ import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Height;
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
@@ -88,16 +87,7 @@ public class FileColours {
         return shelf.all().stream()
                 .min(Comparator.comparingDouble(s -> difference(s, colour)))
                 .filter(s -> difference(s, colour) <= NEAR)
-                .orElseGet(() -> shelf.add(new Spool(
-                        new SpoolId(0),
-                        name(colour, called),
-                        Material.PLA,
-                        colour,
-                        Material.PLA.density(),
-                        BigDecimal.valueOf(20),
-                        210,
-                        205,
-                        1000)))
+                .orElseGet(() -> shelf.add(Spool.full(name(colour, called), Material.PLA, colour)))
                 .id();
     }
 

@@ -25,6 +25,7 @@ import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -121,9 +122,13 @@ public class ModelImport {
     /** Gives a plan a sliced file, unread. */
     public void giveGcode(PlanState plan, MultipartFile file) throws IOException {
         try (InputStream in = file.getInputStream()) {
-            FileStore.Kept kept = files.keep(in, properties.largestGcode());
-            plans.giveGcode(plan.id(), new PlanState.Gcode(kept.hash(), FileNames.shown(file.getOriginalFilename())));
+            giveGcode(plan, in, FileNames.shown(file.getOriginalFilename()));
         }
+    }
+
+    public void giveGcode(PlanState plan, InputStream gcode, String name) throws IOException {
+        FileStore.Kept kept = files.keep(gcode, properties.largestGcode());
+        plans.giveGcode(plan.id(), new PlanState.Gcode(kept.hash(), name));
     }
 
     public LayerGrid grid(PlanContent content) {
@@ -172,6 +177,21 @@ public class ModelImport {
             delete(archives);
             throw e.getCause();
         }
+    }
+
+    /** What is done with a plan that has just begun. */
+    public interface Then {
+        void with(PlanState plan, Progress progress) throws IOException;
+    }
+
+    /** A plan of a model that nobody had to give; ends on its desk. */
+    public Job begin(String name, byte[] model, Then then) {
+        return jobs.start("Reading and cutting " + name, progress -> {
+            FileStore.Kept kept = files.keep(new ByteArrayInputStream(model), properties.largestModel());
+            PlanState plan = create(content(List.of(new ModelFile(kept.hash(), name, kept.size()))), progress);
+            then.with(plan, progress);
+            return "/plans/" + plan.id();
+        });
     }
 
     private ModelFile keepUnchecked(MultipartFile file, List<FileStore.Kept> kept) {
@@ -295,7 +315,15 @@ public class ModelImport {
         }
         ColourPlan colours = ColourPlan.of(LayerSettings.COMMON, spools.get(0).id());
         return new PlanContent(
-                files, colours, PurgeSettings.USUAL, machines.get(0).id());
+                files, colours, PurgeSettings.USUAL, usual(machines).id());
+    }
+
+    /** The printer that was planned for last, or else the one set up last. */
+    private Workshop.Machine usual(List<Workshop.Machine> machines) {
+        return plans.lastPrinters().stream()
+                .flatMap(id -> machines.stream().filter(m -> m.id() == id))
+                .findFirst()
+                .orElse(machines.get(machines.size() - 1));
     }
 
     private static void requireRoom(int number) {

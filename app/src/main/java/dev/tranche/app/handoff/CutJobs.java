@@ -30,14 +30,12 @@ class CutJobs {
     private static final int MOST = 40;
 
     private final SlicedFiles sliced;
-    private final GcodeFiles gcode;
 
     private final Figures figures;
 
-    CutJobs(SlicedFiles sliced, GcodeFiles gcode, Figures figures) {
+    CutJobs(SlicedFiles sliced, Figures figures) {
         this.figures = figures;
         this.sliced = sliced;
-        this.gcode = gcode;
     }
 
     /**
@@ -159,7 +157,7 @@ class CutJobs {
 
     private Jobs ready(Workpiece work, Set<Integer> before) {
         Jobs jobs = jobs(work, before);
-        var stops = gcode.stopsForHandOff(work);
+        var stops = work.obstacles();
         if (!stops.isEmpty()) {
             throw new Refusal(GcodeFiles.notWritten(stops));
         }

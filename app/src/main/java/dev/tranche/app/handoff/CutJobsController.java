@@ -60,7 +60,7 @@ class CutJobsController {
             if (!layers.isEmpty()) {
                 model.addAttribute("rows", jobs.rows(work, layers));
                 model.addAttribute("typed", CutJobs.typed(layers));
-                model.addAttribute("stops", gcode.stopsForHandOff(work));
+                model.addAttribute("stops", work.obstacles());
             }
         } catch (Refusal said) {
             model.addAttribute("refusal", said.getMessage());

@@ -20,7 +20,6 @@ import dev.tranche.core.machine.Printer;
 import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
-import dev.tranche.core.speech.Severity;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
@@ -127,13 +126,6 @@ public class GcodeFiles {
         }
     }
 
-    /** Findings that forbid to write swaps into the file. */
-    public List<Finding> stopsForHandOff(Workpiece work) {
-        return work.findings().stream()
-                .filter(f -> f.severity() == Severity.STOP)
-                .toList();
-    }
-
     /** Says so, with the first of the findings that forbid it. */
     public static String notWritten(List<Finding> stops) {
         return "The swaps were not written: " + stops.get(0).sentence();
@@ -154,7 +146,7 @@ public class GcodeFiles {
 
     public Download withSwaps(Workpiece work) {
         Patch patch = work.reckoning().patch();
-        List<Finding> stops = stopsForHandOff(work);
+        List<Finding> stops = work.obstacles();
         if (!stops.isEmpty()) {
             throw new Refusal(notWritten(stops));
         }

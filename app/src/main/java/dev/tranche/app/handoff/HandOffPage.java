@@ -31,7 +31,7 @@ class HandOffPage {
 
     String show(String id, Model model) {
         return pages.show(id, "hand-off", model, work -> {
-            model.addAttribute("stops", gcode.stopsForHandOff(work));
+            model.addAttribute("stops", work.obstacles());
             model.addAttribute("accepted", gcode.accepted(work));
             model.addAttribute("preview", gcode.preview(work));
             model.addAttribute("tools", tools.of(work));

@@ -24,6 +24,7 @@ import java.util.function.BiFunction;
 import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -345,6 +346,22 @@ public class Plans implements SpoolUse {
     public Set<SpoolId> lastUsed() {
         return plans.findTop12ByDeletedAtIsNullOrderByChangedDesc().stream()
                 .flatMap(p -> Listed.numbers(p.spools).stream())
+                .collect(Collectors.toCollection(LinkedHashSet::new));
+    }
+
+    /** The plan that was changed last, if there is any. */
+    @Reading
+    public Optional<String> latest() {
+        return plans.findTop12ByDeletedAtIsNullOrderByChangedDesc().stream()
+                .map(p -> p.id)
+                .findFirst();
+    }
+
+    /** The printers of the plans changed last, the latest first. */
+    @Reading
+    public Set<Long> lastPrinters() {
+        return plans.findTop12ByDeletedAtIsNullOrderByChangedDesc().stream()
+                .flatMap(p -> Stream.ofNullable(p.printer))
                 .collect(Collectors.toCollection(LinkedHashSet::new));
     }
 

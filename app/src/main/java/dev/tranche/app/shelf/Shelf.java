@@ -14,6 +14,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.springframework.context.event.EventListener;
 import org.springframework.data.domain.Sort;
 import org.springframework.stereotype.Service;
@@ -54,6 +56,17 @@ public class Shelf {
         SpoolEntity entity = new SpoolEntity();
         entity.take(spool);
         return spools.save(entity).spool();
+    }
+
+    /** A name that no spool of the shelf has: as it is given, or else with a number after it. */
+    @Transactional(readOnly = true)
+    public String free(String name) {
+        Set<String> names =
+                all().stream().map(s -> s.name().toLowerCase(Locale.ROOT)).collect(Collectors.toSet());
+        return Stream.concat(Stream.of(name), IntStream.iterate(2, i -> i + 1).mapToObj(i -> name + " " + i))
+                .filter(n -> !names.contains(n.toLowerCase(Locale.ROOT)))
+                .findFirst()
+                .orElseThrow();
     }
 
     /**

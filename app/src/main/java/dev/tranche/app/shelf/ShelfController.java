@@ -6,7 +6,6 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.util.List;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -69,11 +68,7 @@ class ShelfController {
 
     @PostMapping("/shelf/{id}/remove")
     String remove(@PathVariable long id, Model model) {
-        List<String> users = uses.using(new SpoolId(id));
-        if (!users.isEmpty()) {
-            throw new Refusal(
-                    "This spool is part of " + String.join(", ", users) + "; give those colours another spool first.");
-        }
+        uses.requireUnused(new SpoolId(id));
         model.addAttribute("removed", shelf.remove(new SpoolId(id)));
         fill(model);
         return "shelf/shelf :: spools";

@@ -29,6 +29,7 @@ import dev.tranche.core.rig.Mixing;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.ToolTable;
+import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Volume;
 import java.util.List;
@@ -123,6 +124,11 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
 
     public List<Finding> findings() {
         return reckoning.findings();
+    }
+
+    /** Findings with which nothing is handed off. */
+    public List<Finding> obstacles() {
+        return findings().stream().filter(f -> f.severity() == Severity.STOP).toList();
     }
 
     /** Findings to be read: neither put aside nor such as say the same on every plan. */

@@ -133,6 +133,10 @@ class DemoPagesTest {
             browser.open("/settings");
             for (String page : List.of(
                     "/",
+                    "/words",
+                    "/begin/printer",
+                    "/begin/spools",
+                    "/begin/model",
                     marker,
                     tile,
                     "/plans/" + plan("Leaf panel").id() + "?side=parts&layer=1",

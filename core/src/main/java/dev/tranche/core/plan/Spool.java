@@ -64,6 +64,21 @@ public record Spool(
         }
     }
 
+    /** A kilogram of which only this is known: the rest is what is usual of its material, and 20 a kilogram. */
+    public static Spool full(String name, Material material, Srgb colour) {
+        return new Spool(
+                new SpoolId(0),
+                name,
+                material,
+                colour,
+                material.density(),
+                BigDecimal.valueOf(20),
+                material.usualFirstLayer(),
+                material.usualTemperature(),
+                1000,
+                usualCover(material, colour));
+    }
+
     /** A spool of which nobody knows how well it covers. */
     public Spool(
             SpoolId id,

@@ -1,0 +1,2 @@
+/** What words mean, told where they stand. */
+package dev.tranche.app.terms;
