@@ -14,6 +14,8 @@ import "./desk/zones.js";
 import "./desk/cursor.js";
 import "./desk/section.js";
 import "./desk/menus.js";
+import "./desk/dabs.js";
+import "./desk/parts.js";
 import "./plate/plate.js";
 import "./piece/piece.js";
 import "./printers/macro.js";

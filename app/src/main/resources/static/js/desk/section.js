@@ -5,7 +5,7 @@ import { desk, goTo } from "./cursor.js";
 const drawing = () => document.querySelector("svg.section .layers-of");
 
 /** The layer under a pointer, as the drawing's own numbers have it; nothing beside the drawing. */
-function layerAt(event) {
+export function layerAt(event) {
   const field = drawing();
   if (!field) return null;
   const box = field.getBoundingClientRect();
@@ -21,7 +21,7 @@ function layerAt(event) {
 
 const mm = (micrometres) => (micrometres / 1000).toFixed(micrometres % 10 === 0 ? 2 : 3);
 
-function show(at, target) {
+export function show(at, target) {
   const mark = document.getElementById("pointed-layer");
   if (!mark) return;
   mark.classList.toggle("target", Boolean(target));

@@ -5,10 +5,10 @@ import { typing } from "../web/page.js";
 // --- Zones on the layer plan: drawn, dragged, nudged, ranked -------------------------------------------------
 const nudges = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
 const chosenZone = () => document.querySelector("svg.layer-plan[data-layer] .zone.chosen");
-const post = (path, values) => htmx.ajax("POST", `/plans/${desk().dataset.plan}/${path}`, { source: "#desk", target: "#desk", swap: "outerHTML", values });
+export const post = (path, values) => htmx.ajax("POST", `/plans/${desk().dataset.plan}/${path}`, { source: "#desk", target: "#desk", swap: "outerHTML", values });
 
 /** Where a pointer is, in mm of the model: the drawing's own matrix knows. */
-function millimetres(plan, event) {
+export function millimetres(plan, event) {
   const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(plan.querySelector(".mm").getScreenCTM().inverse());
   return { x: at.x.toFixed(3), y: at.y.toFixed(3) };
 }

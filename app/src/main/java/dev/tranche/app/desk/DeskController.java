@@ -125,6 +125,12 @@ class DeskController {
         return answers.desk(edits.recolour(at, index, spool), at);
     }
 
+    /** A spool that was dropped on the section: the band of this layer is printed in it. */
+    @PostMapping("/plans/{id}/bands/{layer}")
+    ModelAndView recolourBand(@PathVariable("layer") int dropped, Shown at, @RequestParam long spool) {
+        return answers.desk(edits.recolourAt(at, workbench.openNow(plans.get(at.id())), dropped, spool), at);
+    }
+
     @PostMapping("/plans/{id}/starts/{index}/merge")
     ModelAndView merge(@PathVariable int index, Shown at) {
         return answers.desk(edits.merge(at, index), at);

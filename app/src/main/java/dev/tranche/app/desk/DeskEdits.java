@@ -75,6 +75,16 @@ class DeskEdits {
         return plans.edit(at.id(), at.edition(), "recolour to " + chosen.name(), p -> p.recolour(index, chosen.id()));
     }
 
+    /** The band that covers {@code layer}. */
+    PlanState recolourAt(Shown at, Workpiece work, int layer, long spool) {
+        if (layer < 1 || layer > work.grid().count()) {
+            throw Refusal.of(
+                    "The print has layers 1 to %d; there is no layer %d.",
+                    work.grid().count(), layer);
+        }
+        return recolour(at, work.trancheOf(layer).index(), spool);
+    }
+
     PlanState merge(Shown at, int index) {
         return plans.edit(at.id(), at.edition(), "merge two colours", p -> p.merge(index));
     }

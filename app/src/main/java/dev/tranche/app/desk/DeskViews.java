@@ -28,6 +28,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
@@ -94,7 +95,9 @@ class DeskViews {
         SpoolId suggested = suggested(work, layer);
         moved(work, shown, zoom, model);
         regionViews.show(work, shown, suggested, model);
-        model.addAttribute("marks", SpoolMark.palette(work));
+        List<SpoolMark> marks = SpoolMark.palette(work);
+        model.addAttribute("marks", marks);
+        model.addAttribute("markOf", marks.stream().collect(Collectors.toMap(SpoolMark::id, Function.identity())));
         model.addAttribute("starts", starts(work));
         model.addAttribute("halts", halts(work));
         model.addAttribute("spools", choices.of(work.plan()));

@@ -2,8 +2,11 @@ package dev.tranche.app.desk;
 
 import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.plans.PartNotes;
+import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.web.Figures;
+import dev.tranche.app.work.ModelCuts;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.format.PartedModel;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.Field;
@@ -27,9 +30,11 @@ import org.springframework.ui.Model;
 @Component
 class RegionViews {
     private final Choices choices;
+    private final ModelCuts cuts;
     private final Figures figures;
 
-    RegionViews(Choices choices, Figures figures) {
+    RegionViews(Choices choices, ModelCuts cuts, Figures figures) {
+        this.cuts = cuts;
         this.choices = choices;
         this.figures = figures;
     }
@@ -53,8 +58,18 @@ class RegionViews {
     record ZoneRow(
             String kind, String x, String y, String width, Optional<String> depth, String turn, boolean mirrored) {}
 
-    /** @param mark of the spool it is coloured with as a whole, if it is */
-    record PartRow(int number, Optional<SpoolMark> mark, String name, String measures, boolean hidden, String group) {}
+    /**
+     * @param mark of the spool it is coloured with as a whole, if it is
+     * @param file it came in
+     */
+    record PartRow(
+            int number,
+            Optional<SpoolMark> mark,
+            String name,
+            String measures,
+            boolean hidden,
+            String group,
+            String file) {}
 
     /** What was clicked. */
     record Piece(String name, SpoolMark mark, String post, String field, String value) {}
@@ -62,7 +77,17 @@ class RegionViews {
     void show(Workpiece work, Shown shown, SpoolId suggested, Model model) {
         model.addAttribute("side", shown.sideOr());
         model.addAttribute("regions", regions(work));
-        model.addAttribute("parts", parts(work));
+        List<PartRow> parts = parts(work);
+        model.addAttribute("parts", parts);
+        model.addAttribute(
+                "partMarks",
+                parts.stream()
+                        .flatMap(p -> p.mark().stream())
+                        .distinct()
+                        .sorted(Comparator.comparing(SpoolMark::letter))
+                        .toList());
+        model.addAttribute(
+                "partFiles", parts.stream().map(PartRow::file).distinct().toList());
         int chosen = shown.regionOr();
         boolean there = chosen >= 0 && chosen < work.colours().regions().size();
         model.addAttribute("chosen", there ? chosen : null);
@@ -135,7 +160,9 @@ class RegionViews {
 
     private List<PartRow> parts(Workpiece work) {
         List<PartRow> rows = new ArrayList<>();
-        PartNotes notes = work.plan().content().parts();
+        PlanContent content = work.plan().content();
+        PartNotes notes = content.parts();
+        PartedModel model = cuts.modelAtHand(content.files());
         for (int i = 0; i < work.partNames().size(); i++) {
             int region = work.colours().regions().ofPart(i);
             Mesh mesh = work.cut().model().body().solids().get(i);
@@ -150,7 +177,8 @@ class RegionViews {
                     work.partNames().get(i),
                     measures,
                     notes.of(i).hidden(),
-                    notes.of(i).group()));
+                    notes.of(i).group(),
+                    content.files().get(model.fileOf(i)).name()));
         }
         rows.sort(Comparator.comparing(PartRow::group));
         return rows;

@@ -11,13 +11,29 @@ import java.util.Map;
  * What a model file holds.
  *
  * @param parts its solids, put right as far as that can be done; their order is theirs for good
+ * @param perFile how many of them each file gave, in the order of the files
  * @param lifted by how many mm the file's Z was raised to set it on the bed
  * @param report what was found in all of them, and done
  * @param painted solids with more than one colour on their surface, of which the one with most area counts
  */
-public record PartedModel(List<Part> parts, double lifted, Repair.Report report, int painted) {
+public record PartedModel(List<Part> parts, List<Integer> perFile, double lifted, Repair.Report report, int painted) {
     public PartedModel {
         parts = List.copyOf(parts);
+        perFile = List.copyOf(perFile);
+    }
+
+    /** Of one file. */
+    PartedModel(List<Part> parts, double lifted, Repair.Report report, int painted) {
+        this(parts, List.of(parts.size()), lifted, report, painted);
+    }
+
+    /** Which file gave a part, from 0. */
+    public int fileOf(int part) {
+        int file = 0;
+        for (int first = perFile.get(0); part >= first; first += perFile.get(file)) {
+            file++;
+        }
+        return file;
     }
 
     public Body body() {
@@ -30,6 +46,7 @@ public record PartedModel(List<Part> parts, double lifted, Repair.Report report,
                 numbered(parts.stream()
                         .map(p -> p.name().isEmpty() ? p.named(name) : p)
                         .toList()),
+                perFile,
                 lifted,
                 report,
                 painted);
@@ -50,7 +67,10 @@ public record PartedModel(List<Part> parts, double lifted, Repair.Report report,
                             part.called(),
                             together.solids().get(i)));
         }
-        return new PartedModel(numbered(all), together.lifted(), report.plus(other.report), painted + other.painted);
+        List<Integer> files = new ArrayList<>(perFile);
+        files.addAll(other.perFile);
+        return new PartedModel(
+                numbered(all), files, together.lifted(), report.plus(other.report), painted + other.painted);
     }
 
     /** Names that several parts share get a number: “leaf 1”, “leaf 2”. */
