@@ -4,6 +4,7 @@ import dev.tranche.app.drawing.MeshPainter;
 import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.ModelFile;
+import dev.tranche.app.plans.PartNotes;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
@@ -17,6 +18,8 @@ import dev.tranche.core.format.ModelReader;
 import dev.tranche.core.format.Part;
 import dev.tranche.core.format.PartedModel;
 import dev.tranche.core.geometry.Body;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Shift;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
@@ -34,6 +37,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.springframework.stereotype.Service;
 import org.springframework.web.multipart.MultipartFile;
 
@@ -41,6 +46,8 @@ import org.springframework.web.multipart.MultipartFile;
 @Service
 public class ModelImport {
     private static final int MOST_FILES = 20;
+    /** Things of one file that are offered one by one. */
+    private static final int MOST_OFFERED = 60;
     /** s */
     private static final int PATIENCE = 300;
     /** px */
@@ -159,10 +166,7 @@ public class ModelImport {
                 PlanContent content = content(plain);
                 return jobs.start(
                         "Reading and cutting " + plain.get(0).name(),
-                        orTakenBack(
-                                kept,
-                                progress ->
-                                        "/plans/" + create(content, progress).id()));
+                        orTakenBack(kept, progress -> begun(content, progress)));
             }
             String name = FileNames.shown(given.get(0).getOriginalFilename());
             return jobs.start(
@@ -238,7 +242,7 @@ public class ModelImport {
             delete(archives);
         }
         if (found.size() == 1) {
-            return "/plans/" + create(content(found), progress).id();
+            return begun(content(found), progress);
         }
         List<Offers.Candidate> candidates = new ArrayList<>();
         for (ModelFile file : found) {
@@ -247,43 +251,108 @@ public class ModelImport {
         return "/offers/" + offers.make(name, candidates).id();
     }
 
+    /** A plan; or, where one file holds things that stand apart, where one chooses among them. */
+    private String begun(PlanContent content, Progress progress) {
+        PartedModel model = cuts.model(content.files(), progress);
+        List<List<Integer>> apart = model.apart();
+        if (content.files().size() > 1 || apart.size() == 1 || apart.size() > MOST_OFFERED) {
+            return "/plans/" + create(content, progress).id();
+        }
+        ModelFile file = content.files().get(0);
+        return "/offers/"
+                + offers.make(
+                                file.name(),
+                                apart.stream().map(t -> thing(file, model, t)).toList())
+                        .id();
+    }
+
+    private static Offers.Candidate thing(ModelFile file, PartedModel model, List<Integer> parts) {
+        String first = model.parts().get(parts.get(0)).name();
+        return drawn(
+                file,
+                parts.size() == 1 ? first : Words.format("%s and %d more", first, parts.size() - 1),
+                parts,
+                parts.stream().map(model.parts()::get).map(Part::mesh).toList());
+    }
+
     private Offers.Candidate candidate(ModelFile file, Progress progress) {
         try {
-            PartedModel model = cuts.model(List.of(file), progress);
-            Body body = model.body();
-            String size = Words.format(
-                    "%.1f × %.1f × %.1f mm",
-                    body.footprint().getWidth(),
-                    body.footprint().getHeight(),
-                    body.height().millimetres());
-            return new Offers.Candidate(
-                    file, size, true, MeshPainter.png(body.solids(), PICTURE_WIDTH, PICTURE_HEIGHT));
+            return drawn(
+                    file,
+                    file.name(),
+                    List.of(),
+                    cuts.model(List.of(file), progress).body().solids());
         } catch (Refusal unreadable) {
-            return new Offers.Candidate(file, unreadable.getMessage(), false, new byte[0]);
+            return new Offers.Candidate(file, file.name(), List.of(), unreadable.getMessage(), false, new byte[0]);
         }
+    }
+
+    private static Offers.Candidate drawn(ModelFile file, String name, List<Integer> parts, List<Mesh> solids) {
+        Body body = new Body(solids, 0);
+        String size = Words.format(
+                "%.1f × %.1f × %.1f mm",
+                body.footprint().getWidth(),
+                body.footprint().getHeight(),
+                body.height().millimetres() - lowest(solids));
+        return new Offers.Candidate(
+                file, name, parts, size, true, MeshPainter.png(solids, PICTURE_WIDTH, PICTURE_HEIGHT));
+    }
+
+    /** mm */
+    private static double lowest(List<Mesh> solids) {
+        return solids.stream().mapToInt(Mesh::bottom).min().orElse(0) / 1000.0;
     }
 
     /** Begins what was chosen: one plan of all of it, aligned by their origins, or a plan each. */
     public Job take(Offers.Offer offer, List<Integer> chosen, boolean together) {
-        List<ModelFile> wanted = chosen.stream()
+        List<Offers.Candidate> wanted = chosen.stream()
                 .filter(i -> i >= 0 && i < offer.candidates().size())
                 .map(i -> offer.candidates().get(i))
                 .filter(Offers.Candidate::readable)
-                .map(Offers.Candidate::file)
                 .toList();
         if (wanted.isEmpty()) {
             throw new Refusal("Choose at least one of them.");
         }
-        requireRoom(wanted.size());
-        List<List<ModelFile>> each =
+        List<List<Offers.Candidate>> each =
                 together ? List.of(wanted) : wanted.stream().map(List::of).toList();
+        each.forEach(c -> requireRoom(files(c).size()));
         return jobs.start("Reading and cutting " + wanted.get(0).name(), progress -> {
             String last = "";
-            for (List<ModelFile> files : each) {
-                last = create(content(files), progress).id();
+            for (List<Offers.Candidate> one : each) {
+                last = create(one, offer, progress).id();
             }
             return each.size() == 1 ? "/plans/" + last : "/";
         });
+    }
+
+    private static List<ModelFile> files(List<Offers.Candidate> chosen) {
+        return chosen.stream().map(Offers.Candidate::file).distinct().toList();
+    }
+
+    /** One plan of what was chosen; of a file whose things were chosen from, the rest is left out, and can be taken in again. */
+    private PlanState create(List<Offers.Candidate> chosen, Offers.Offer offer, Progress progress) {
+        PlanContent content = content(files(chosen));
+        if (!offer.ofOneFile() || chosen.size() == offer.candidates().size()) {
+            return create(content, progress);
+        }
+        PartedModel model = cuts.model(content.files(), progress);
+        List<Integer> kept =
+                chosen.stream().flatMap(c -> c.parts().stream()).sorted().toList();
+        double lowest =
+                lowest(kept.stream().map(p -> model.parts().get(p).mesh()).toList());
+        PartNotes notes = PartNotes.NONE.hiding(
+                IntStream.range(0, model.parts().size())
+                        .filter(p -> !kept.contains(p))
+                        .boxed()
+                        .collect(Collectors.toSet()),
+                true);
+        if (lowest > 0) {
+            notes = notes.moving(kept.stream().collect(Collectors.toMap(p -> p, p -> new Shift(0, 0, -lowest))));
+        }
+        String name = chosen.size() == 1
+                ? chosen.get(0).name()
+                : FileNames.stem(content.files().get(0).name());
+        return create(name, content.with(notes), progress);
     }
 
     private static void delete(List<Path> files) throws IOException {
@@ -333,10 +402,14 @@ public class ModelImport {
     }
 
     private PlanState create(PlanContent content, Progress progress) {
+        return create(FileNames.stem(content.files().get(0).name()), content, progress);
+    }
+
+    private PlanState create(String name, PlanContent content, Progress progress) {
         List<Part> parts = cuts.model(content.files(), progress).parts();
         PlanContent coloured = content.with(fileColours.begin(content.colours(), parts));
         cuts.cut(coloured, progress);
-        return plans.create(FileNames.stem(content.files().get(0).name()), coloured);
+        return plans.create(name, coloured);
     }
 
     /** Adds a file to a plan, aligned by its own origin. */

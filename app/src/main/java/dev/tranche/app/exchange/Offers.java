@@ -20,12 +20,19 @@ public class Offers {
     /**
      * A model to be chosen.
      *
+     * @param parts of the file that it is; none for all of it
      * @param size W × D × H, in words, or why it cannot be read
      * @param picture of it, PNG
      */
-    public record Candidate(ModelFile file, String size, boolean readable, byte[] picture) {}
+    public record Candidate(
+            ModelFile file, String name, List<Integer> parts, String size, boolean readable, byte[] picture) {}
 
-    public record Offer(String id, String name, List<Candidate> candidates) {}
+    public record Offer(String id, String name, List<Candidate> candidates) {
+        /** Whether they are things of one file, and not files. */
+        public boolean ofOneFile() {
+            return !candidates.get(0).parts().isEmpty();
+        }
+    }
 
     Offer make(String name, List<Candidate> candidates) {
         Offer offer = new Offer(UUID.randomUUID().toString().substring(0, 8), name, List.copyOf(candidates));

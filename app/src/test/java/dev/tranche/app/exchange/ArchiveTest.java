@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.support.BrowserTest;
+import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.format.StlWriter;
+import dev.tranche.core.format.ThreeMfWriter;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
@@ -98,6 +100,57 @@ class ArchiveTest extends BrowserTest {
         browser.click("#take-each");
         browser.until(() -> browser.path().equals("/"));
         assertThat(plans.listed()).extracting(Plans.Listed::name).contains("hook", "lid");
+    }
+
+    /** A pot, its lid beside it, and a ball that hovers beside both, as a 3MF builds them. */
+    private static byte[] plateful() throws IOException {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        ThreeMfWriter.write(
+                "Plateful",
+                List.of(
+                        thing("Pot", "#26272A", new Shapes().box(0, 0, 0, 20, 20, 10)),
+                        thing("Handle", "#F2F1EC", new Shapes().box(20, 5, 4, 6, 4, 4)),
+                        thing("Lid", "#F2F1EC", new Shapes().box(40, 0, 0, 20, 20, 2)),
+                        thing("Knob", "#26272A", new Shapes().box(80, 0, 6, 8, 8, 3))),
+                bytes);
+        return bytes.toByteArray();
+    }
+
+    private static ThreeMfWriter.Thing thing(String name, String colour, Shapes shape) {
+        return new ThreeMfWriter.Thing(name, name, Srgb.parse(colour), List.of(shape.mesh()));
+    }
+
+    @Test
+    void things_of_one_file_that_stand_apart_are_chosen_by_picture_and_the_rest_is_left_out() throws IOException {
+        browser.open("/");
+        give("#model-file", file("plateful.3mf", plateful()));
+        browser.see("h1", "Which of these?");
+        // The handle touches its pot and goes with it.
+        assertThat(browser.text("#content"))
+                .contains("holds 3 things that stand apart")
+                .contains("Pot and 1 more")
+                .contains("26.0 × 20.0 × 10.0 mm")
+                .contains("Lid")
+                .contains("8.0 × 8.0 × 3.0 mm");
+        String offer = browser.path();
+        browser.click("#take-together");
+        browser.see(".steps", "88.0 × 20.0 × 10.00 mm");
+
+        browser.open(offer);
+        browser.click("#offered-0");
+        browser.click("#offered-1");
+        browser.click("#take-each");
+        // What hovered beside the others stands on the bed by itself.
+        browser.see(".steps", "8.0 × 8.0 × 3.00 mm");
+        assertThat(browser.text(".steps")).contains("Knob");
+        assertThat(plans.get(browser.path().split("[/?]")[2]).content().parts().hidden())
+                .containsExactlyInAnyOrder(0, 1, 2);
+        assertThat(browser.text("#findings")).doesNotContain("Stop");
+
+        browser.open(offer);
+        browser.click("#take-each");
+        browser.until(() -> browser.path().equals("/"));
+        assertThat(plans.listed()).extracting(Plans.Listed::name).contains("Pot and 1 more", "Lid", "Knob");
     }
 
     @Test

@@ -25,8 +25,10 @@ final class Corners {
     private int label;
     private final Map<Label, Integer> known = new LinkedHashMap<>();
 
-    /** What a file calls a triangle, in what colour, and of which of its objects. */
-    private record Label(String name, Optional<Srgb> colour, String called, int thing) {}
+    private int item;
+
+    /** What a file calls a triangle, in what colour, of which of its objects, and in which item of what it builds. */
+    private record Label(String name, Optional<Srgb> colour, String called, int thing, int item) {}
 
     Corners() {
         labelled("", Optional.empty(), 0);
@@ -34,7 +36,12 @@ final class Corners {
 
     /** A model of one mesh of which the file says nothing more. */
     static PartedModel model(Mesh mesh, Progress progress) {
-        return model(mesh, new int[mesh.triangles()], List.of(new Label("", Optional.empty(), "", 0)), progress);
+        return model(mesh, new int[mesh.triangles()], List.of(new Label("", Optional.empty(), "", 0, 0)), progress);
+    }
+
+    /** The item that what follows belongs to, from 0. */
+    void item(int at) {
+        item = at;
     }
 
     /** What the triangles that follow are called, in the object {@code thing} of the file. */
@@ -44,7 +51,7 @@ final class Corners {
 
     /** As {@link #labelled(String, Optional, int)}, in a colour that has a name. */
     void labelled(String name, Optional<Srgb> colour, String called, int thing) {
-        label = known.computeIfAbsent(new Label(name, colour, called, thing), l -> known.size());
+        label = known.computeIfAbsent(new Label(name, colour, called, thing, item), l -> known.size());
     }
 
     /** @param place where the file gives it, for the sentence that refuses it */
@@ -92,7 +99,7 @@ final class Corners {
             report = report == null ? repair.report() : report.plus(repair.report());
             Label said = known.get(shell.label());
             painted += shell.painted() ? 1 : 0;
-            parts.add(new Part(said.name(), said.colour(), said.called(), repair.mesh()));
+            parts.add(new Part(said.name(), said.item(), said.colour(), said.called(), repair.mesh()));
         }
         return new PartedModel(parts, mesh.lifted(), report, painted);
     }

@@ -8,10 +8,16 @@ import java.util.Optional;
  * One solid of a model file.
  *
  * @param name as the file has it, with a number where several share it; empty if the file gives none
+ * @param item of the file's list of things to build that it belongs to, from 0; files without such a list build one
  * @param colour that the file gives it, and {@code called} what it calls that; empty if it does not
  */
-public record Part(String name, Optional<Srgb> colour, String called, Mesh mesh) {
+public record Part(String name, int item, Optional<Srgb> colour, String called, Mesh mesh) {
     Part named(String other) {
-        return new Part(other, colour, called, mesh);
+        return new Part(other, item, colour, called, mesh);
+    }
+
+    /** The same, made otherwise, as the so-and-so-many-th item. */
+    Part made(Mesh other, int at) {
+        return new Part(name, at, colour, called, other);
     }
 }

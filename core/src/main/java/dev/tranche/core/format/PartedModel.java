@@ -6,6 +6,9 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.IntStream;
+import org.locationtech.jts.geom.Envelope;
 
 /**
  * What a model file holds.
@@ -17,6 +20,11 @@ import java.util.Map;
  * @param painted solids with more than one colour on their surface, of which the one with most area counts
  */
 public record PartedModel(List<Part> parts, List<Integer> perFile, double lifted, Repair.Report report, int painted) {
+    /** mm */
+    private static final double APART = 0.5;
+
+    private static final int MOST_ITEMS = 1000;
+
     public PartedModel {
         parts = List.copyOf(parts);
         perFile = List.copyOf(perFile);
@@ -57,20 +65,51 @@ public record PartedModel(List<Part> parts, List<Integer> perFile, double lifted
         Body together = body().with(other.body());
         List<Part> all = new ArrayList<>(parts);
         all.addAll(other.parts);
+        int items = parts.stream().mapToInt(Part::item).max().orElse(-1) + 1;
         for (int i = 0; i < all.size(); i++) {
-            Part part = all.get(i);
-            all.set(
-                    i,
-                    new Part(
-                            part.name(),
-                            part.colour(),
-                            part.called(),
-                            together.solids().get(i)));
+            int item = all.get(i).item() + (i < parts.size() ? 0 : items);
+            all.set(i, all.get(i).made(together.solids().get(i), item));
         }
         List<Integer> files = new ArrayList<>(perFile);
         files.addAll(other.perFile);
         return new PartedModel(
                 numbered(all), files, together.lifted(), report.plus(other.report), painted + other.painted);
+    }
+
+    /**
+     * The things that stand apart from each other on their plate, each as the numbers of its parts: items whose bounds, seen
+     * from above, are {@value #APART} mm and more from those of any other. A model of one item is one thing, whatever its parts.
+     */
+    public List<List<Integer>> apart() {
+        Map<Integer, Envelope> bounds = new TreeMap<>();
+        for (Part part : parts) {
+            bounds.computeIfAbsent(part.item(), i -> new Envelope())
+                    .expandToInclude(part.mesh().footprint());
+        }
+        if (bounds.size() > MOST_ITEMS) {
+            return List.of(IntStream.range(0, parts.size()).boxed().toList());
+        }
+        Map<Integer, Integer> leaders = new HashMap<>();
+        bounds.keySet().forEach(item -> leaders.put(item, item));
+        bounds.forEach((one, ground) -> bounds.forEach((other, near) -> {
+            if (other > one && ground.distance(near) < APART) {
+                leaders.put(leader(leaders, other), leader(leaders, one));
+            }
+        }));
+        Map<Integer, List<Integer>> things = new TreeMap<>();
+        for (int i = 0; i < parts.size(); i++) {
+            things.computeIfAbsent(leader(leaders, parts.get(i).item()), l -> new ArrayList<>())
+                    .add(i);
+        }
+        return List.copyOf(things.values());
+    }
+
+    private static int leader(Map<Integer, Integer> leaders, int item) {
+        int at = item;
+        while (leaders.get(at) != at) {
+            at = leaders.get(at);
+        }
+        return at;
     }
 
     /** Names that several parts share get a number: “leaf 1”, “leaf 2”. */

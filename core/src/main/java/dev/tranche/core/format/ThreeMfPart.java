@@ -265,8 +265,10 @@ final class ThreeMfPart {
             throw new Refusal("The 3MF file lists nothing to build; export it with the model on its plate.");
         }
         Corners corners = new Corners();
-        for (Placed item : items) {
+        for (int i = 0; i < items.size(); i++) {
+            Placed item = items.get(i);
             progress.beat();
+            corners.item(i);
             place(item.object(), item.matrix(), 0, "", corners);
         }
         if (corners.isEmpty()) {
