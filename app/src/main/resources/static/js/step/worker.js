@@ -33,24 +33,63 @@ function model(meshes) {
 const TYPES = '<?xml version="1.0" encoding="UTF-8"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="model" ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/></Types>';
 const RELS = '<?xml version="1.0" encoding="UTF-8"?><Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Target="/3D/3dmodel.model" Id="rel0" Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/></Relationships>';
 
-onmessage = async ({ data }) => {
-  let kernel;
+// What an archive may hold at most, as the server has it, too.
+const LARGEST = 1 << 28;
+const MOST = 60;
+
+/** What a person can be told is wrong with a file. */
+class Wrong extends Error {}
+
+function threeMf(kernel, bytes) {
+  const read = kernel.ReadStepFile(bytes, FINE);
+  if (!read.success) throw new Wrong("is cut off or damaged; export it again.");
+  const solids = read.meshes.filter((m) => m.index.array.length >= 12);
+  if (!solids.length) throw new Wrong("holds no solids; export solids, not surfaces.");
+  return fflate.zipSync({ "[Content_Types].xml": fflate.strToU8(TYPES), "_rels/.rels": fflate.strToU8(RELS), "3D/3dmodel.model": fflate.strToU8(model(solids)) }, { level: 4 });
+}
+
+async function kernel() {
   try {
-    kernel = await occtimportjs({ locateFile: () => "/vendor/occt-import-js.wasm" });
+    return await occtimportjs({ locateFile: () => "/vendor/occt-import-js.wasm" });
   } catch (wrong) {
     console.warn(wrong);
-    postMessage({ wrong: "cannot be read by this browser; export it as 3MF or STL, and give that." });
-    return;
+    throw new Wrong("cannot be read by this browser; export it as 3MF or STL, and give that.");
   }
+}
+
+const isStepName = ({ name }) => /\.(step|stp)$/i.test(name);
+
+/** An archive whose STEP files are 3MF, or nothing where it holds none. */
+async function archive(bytes) {
+  const names = [];
+  let size = 0;
+  fflate.unzipSync(bytes, { filter: (file) => { names.push(file); size += file.originalSize; return false; } });
+  const steps = names.filter(isStepName);
+  // What is too much is said by who reads it next.
+  if (!steps.length || steps.length > MOST || size > LARGEST) return null;
+  const entries = fflate.unzipSync(bytes);
+  const reader = await kernel();
+  const given = {};
+  for (const [name, content] of Object.entries(entries)) {
+    if (isStepName({ name })) given[name.replace(/[^.]+$/, "3mf")] = threeMf(reader, content); else given[name] = content;
+  }
+  return fflate.zipSync(given, { level: 1 });
+}
+
+onmessage = async ({ data }) => {
+  const bytes = new Uint8Array(data);
   try {
-    const read = kernel.ReadStepFile(new Uint8Array(data), FINE);
-    const solids = read.success ? read.meshes.filter((m) => m.index.array.length >= 12) : [];
-    if (!solids.length) throw new Error(read.success ? "holds no solids; export solids, not surfaces." : "is cut off");
-    const text = fflate.strToU8(model(solids));
-    const zip = fflate.zipSync({ "[Content_Types].xml": fflate.strToU8(TYPES), "_rels/.rels": fflate.strToU8(RELS), "3D/3dmodel.model": text }, { level: 4 });
-    postMessage({ model: zip.buffer }, [zip.buffer]);
+    if (bytes[0] === 0x50 && bytes[1] === 0x4b) {
+      const zip = await archive(bytes);
+      if (zip) postMessage({ archive: zip.buffer }, [zip.buffer]); else postMessage({ asItIs: true });
+    } else {
+      const made = threeMf(await kernel(), bytes);
+      postMessage({ model: made.buffer }, [made.buffer]);
+    }
   } catch (wrong) {
     console.warn(wrong);
-    postMessage({ wrong: wrong instanceof Error && wrong.message.startsWith("holds") ? wrong.message : "is cut off or damaged; export it again." });
+    // An archive that cannot be unpacked here is for the server to judge.
+    if (!(wrong instanceof Wrong) && bytes[0] === 0x50) postMessage({ asItIs: true });
+    else postMessage({ wrong: wrong instanceof Wrong ? wrong.message : "is cut off or damaged; export it again." });
   }
 };

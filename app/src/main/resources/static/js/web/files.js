@@ -11,7 +11,7 @@ document.addEventListener("change", (event) => {
 /** Sends what was chosen, where its form has no button for that; solids of CAD programs are read here first. */
 async function give(input) {
   const files = [...input.files];
-  const steps = await Promise.all(files.map(isStep));
+  const steps = await Promise.all(files.map((file) => isStep(file, input.matches("[data-drop]"))));
   if (steps.includes(true) && !await readSolids(input, files, steps)) return;
   if (input.matches("[data-drop]")) input.form.requestSubmit();
 }

@@ -60,6 +60,7 @@ final class ModelArchive {
         Meter meter = new Meter(Math.min(most, SMALL + Files.size(archive) * RATIO));
         int models = 0;
         String archived = null;
+        String solids = null;
         try (ZipFile zip = open(archive)) {
             List<? extends ZipEntry> entries = zip.stream()
                     .limit(MOST_ENTRIES + 1)
@@ -82,6 +83,8 @@ final class ModelArchive {
                     content.reset();
                     if (isPacked(head) && !name.toLowerCase(Locale.ROOT).endsWith(".3mf")) {
                         archived = name;
+                    } else if (isSolids(head)) {
+                        solids = name;
                     } else if (head.length > 0 && ModelReader.isModel(head, entry.getSize())) {
                         if (++models > MOST_MODELS) {
                             throw Refusal.of(
@@ -94,6 +97,11 @@ final class ModelArchive {
             }
         } catch (ZipException e) {
             throw new Refusal("The archive is broken; download it again.");
+        }
+        if (models == 0 && solids != null) {
+            throw Refusal.of(
+                    "“%s” in the archive is a STEP file, which the page Plans reads, in archives that are called .zip; or unpack it, and give it there.",
+                    Words.quoted(solids));
         }
         if (models == 0) {
             throw archived == null
@@ -112,6 +120,11 @@ final class ModelArchive {
     /** Whether a file that begins like this may be an archive. */
     static boolean isPacked(byte[] head) {
         return head.length > 3 && head[0] == 'P' && head[1] == 'K' && head[2] == 3 && head[3] == 4;
+    }
+
+    /** Whether it begins as a STEP file does; ISO 10303-21. */
+    private static boolean isSolids(byte[] head) {
+        return new String(head, StandardCharsets.ISO_8859_1).stripLeading().startsWith("ISO-10303-21;");
     }
 
     /** Counts what is unpacked, over all entries. */

@@ -26,7 +26,7 @@ import org.junit.jupiter.api.Test;
 
 /** Models in archives, as people download them. */
 class ArchiveTest extends BrowserTest {
-    private static byte[] zip(Map<String, byte[]> entries) {
+    static byte[] zip(Map<String, byte[]> entries) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try (ZipOutputStream zip = new ZipOutputStream(out)) {
             for (Map.Entry<String, byte[]> entry : new TreeMap<>(entries).entrySet()) {
@@ -160,6 +160,10 @@ class ArchiveTest extends BrowserTest {
         assertThatThrownBy(() -> unpacked(zip(Map.of("inner.zip", zip(Map.of("b.stl", box(1)))))))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("another one, “inner.zip”; unpack it once");
+        assertThatThrownBy(() ->
+                        unpacked(zip(Map.of("box.step", "ISO-10303-21;\nHEADER;".getBytes(StandardCharsets.US_ASCII)))))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("“box.step” in the archive is a STEP file");
         assertThatThrownBy(() -> unpacked(zip(Map.of("README.txt", NOTE))))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("holds no model");

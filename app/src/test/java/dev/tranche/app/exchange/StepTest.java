@@ -9,9 +9,11 @@ import dev.tranche.app.support.BrowserTest;
 import dev.tranche.app.support.StepBoxes;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.plan.Spool;
 import java.io.IOException;
 import java.util.Arrays;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 
@@ -19,6 +21,9 @@ import org.springframework.beans.factory.annotation.Autowired;
 class StepTest extends BrowserTest {
     @Autowired
     private Workbench workbench;
+
+    @Autowired
+    private Offers offers;
 
     private static StepBoxes lidOnBox() {
         return new StepBoxes()
@@ -60,6 +65,34 @@ class StepTest extends BrowserTest {
                 .containsExactly(
                         org.assertj.core.groups.Tuple.tuple("Fuchsia", "#FF00FF"),
                         org.assertj.core.groups.Tuple.tuple("Teal", "#008080"));
+    }
+
+    @Test
+    void solids_in_an_archive_are_read_and_chosen_beside_what_else_it_holds() throws IOException {
+        byte[] peg = StlWriter.binary(nameplate().mesh());
+        browser.open("/");
+        give(
+                "#model-file",
+                file(
+                        "shed.zip",
+                        ArchiveTest.zip(Map.of(
+                                "cad/box.stp",
+                                lidOnBox().bytes(),
+                                "peg.stl",
+                                peg,
+                                "notes.txt",
+                                "mind the lid".getBytes()))));
+        String offer = (String)
+                browser.driver()
+                        .executeAsyncScript(
+                                "const done = arguments[arguments.length - 1];"
+                                        + "document.addEventListener('htmx:beforeOnLoad', e => { const to = e.detail.xhr.getResponseHeader('HX-Redirect'); if (to) done(to); });");
+        assertThat(offer).startsWith("/offers/");
+        assertThat(offers.get(offer.replace("/offers/", "")).candidates())
+                .extracting(Offers.Candidate::name, Offers.Candidate::size)
+                .containsExactlyInAnyOrder(
+                        org.assertj.core.groups.Tuple.tuple("box.3mf", "30.0 × 20.0 × 5.0 mm"),
+                        org.assertj.core.groups.Tuple.tuple("peg.stl", "30.0 × 20.0 × 5.0 mm"));
     }
 
     @Test
