@@ -90,8 +90,21 @@ async function copy(table, pressed) {
   setTimeout(() => { pressed.lastChild.textContent = "Copy"; }, 1500);
 }
 
+/** What each cell is, for screens on which a row is a card. */
+function label(table) {
+  const names = [...table.tHead.rows[0].cells].map((head) => head.textContent.trim());
+  for (const row of [...table.tBodies[0].rows, ...(table.tFoot?.rows ?? [])]) {
+    let at = 0;
+    for (const cell of row.cells) {
+      if (!row.matches(".acts") && cell.colSpan === 1) cell.dataset.label = names[at] ?? "";
+      at += cell.colSpan;
+    }
+  }
+}
+
 function equip(table) {
   table.dataset.equipped = "";
+  label(table);
   const tools = document.createElement("div");
   tools.className = "table-tools";
   if (table.dataset.sorts !== undefined && groups(table).length > 5) {
@@ -116,6 +129,22 @@ function equip(table) {
   }
 }
 
-const equipAll = () => document.querySelectorAll("table[data-table]:not([data-equipped])").forEach(equip);
+// What was ticked stays ticked on this device, as long as the plan's stops are the same.
+const ticksOf = (table) => `ticked ${table.dataset.ticks}`;
+function recall(table) {
+  const [plan] = table.dataset.ticks.split(" ");
+  for (const key of Object.keys(localStorage)) if (key.startsWith(`ticked ${plan} `) && key !== ticksOf(table)) localStorage.removeItem(key);
+  const ticked = JSON.parse(localStorage.getItem(ticksOf(table)) ?? "[]");
+  table.querySelectorAll("[data-tick]").forEach((box) => { box.checked = ticked.includes(box.dataset.tick); });
+}
+document.addEventListener("change", ({ target }) => {
+  const table = target.dataset?.tick && target.closest("[data-ticks]");
+  if (table) localStorage.setItem(ticksOf(table), JSON.stringify([...table.querySelectorAll("[data-tick]:checked")].map((box) => box.dataset.tick)));
+});
+
+const equipAll = () => document.querySelectorAll("table[data-table]:not([data-equipped])").forEach((table) => {
+  equip(table);
+  if (table.dataset.ticks) recall(table);
+});
 equipAll();
 document.addEventListener("htmx:afterSettle", equipAll);

@@ -1,0 +1,124 @@
+package dev.tranche.app.web;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.support.BrowserTest;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.rig.Beginning;
+import dev.tranche.core.units.Height;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+
+/** Phones, small laptops, paper, and names as long as they may be and without a gap. */
+class SmallScreensTest extends BrowserTest {
+    private PlanState longNames() {
+        long printer = workshop.add(Beginning.DIRECT_PAUSE.rig("P".repeat(60))).id();
+        Spool spool = shelf.add(named(shelf.all().get(1), "S".repeat(40)));
+        PlanState plan = plan("N".repeat(80));
+        plan = plans.editAll(plan.id(), plan.edition(), "long", c -> c.on(printer));
+        return plans.edit(
+                plan.id(),
+                plan.edition(),
+                "start",
+                p -> p.startAt(Height.ofMillimetres(2.4), spool.id(), p.layers().on(Height.ofMillimetres(5))));
+    }
+
+    private Number right(String css) {
+        return (Number)
+                browser.script("return document.querySelector(arguments[0]).getBoundingClientRect().right", css);
+    }
+
+    @Test
+    void nothing_reaches_beyond_the_window_however_small_it_is_and_however_long_names_are() {
+        PlanState plan = longNames();
+        long printer = plan.content().printer();
+        List<String> beyond = new ArrayList<>();
+        for (int[] size : new int[][] {{390, 844}, {1024, 768}}) {
+            browser.size(size[0], size[1]);
+            for (String page : List.of(
+                    "",
+                    "?side=parts",
+                    "?side=regions",
+                    "/look",
+                    "/order",
+                    "/purge",
+                    "/plate",
+                    "/clock",
+                    "/compare",
+                    "/history",
+                    "/hand-off",
+                    "/rehearse",
+                    "/print",
+                    "/swap-list",
+                    "/jobs",
+                    "/texts")) {
+                look("/plans/" + plan.id() + page, size[0], beyond);
+            }
+            for (String page : List.of("", "/abilities", "/rack", "/macros", "/macros/0", "/coupons")) {
+                look("/printers/" + printer + page, size[0], beyond);
+            }
+            for (String page : List.of("/", "/shelf", "/settings", "/words", "/begin/printer", "/begin/spools")) {
+                look(page, size[0], beyond);
+            }
+        }
+        assertThat(beyond).isEmpty();
+        browser.open("/plans/" + plan.id());
+        assertThat(right("#to-hand-off").doubleValue()).isLessThanOrEqualTo(1024);
+    }
+
+    private void look(String page, int width, List<String> beyond) {
+        browser.open(page);
+        browser.find("h1");
+        Number wide = (Number) browser.script("return document.documentElement.scrollWidth");
+        if (wide.intValue() > width) {
+            beyond.add(page + " at " + width + " px is " + wide + " px wide");
+        }
+    }
+
+    @Test
+    void on_a_phone_swaps_are_cards_whose_boxes_stay_ticked_until_the_stops_change() {
+        PlanState plan = longNames();
+        browser.size(390, 844);
+        browser.open("/plans/" + plan.id() + "/swap-list");
+        browser.find(".swap-table td[data-label='Before layer']");
+        assertThat(browser.script("return getComputedStyle(document.querySelector('.swap-table tbody tr')).display"))
+                .isEqualTo("grid");
+        browser.click("#done-1");
+        browser.open("/plans/" + plan.id() + "/clock");
+        browser.until(() -> browser.find("#done-1").isSelected());
+        plan = plans.get(plan.id());
+        plans.edit(
+                plan.id(),
+                plan.edition(),
+                "move",
+                p -> p.move(1, Height.ofMillimetres(4), p.layers().on(Height.ofMillimetres(5))));
+        browser.open("/plans/" + plan.id() + "/swap-list");
+        browser.find("#done-1");
+        assertThat(browser.find("#done-1").isSelected()).isFalse();
+    }
+
+    /** Contrast of what is read, W3C, WCAG 2.2, 1.4.3. */
+    @Test
+    void what_is_printed_by_night_is_dark_on_white() {
+        PlanState plan = longNames();
+        browser.open("/plans/" + plan.id() + "/swap-list");
+        browser.script("document.documentElement.dataset.bsTheme = 'dark'");
+        browser.driver().executeCdpCommand("Emulation.setEmulatedMedia", Map.of("media", "print"));
+        try {
+            Number worst = (Number)
+                    browser.script(
+                            "const light = (c) => { const [r, g, b] = c.match(/[\\d.]+/g).slice(0, 3).map(v => v / 255).map(v => v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4); return 0.2126 * r + 0.7152 * g + 0.0722 * b; };"
+                                    + "const back = (e) => { for (; e; e = e.parentElement) { const c = getComputedStyle(e).backgroundColor; if (!/, 0\\)$/.test(c)) return c; } return 'rgb(255, 255, 255)'; };"
+                                    + "return Math.min(...[...document.querySelectorAll('main td, main th, main p, main h1, main li')].filter(e => e.textContent.trim() && e.getClientRects().length)"
+                                    + ".map(e => { const [a, b] = [light(getComputedStyle(e).color), light(back(e))].sort((x, y) => y - x); return (a + 0.05) / (b + 0.05); }));");
+            assertThat(worst.doubleValue()).isGreaterThan(7);
+            assertThat(browser.script("return getComputedStyle(document.body).backgroundColor"))
+                    .isEqualTo("rgb(255, 255, 255)");
+        } finally {
+            browser.driver().executeCdpCommand("Emulation.setEmulatedMedia", Map.of("media", ""));
+        }
+    }
+}
