@@ -41,15 +41,19 @@ document.addEventListener("htmx:afterRequest", ({ detail }) => {
   if (detail.successful && detail.elt.dataset?.then) location.assign(detail.elt.dataset.then);
 });
 
-// The clock of this browser is as a rule the one beside the machine.
-function proposeZone() {
-  const propose = document.getElementById("browser-zone");
-  const field = document.getElementById("zone");
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-  if (!propose || !zone || field.value === zone) return;
-  propose.hidden = false;
-  propose.textContent = `Use ${zone}, as this browser does`;
-  propose.onclick = () => { field.value = zone; field.form.requestSubmit(); };
+// The clock of this browser is as a rule the one beside the machine, and its owner counts hours as it does.
+function proposeClock() {
+  const browser = Intl.DateTimeFormat(undefined, { hour: "numeric" }).resolvedOptions();
+  propose("zone", browser.timeZone, browser.timeZone);
+  propose("hours", browser.hour12 ? "HOURS_12" : "HOURS_24", browser.hour12 ? "12 hours" : "24 hours");
 }
-proposeZone();
-document.addEventListener("htmx:afterSettle", proposeZone);
+function propose(id, value, words) {
+  const button = document.getElementById(`browser-${id}`);
+  const field = document.getElementById(id);
+  if (!button || !value || field.value === value) return;
+  button.hidden = false;
+  button.textContent = `Use ${words}, as this browser does`;
+  button.onclick = () => { field.value = value; field.form.requestSubmit(); };
+}
+proposeClock();
+document.addEventListener("htmx:afterSettle", proposeClock);

@@ -9,7 +9,6 @@ import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.Swap;
 import java.time.Clock;
 import java.time.ZonedDateTime;
-import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import org.springframework.stereotype.Component;
@@ -18,7 +17,6 @@ import org.springframework.ui.Model;
 /** Fills the page of the clock. */
 @Component
 class ClockViews {
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
     private static final int MOST_ROWS = 300;
 
     private final Settings settings;
@@ -56,7 +54,7 @@ class ClockViews {
         model.addAttribute("suggested", other.start().equals(schedule.start()) ? null : other);
         model.addAttribute("suggestedField", field(other.start()));
         model.addAttribute("suggestedAt", figures.day(other.start()));
-        model.addAttribute("drawing", ClockDrawing.of(work, schedule, now.quiet(), 1180));
+        model.addAttribute("drawing", ClockDrawing.of(work, schedule, now.quiet(), figures, 1180));
         model.addAttribute("marks", SpoolMark.palette(work));
         model.addAttribute(
                 "rows",
@@ -90,7 +88,7 @@ class ClockViews {
 
     private Row row(Workpiece work, Schedule.Stop stop) {
         String at = figures.hour(stop.at());
-        String until = TIME.format(stop.until());
+        String until = figures.clock(stop.until());
         if (!stop.swap()) {
             String note = work.ledger().pauses().get(stop.number() - 1).note();
             return new Row(stop, at, until, null, null, "", "before layer " + stop.layer(), note);

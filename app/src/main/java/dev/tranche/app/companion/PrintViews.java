@@ -20,7 +20,6 @@ import dev.tranche.core.speech.Words;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZonedDateTime;
-import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
@@ -34,7 +33,6 @@ import org.springframework.ui.Model;
 /** Fills the page beside the machine. */
 @Component
 class PrintViews implements Underway {
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
     /** A visit of a minute more or less than planned is on time. */
     private static final long ON_TIME = 60;
 
@@ -217,7 +215,7 @@ class PrintViews implements Underway {
     String hour(Instant at) {
         ZonedDateTime zoned = at.atZone(settings.now().zone());
         ZonedDateTime today = prints.now().atZone(settings.now().zone());
-        return zoned.toLocalDate().equals(today.toLocalDate()) ? TIME.format(zoned) : figures.hour(zoned);
+        return zoned.toLocalDate().equals(today.toLocalDate()) ? figures.clock(zoned) : figures.hour(zoned);
     }
 
     List<SpoolMark> marks(Agenda agenda) {

@@ -1,6 +1,7 @@
 package dev.tranche.app.pictures;
 
 import dev.tranche.app.drawing.Ticks;
+import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.QuietTime;
 import dev.tranche.core.estimate.Schedule;
@@ -55,7 +56,8 @@ public record ClockDrawing(
     /** A mark on the line. */
     public record Hour(double x, String text) {}
 
-    public static ClockDrawing of(Workpiece work, Schedule schedule, List<QuietTime> quiet, int width) {
+    public static ClockDrawing of(
+            Workpiece work, Schedule schedule, List<QuietTime> quiet, Figures figures, int width) {
         ZonedDateTime from = slot(schedule.start());
         ZonedDateTime last = schedule.stops().stream()
                 .filter(Schedule.Stop::needsPerson)
@@ -74,8 +76,8 @@ public record ClockDrawing(
                 scale.x(schedule.start()),
                 scale.x(schedule.end()),
                 quiet(scale, from, to, quiet),
-                stops(scale, schedule),
-                hours(scale, from, to));
+                stops(scale, schedule, figures),
+                hours(scale, from, to, figures));
     }
 
     private static ZonedDateTime slot(ZonedDateTime at) {
@@ -107,7 +109,7 @@ public record ClockDrawing(
         return stretches;
     }
 
-    private static List<Stop> stops(Scale scale, Schedule schedule) {
+    private static List<Stop> stops(Scale scale, Schedule schedule, Figures figures) {
         List<Stop> stops = new ArrayList<>();
         double last = Double.NEGATIVE_INFINITY;
         for (Schedule.Stop stop : schedule.stops()) {
@@ -121,18 +123,17 @@ public record ClockDrawing(
                         stop.missed(),
                         stop.needsPerson(),
                         Words.format(
-                                "%s %d at %02d:%02d%s",
+                                "%s %d at %s%s",
                                 stop.swap() ? "Swap" : "Halt",
                                 stop.number(),
-                                stop.at().getHour(),
-                                stop.at().getMinute(),
+                                figures.clock(stop.at()),
                                 stop.missed() ? ", with nobody there" : "")));
             }
         }
         return stops;
     }
 
-    private static List<Hour> hours(Scale scale, ZonedDateTime from, ZonedDateTime to) {
+    private static List<Hour> hours(Scale scale, ZonedDateTime from, ZonedDateTime to, Figures figures) {
         int step = Math.max(SLOT, Ticks.seconds(Duration.between(from, to).toSeconds(), 14) / 60);
         List<Hour> marks = new ArrayList<>();
         for (ZonedDateTime at = from; !at.isAfter(to); at = at.plusMinutes(SLOT)) {
@@ -140,7 +141,7 @@ public record ClockDrawing(
                 String day = at.getHour() == 0 && at.getMinute() == 0
                         ? at.getDayOfWeek().getDisplayName(java.time.format.TextStyle.SHORT, Locale.ENGLISH) + " "
                         : "";
-                marks.add(new Hour(scale.x(at), day + Words.format("%d:%02d", at.getHour(), at.getMinute())));
+                marks.add(new Hour(scale.x(at), day + figures.clockMark(at)));
             }
         }
         return marks;

@@ -304,10 +304,6 @@ public record ScoreDrawing(
         return steps;
     }
 
-    private static String clockTime(ZonedDateTime at) {
-        return Words.format("%02d:%02d", at.getHour(), at.getMinute());
-    }
-
     private static List<Halt> halts(Workpiece work, Figures figures, Scale scale, List<Stave> staves) {
         return work.ledger().pauses().stream()
                 .filter(p -> scale.shows(p.startsAt()))
@@ -348,7 +344,7 @@ public record ScoreDrawing(
             double at = t;
             ticks.add(new Tick(
                     scale.x(t),
-                    start.map(s -> clockTime(s.plusSeconds(Math.round(at))))
+                    start.map(s -> figures.clock(s.plusSeconds(Math.round(at))))
                             .orElse(t == 0 ? "start" : figures.time(t))));
         }
         return ticks;

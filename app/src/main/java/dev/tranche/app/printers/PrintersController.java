@@ -2,6 +2,8 @@ package dev.tranche.app.printers;
 
 import dev.tranche.app.drawing.LeverDrawing;
 import dev.tranche.app.printers.Workshop.Machine;
+import dev.tranche.app.storage.FileNames;
+import dev.tranche.app.web.Attachment;
 import dev.tranche.app.web.Numbers;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Bed;
@@ -13,6 +15,8 @@ import dev.tranche.core.machine.Selector;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.speech.Refusal;
 import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -22,16 +26,21 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.multipart.MultipartFile;
 
 /** The list of printers, and the measures of one. */
 @Controller
 class PrintersController {
+    private static final long LARGEST_FILE = 2L << 20;
+
     private final Workshop workshop;
     private final PrintedPlans plans;
     private final RigEdits edits;
     private final RigViews views;
+    private final PrinterFiles files;
 
-    PrintersController(Workshop workshop, PrintedPlans plans, RigEdits edits, RigViews views) {
+    PrintersController(Workshop workshop, PrintedPlans plans, RigEdits edits, RigViews views, PrinterFiles files) {
+        this.files = files;
         this.workshop = workshop;
         this.plans = plans;
         this.edits = edits;
@@ -62,6 +71,22 @@ class PrintersController {
     @PostMapping("/printers")
     String add(@RequestParam Beginning kind, @RequestParam String name) {
         return "redirect:/printers/" + workshop.add(kind.rig(name)).id();
+    }
+
+    /** From a file of another Tranche. */
+    @PostMapping("/printers/file")
+    String take(@RequestParam MultipartFile file) throws IOException {
+        if (file.getSize() > LARGEST_FILE) {
+            throw new Refusal("The file is too large to be a printer's.");
+        }
+        return "redirect:/printers/" + workshop.add(files.read(file.getBytes())).id();
+    }
+
+    @GetMapping("/printers/{id}/printer.json")
+    void file(@PathVariable long id, HttpServletResponse response) throws IOException {
+        Machine machine = workshop.get(id);
+        Attachment.begin(response, FileNames.safe(machine.printer().name()) + ".printer.json", "application/json");
+        response.getOutputStream().write(files.write(machine.rig()).getBytes(StandardCharsets.UTF_8));
     }
 
     @GetMapping("/printers/{id}")

@@ -33,8 +33,10 @@ public class Settings {
      * @param tariff price of a kilowatt hour, if it is to be counted
      * @param quiet when nobody is at the machine
      * @param zone in which its clock runs
+     * @param hours as times of day are written
      */
-    public record Current(String currency, Optional<BigDecimal> tariff, List<QuietTime> quiet, ZoneId zone) {
+    public record Current(
+            String currency, Optional<BigDecimal> tariff, List<QuietTime> quiet, ZoneId zone, DayTime hours) {
         public Optional<Power> power(double watts) {
             return tariff.map(t -> new Power(watts, t));
         }
@@ -59,7 +61,8 @@ public class Settings {
                 e.currency == null ? properties.currency() : e.currency,
                 Optional.ofNullable(e.tariff),
                 QuietTime.parse(e.quiet),
-                e.zone == null ? ZoneId.systemDefault() : ZoneId.of(e.zone));
+                e.zone == null ? ZoneId.systemDefault() : ZoneId.of(e.zone),
+                e.hours == null ? DayTime.HOURS_24 : DayTime.valueOf(e.hours));
     }
 
     /**
@@ -83,6 +86,13 @@ public class Settings {
         e.tariff = price;
         e.quiet = times;
         e.zone = place;
+        current = read(e);
+    }
+
+    @Transactional
+    public void count(DayTime hours) {
+        SettingsEntity e = settings.findById(SettingsEntity.ONLY).orElseThrow();
+        e.hours = hours.name();
         current = read(e);
     }
 

@@ -26,6 +26,7 @@ class SettingsController {
         model.addAttribute("taken", files.total());
         model.addAttribute("most", properties.largestTotal().toBytes());
         model.addAttribute("folder", properties.data());
+        model.addAttribute("dayTimes", DayTime.values());
         model.addAttribute("settings", settings.now());
         return "settings/settings";
     }
@@ -36,9 +37,11 @@ class SettingsController {
             @RequestParam String tariff,
             @RequestParam String quiet,
             @RequestParam String zone,
+            @RequestParam(defaultValue = "HOURS_24") DayTime hours,
             Model model)
             throws IOException {
         settings.set(currency, tariff, quiet, zone);
+        settings.count(hours);
         model.addAttribute("kept", true);
         return show(model);
     }

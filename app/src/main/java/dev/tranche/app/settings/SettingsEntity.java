@@ -17,4 +17,7 @@ class SettingsEntity {
     BigDecimal tariff;
     String quiet;
     String zone;
+
+    /** A {@link DayTime}. */
+    String hours;
 }

@@ -10,6 +10,7 @@ import java.math.RoundingMode;
 import java.time.Instant;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
+import java.time.temporal.TemporalAccessor;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Currency;
@@ -20,10 +21,8 @@ import org.springframework.stereotype.Component;
 /** Writes numbers out with their units, at a precision a caliper or a kitchen scale could check. */
 @Component("figures")
 public class Figures {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEEE d MMMM, HH:mm", Locale.ENGLISH);
-    private static final DateTimeFormatter HOUR = DateTimeFormatter.ofPattern("EEE HH:mm", Locale.ENGLISH);
-
-    private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("d MMMM, HH:mm", Locale.ENGLISH);
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEEE d MMMM", Locale.ENGLISH);
+    private static final DateTimeFormatter WEEKDAY = DateTimeFormatter.ofPattern("EEE", Locale.ENGLISH);
     private static final DateTimeFormatter DATE = DateTimeFormatter.ofPattern("d MMMM", Locale.ENGLISH);
 
     private final Settings settings;
@@ -123,17 +122,27 @@ public class Figures {
 
     /** {@code 27 November, 16:30}, by the clock beside the machine. */
     public String moment(Instant at) {
-        return MOMENT.format(at.atZone(settings.now().zone()));
+        return date(at) + ", " + clock(at.atZone(settings.now().zone()));
     }
 
     /** {@code Friday 27 November, 16:30}. */
     public String day(ZonedDateTime at) {
-        return DAY.format(at);
+        return DAY.format(at) + ", " + clock(at);
     }
 
     /** {@code Fri 16:30}. */
     public String hour(ZonedDateTime at) {
-        return HOUR.format(at);
+        return WEEKDAY.format(at) + " " + clock(at);
+    }
+
+    /** A time of day, as its owner counts hours: {@code 16:30}, or {@code 4:30 pm}. */
+    public String clock(TemporalAccessor at) {
+        return settings.now().hours().of(at);
+    }
+
+    /** The same under a mark of a scale. */
+    public String clockMark(TemporalAccessor at) {
+        return settings.now().hours().mark(at);
     }
 
     public String money(BigDecimal amount) {

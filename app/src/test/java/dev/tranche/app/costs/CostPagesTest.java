@@ -3,6 +3,8 @@ package dev.tranche.app.costs;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.settings.DayTime;
+import dev.tranche.app.settings.Settings;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.geometry.Mesh;
@@ -27,9 +29,13 @@ import net.fortuna.ical4j.model.Calendar;
 import net.fortuna.ical4j.model.component.VEvent;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
+import org.springframework.beans.factory.annotation.Autowired;
 
 /** Orders, purge, clock and comparison of a block of two colours side by side, as people use them. */
 class CostPagesTest extends BrowserTest {
+    @Autowired
+    private Settings settings;
+
     private static Mesh block() {
         return new Shapes().box(0, 0, 0, 30, 20, 8).mesh();
     }
@@ -211,6 +217,34 @@ class CostPagesTest extends BrowserTest {
         browser.open("/plans/" + plan.id());
         browser.see("#ledger", "Cost, with current");
         assertThat(browser.text("#to-clock")).doesNotContain("–");
+    }
+
+    @Test
+    void whoever_counts_twelve_hours_sees_them_on_every_page_and_the_browser_proposes_what_it_counts() {
+        PlanState plan = halves("by twelve hours");
+        browser.open("/settings");
+        browser.type("#zone", "Europe/Berlin");
+        browser.choose("#hours", "24 hours, 16:30");
+        browser.click("#keep-settings");
+        browser.see(".notice", "Kept");
+        // This browser speaks American English.
+        browser.see("#browser-hours", "Use 12 hours");
+        browser.click("#browser-hours");
+        browser.until(() -> settings.now().hours() == DayTime.HOURS_12);
+        try {
+            browser.open("/plans/" + plan.id() + "/clock");
+            start("2026-11-28T18:05");
+            browser.see("#content", "Begins on Saturday 28 November, 6:05 pm");
+            assertThat(browser.text("table[data-table=clock] tbody tr"))
+                    .contains("Sat 6:")
+                    .contains(" pm");
+            browser.open("/plans/" + plan.id());
+            assertThat(browser.text("#to-clock")).contains("6:05 pm");
+            browser.open("/plans/" + plan.id() + "/swap-list");
+            assertThat(browser.text(".lead")).contains("6:05 pm").doesNotContain("18:05");
+        } finally {
+            settings.count(DayTime.HOURS_24);
+        }
     }
 
     private void start(String local) {

@@ -284,7 +284,7 @@ class DrawingTest extends OnePlanTest {
         ZonedDateTime start = ZonedDateTime.parse("2026-11-25T22:00:00+01:00[Europe/Berlin]");
         List<QuietTime> night = QuietTime.parse("22:30-6:30");
         Schedule schedule = Schedule.of(work.ledger(), start, Duration.ofMinutes(10), night);
-        ClockDrawing drawing = ClockDrawing.of(work, schedule, night, 1180);
+        ClockDrawing drawing = ClockDrawing.of(work, schedule, night, figures, 1180);
         assertThat(drawing.begins()).isLessThan(drawing.quiet().get(0).x());
         assertThat(drawing.stops()).filteredOn(ClockDrawing.Stop::missed).hasSize((int) schedule.missed());
         assertThat(drawing.stops())

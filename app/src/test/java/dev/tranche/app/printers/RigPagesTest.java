@@ -8,10 +8,13 @@ import dev.tranche.core.machine.Command;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.Step;
+import dev.tranche.core.plan.Spool;
 import dev.tranche.core.rig.Beginning;
+import dev.tranche.core.rig.Rig;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
@@ -39,6 +42,39 @@ class RigPagesTest extends BrowserTest {
         browser.choose("#new-kind", kind);
         browser.click("#add-step");
         browser.until(() -> browser.all(".step-row").size() == before + 1);
+    }
+
+    @Test
+    void a_printer_goes_out_as_a_file_and_comes_in_as_it_was_but_for_its_spools() throws IOException {
+        Rig rig = Beginning.SELECTOR.rig("Bench that travels");
+        Spool spool = shelf.all().get(0);
+        long id = workshop.add(
+                        rig.with(rig.rack().replace(2, rig.rack().extruder(2).with(spool))))
+                .id();
+        browser.open("/printers/" + id);
+        browser.click(".rig-head details summary");
+        browser.click("#printer-file");
+        Path file = browser.download("Bench-that-travels.printer.json");
+        browser.open("/printers/new");
+        give("#printer-from", file);
+        browser.until(() -> browser.path().matches("/printers/\\d+"));
+        long other = Long.parseLong(browser.path().replaceAll("\\D", ""));
+        assertThat(other).isNotEqualTo(id);
+        assertThat(workshop.get(other).rig().rack().spools()).isEmpty();
+        assertThat(workshop.get(other).printer()).isEqualTo(rig.printer());
+        assertThat(workshop.get(other).rig().macros()).isEqualTo(rig.macros());
+
+        String text = Files.readString(file);
+        refused(text.substring(0, 300), "holds no JSON");
+        refused("{\"format\": \"something else\"}", "no printer's file");
+        refused(text.replace("\"version\" : 1", "\"version\" : 7"), "version 7");
+        refused(text.replaceFirst("\"nozzle\" : [0-9.]+", "\"nozzle\" : -3"), "nozzle");
+    }
+
+    private void refused(String file, String why) throws IOException {
+        browser.open("/printers/new");
+        give("#printer-from", file("refused.json", file.getBytes(StandardCharsets.UTF_8)));
+        browser.see("#notice, #refused", why);
     }
 
     @Test

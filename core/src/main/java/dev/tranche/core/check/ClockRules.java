@@ -3,13 +3,12 @@ package dev.tranche.core.check;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
-import java.time.format.DateTimeFormatter;
+import java.time.format.TextStyle;
 import java.util.List;
 import java.util.Locale;
 
 /** Rules on the print by the clock. */
 final class ClockRules {
-    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("EEEE HH:mm", Locale.ENGLISH);
 
     private ClockRules() {}
 
@@ -25,12 +24,20 @@ final class ClockRules {
                                     Severity.WARN,
                                     "missed-stops",
                                     Words.format(
-                                            "%s while nobody is there, the first on %s; the nozzle waits %d min and then cools. See the clock for another start.",
+                                            "%s while nobody is there, the first is %s; the nozzle waits %d min and then cools. See the clock for another start.",
                                             Words.count(s.missed(), "stop") + (s.missed() == 1 ? " comes" : " come"),
-                                            CLOCK.format(first.at()),
+                                            name(first),
                                             first.window().toMinutes()))
                             .at(first.layer());
                 })
                 .toList();
+    }
+
+    private static String name(Schedule.Stop stop) {
+        return Words.format(
+                "%s %d on %s",
+                stop.swap() ? "swap" : "halt",
+                stop.number(),
+                stop.at().getDayOfWeek().getDisplayName(TextStyle.FULL, Locale.ENGLISH));
     }
 }
