@@ -10,13 +10,18 @@ import dev.tranche.app.run.Setup;
 import dev.tranche.app.support.Browser;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.format.ThreeMfWriter;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Section;
+import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rehearse.Report;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -24,6 +29,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.Keys;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.boot.test.context.SpringBootTest.WebEnvironment;
@@ -117,10 +123,6 @@ class DemoPagesTest {
 
     @Test
     void every_page_passes_the_checks_of_accessibility_by_day_and_by_night() throws IOException {
-        String axe;
-        try (InputStream in = getClass().getResourceAsStream("/META-INF/resources/webjars/axe-core/4.6.3/axe.min.js")) {
-            axe = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-        }
         String marker = "/plans/" + plan("Row marker").id();
         String tile = "/plans/" + plan("Relief tile").id();
         String leaf = "/plans/" + plan("Leaf panel").id();
@@ -180,7 +182,7 @@ class DemoPagesTest {
                     browser.click("#rehearse");
                     browser.see("#verdict", "Clean");
                 }
-                browser.script("var s = arguments[0]; (0, eval)(s)", axe);
+                browser.script("var s = arguments[0]; (0, eval)(s)", axe());
                 found.addAll(violations(browser, ALL, "day " + page));
                 // With all that can be folded out, by day and by night, on a desk and on a phone.
                 browser.script("document.querySelectorAll('details:not(.step)').forEach(d => d.open = true)");
@@ -196,6 +198,100 @@ class DemoPagesTest {
             }
         }
         assertThat(found).isEmpty();
+    }
+
+    private static String axe() throws IOException {
+        try (InputStream in =
+                DemoPagesTest.class.getResourceAsStream("/META-INF/resources/webjars/axe-core/4.6.3/axe.min.js")) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        }
+    }
+
+    /** A page in a state that somebody has to bring about, looked at by day and by night, on a desk and on a phone. */
+    private static void state(Browser browser, String name, Set<String> found) throws IOException {
+        browser.script("var s = arguments[0]; (0, eval)(s)", axe());
+        found.addAll(violations(browser, ALL, name));
+        browser.script("document.documentElement.dataset.bsTheme = 'dark'");
+        found.addAll(violations(browser, CONTRAST, "night, " + name));
+        browser.size(390, 844);
+        browser.script("document.documentElement.dataset.bsTheme = 'light'");
+        found.addAll(violations(browser, ALL, "on a phone, " + name));
+        browser.size(1280, 800);
+    }
+
+    @Test
+    void what_comes_up_over_a_page_and_pages_one_has_to_bring_about_pass_them_too() throws IOException {
+        String tile = "/plans/" + plan("Relief tile").id();
+        Set<String> found = new TreeSet<>();
+        try (Browser browser = new Browser(port)) {
+            browser.open(tile);
+            browser.click("#keys-button");
+            state(browser, "keys", found);
+            browser.press(Keys.ESCAPE);
+            browser.click("[data-term=score]");
+            browser.see("#term", "as time goes by");
+            state(browser, "a word", found);
+            browser.open(tile);
+            browser.choose("#start-spool", "new spool…");
+            browser.until(() -> browser.find("#new-spool-dialog").isDisplayed());
+            state(browser, "a new spool", found);
+            browser.open(tile);
+            browser.type("#start-height", "999");
+            browser.click("#start-here");
+            browser.until(() -> browser.find("#refused").isDisplayed());
+            state(browser, "a refusal", found);
+            browser.open(tile);
+            browser.click("#findings .quietly");
+            browser.find(".aside-why input");
+            state(browser, "why a finding is put aside", found);
+            browser.open(tile);
+            browser.click("#dabs .dab");
+            state(browser, "a spool in hand", found);
+            browser.open(tile + "/history");
+            browser.find("h1");
+            state(browser, "a point of the history", found);
+            browser.open("/");
+            browser.script("document.querySelector('.choose input').click()");
+            state(browser, "plans chosen", found);
+            browser.open("/?q=nothing+of+the+kind");
+            state(browser, "nothing found", found);
+            browser.find("#model-file").sendKeys(apart().toString());
+            browser.see("h1", "Which of these?");
+            state(browser, "things to choose from", found);
+            browser.open("/settings");
+            browser.click("#guide-again");
+            browser.until(() -> browser.path().equals("/begin/printer"));
+            browser.open(tile);
+            browser.find("#start-guide");
+            state(browser, "the guide at the desk", found);
+            browser.open("/");
+            state(browser, "the guide among plans", found);
+            browser.click("#guide-leave");
+            browser.open(tile + "/print");
+            browser.click("#start-now");
+            browser.until(() -> !"none".equals(browser.find("#beside").getDomAttribute("data-state")));
+            state(browser, "a print under way", found);
+            browser.open("/prints");
+            browser.click("#content a[href*='/prints/']");
+            browser.find("h1");
+            state(browser, "a print afterwards", found);
+            browser.open("/plans/00000000");
+            state(browser, "a plan that is not there", found);
+        }
+        assertThat(found).isEmpty();
+    }
+
+    private static Path apart() throws IOException {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        List<ThreeMfWriter.Thing> things = List.of(0, 50).stream()
+                .map(x -> new ThreeMfWriter.Thing(
+                        "Box " + x,
+                        "Leaf",
+                        Srgb.parse("#3E7D3A"),
+                        List.of(new Shapes().box(x, 0, 0, 20, 20, 3).mesh())))
+                .toList();
+        ThreeMfWriter.write("Boxes", things, bytes);
+        return Files.write(data.resolve("boxes.3mf"), bytes.toByteArray());
     }
 
     /** What folds out over the page is open one at a time. */
