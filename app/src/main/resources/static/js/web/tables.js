@@ -102,11 +102,10 @@ function label(table) {
   }
 }
 
-function equip(table) {
-  table.dataset.equipped = "";
-  label(table);
-  const tools = document.createElement("div");
-  tools.className = "table-tools";
+/** What can be done with a table as a whole; one that is bare has no room for it. */
+function tools(table) {
+  const row = document.createElement("div");
+  row.className = "table-tools";
   if (table.dataset.sorts !== undefined && groups(table).length > 5) {
     const field = document.createElement("input");
     field.type = "search";
@@ -114,10 +113,16 @@ function equip(table) {
     field.placeholder = "rows with";
     field.setAttribute("aria-label", "Only rows with");
     field.addEventListener("input", () => filter(table, field.value));
-    tools.append(field);
+    row.append(field);
   }
-  tools.append(button("Copy", "bi-clipboard", (one) => copy(table, one)), button("CSV", "bi-filetype-csv", () => download(table)));
-  table.before(tools);
+  row.append(button("Copy", "bi-clipboard", (one) => copy(table, one)), button("CSV", "bi-filetype-csv", () => download(table)));
+  return row;
+}
+
+function equip(table) {
+  table.dataset.equipped = "";
+  label(table);
+  if (table.dataset.bare === undefined) table.before(tools(table));
   if (table.dataset.sorts === undefined) return;
   for (const head of heads(table)) {
     const sorter = document.createElement("button");

@@ -91,7 +91,7 @@ class DeskController {
     /** How a figure of the ledger came about. */
     @GetMapping("/plans/{id}/figures/{key}")
     String figure(@PathVariable String id, @PathVariable String key, Model model) {
-        model.addAttribute("derivation", views.figure(workbench.openNow(plans.get(id)), key));
+        views.opened(workbench.openNow(plans.get(id)), key, model);
         return "desk/ledger :: opened";
     }
 

@@ -51,6 +51,7 @@ class DeskViews {
     private final Workshop workshop;
     private final RegionViews regionViews;
     private final Drawings drawings;
+    private final Grounds grounds;
 
     DeskViews(
             Shelf shelf,
@@ -58,7 +59,9 @@ class DeskViews {
             PaintViews paints,
             Workshop workshop,
             RegionViews regionViews,
-            Drawings drawings) {
+            Drawings drawings,
+            Grounds grounds) {
+        this.grounds = grounds;
         this.shelf = shelf;
         this.choices = choices;
         this.paints = paints;
@@ -128,8 +131,13 @@ class DeskViews {
         }
     }
 
-    /** How a figure came about; {@code key} is the name of its method. */
-    Derivation figure(Workpiece work, String key) {
+    /** How a figure came about, and what it rests on; {@code key} is the name of its method. */
+    void opened(Workpiece work, String key, Model model) {
+        model.addAttribute("derivation", figure(work, key));
+        model.addAttribute("grounds", grounds.of(work, key));
+    }
+
+    private static Derivation figure(Workpiece work, String key) {
         Function<Ledger, Derivation> figure = FIGURES.get(key);
         if (figure == null) {
             throw new Refusal("There is no such figure; reload the page.");

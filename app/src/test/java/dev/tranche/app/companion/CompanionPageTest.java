@@ -208,6 +208,10 @@ class CompanionPageTest extends BrowserTest {
                 .indexOf(Event.SWAP);
         browser.open("/printers/" + printer + "/macros/" + swap);
         browser.see("#person-measured", "measured at ");
+        // So does the ledger.
+        browser.open("/plans/" + plan.id());
+        browser.click("#ledger details[hx-get*='addedTime'] summary");
+        browser.see("#ledger .grounds", "measured at ");
         // And the last spool is in the nozzle.
         browser.open("/plans/" + plan.id() + "/print");
         browser.see("#holds", shelf.all().get(2).name() + " was in the nozzle last");
