@@ -131,6 +131,13 @@ document.addEventListener("click", (event) => {
   } else if (!event.target.closest("#layer-plan, #section, .strata")) letGo();
 }, true);
 
+// A desk that was replaced shows what is still in hand.
+document.addEventListener("htmx:afterSettle", () => {
+  if (!carried || carried.dragged) return;
+  const dab = document.getElementById(`take-${carried.spool}`);
+  if (dab) dab.setAttribute("aria-pressed", "true"); else letGo();
+});
+
 document.addEventListener("keydown", (event) => {
   if (!carried) return;
   if (event.key === "Escape") letGo();

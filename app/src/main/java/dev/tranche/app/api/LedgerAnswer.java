@@ -19,6 +19,8 @@ record LedgerAnswer(
                 boolean timedFromGcode,
         @Schema(description = "spool to load before the start") String firstSpool,
         List<SwapAnswer> swaps,
+        @Schema(description = "how many of them change a spool; the others only turn what the nozzle blends")
+                int spoolSwaps,
         @Schema(description = "purge pushed through at all swaps, mm of filament") double purgeMillimetres,
         @Schema(description = "what is thrown away, with a tower's idle layers") double wasteGrams,
         @Schema(description = "the same print in one colour") double plainSeconds,
@@ -41,7 +43,9 @@ record LedgerAnswer(
             double purgeMillimetres,
             @Schema(description = "from the start of the print, earlier swaps included") double startsAtSeconds,
             double seconds,
-            @Schema(description = "whether somebody has to be there") boolean needsPerson) {}
+            @Schema(description = "whether somebody has to be there") boolean needsPerson,
+            @Schema(description = "whether only what the nozzle blends turns, and no spool is changed")
+                    boolean turnsOnly) {}
 
     record SpoolAnswer(
             String letter,
@@ -81,6 +85,7 @@ record LedgerAnswer(
                 work.match().isPresent(),
                 work.label(work.firstSpool()),
                 ledger.swaps().stream().map(s -> swap(work, s)).toList(),
+                ledger.spoolSwaps(),
                 ledger.purgeLength().value(),
                 ledger.wasteGrams().value(),
                 ledger.plainSeconds(),
@@ -105,7 +110,8 @@ record LedgerAnswer(
                 work.ledger().filament().length(s.pushed()),
                 s.startsAt(),
                 s.seconds(),
-                s.needsPerson());
+                s.needsPerson(),
+                s.turns());
     }
 
     private static SpoolAnswer spool(Workpiece work, SpoolUse u) {

@@ -39,6 +39,11 @@ class PaintController {
         return answers.desk(edits.fade(at, from, to, begins, ends, byHeight), at);
     }
 
+    @PostMapping("/plans/{id}/paints/{paint}/remove")
+    ModelAndView remove(@PathVariable long paint, Shown at) {
+        return answers.desk(edits.remove(at, paint), at);
+    }
+
     @PostMapping("/plans/{id}/paints/{paint}/begins")
     ModelAndView begins(@PathVariable long paint, Shown at, @RequestParam String height) {
         return answers.desk(edits.move(at, paint, true, height), at);

@@ -51,6 +51,15 @@ class PaintEdits {
                                         "That is no blend of spools at the printer's inputs any more; settle them in its rack.")));
     }
 
+    PlanState remove(Shown at, long paint) {
+        SpoolId id = new SpoolId(paint);
+        return plans.edit(
+                at.id(),
+                at.edition(),
+                "remove " + choices.get(plans.get(at.id()), paint).name(),
+                p -> p.without(id));
+    }
+
     PlanState fade(Shown at, long from, long to, String begins, String ends, boolean byHeight) {
         PlanState plan = plans.get(at.id());
         LayerGrid grid = cuts.grid(plan.content());

@@ -35,8 +35,10 @@ class PaintViews {
      *
      * @param portions of a blend
      * @param begins of a fade, as {@code ends}, mm
+     * @param idle whether nothing is printed with it
      */
-    public record Row(SpoolMark mark, boolean fades, List<Portion> portions, String begins, String ends) {}
+    public record Row(
+            SpoolMark mark, boolean fades, List<Portion> portions, String begins, String ends, boolean idle) {}
 
     /** A blend that the printer's rack keeps. */
     public record Preset(int extruder, String name) {}
@@ -66,8 +68,9 @@ class PaintViews {
 
     private Row row(Workpiece work, Mixture m) {
         SpoolMark mark = SpoolMark.of(work, m.id());
+        boolean idle = !work.colours().spools().contains(m.id());
         return m instanceof Mixture.Fade f
-                ? new Row(mark, true, List.of(), f.begins().toString(), f.ends().toString())
+                ? new Row(mark, true, List.of(), f.begins().toString(), f.ends().toString(), idle)
                 : new Row(
                         mark,
                         false,
@@ -78,7 +81,8 @@ class PaintViews {
                                         figures.plain(Math.rint(p.share() * 1e4) / 100)))
                                 .toList(),
                         "",
-                        "");
+                        "",
+                        idle);
     }
 
     private static List<Preset> presets(Workpiece work) {

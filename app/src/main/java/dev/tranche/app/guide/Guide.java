@@ -79,10 +79,10 @@ public class Guide {
         workshop.add(kind.rig(name));
     }
 
-    /** What to say on the pages of a plan, while the guide goes on. */
+    /** What to say on the pages of a plan, once the guide has come to its model. */
     @Transactional(readOnly = true)
     public Optional<Advice> beside(Workpiece work) {
-        return stage().map(s -> next(work));
+        return stage().filter(s -> s.compareTo(Stage.MODEL) >= 0).map(s -> next(work));
     }
 
     private static Advice next(Workpiece work) {

@@ -1,5 +1,7 @@
 package dev.tranche.app.guide;
 
+import dev.tranche.app.exchange.ModelImport;
+import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.JobPages;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
@@ -9,6 +11,8 @@ import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rig.Beginning;
 import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.util.List;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -16,6 +20,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.multipart.MultipartFile;
 
 /** The pages of the guided start; from the first colour on it stands on the pages of the plan. */
 @Controller
@@ -28,9 +33,18 @@ class GuideController {
     private final SpoolUse uses;
     private final Workshop workshop;
     private final OwnModels models;
+    private final ModelImport imports;
 
     GuideController(
-            Guide guide, Board board, Plans plans, Shelf shelf, SpoolUse uses, Workshop workshop, OwnModels models) {
+            Guide guide,
+            Board board,
+            Plans plans,
+            Shelf shelf,
+            SpoolUse uses,
+            Workshop workshop,
+            OwnModels models,
+            ModelImport imports) {
+        this.imports = imports;
         this.guide = guide;
         this.board = board;
         this.plans = plans;
@@ -113,16 +127,27 @@ class GuideController {
         return show(Stage.SPOOLS, model);
     }
 
+    /** A model of one's own; a plan file is none. */
+    @PostMapping("/own")
+    String own(@RequestParam("file") List<MultipartFile> files, Model model, HttpServletResponse response)
+            throws IOException {
+        Job job = imports.begin(files);
+        guide.go(Stage.COLOUR);
+        return JobPages.show(job, model, response);
+    }
+
     /** A model that comes with Tranche. */
     @PostMapping("/ours/{key}")
     String ours(@PathVariable String key, Model model, HttpServletResponse response) {
-        return JobPages.show(models.begin(key), model, response);
+        Job job = models.begin(key);
+        guide.go(Stage.COLOUR);
+        return JobPages.show(job, model, response);
     }
 
     /** Whoever knows the way is left alone; the settings begin it again. */
     @PostMapping("/leave")
     String leave() {
         guide.leave();
-        return "guide/strip :: nothing";
+        return "web/notice :: nothing";
     }
 }

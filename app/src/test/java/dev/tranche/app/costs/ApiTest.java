@@ -27,12 +27,16 @@ import dev.tranche.core.macro.MacroStep;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.macro.SwapMethod;
 import dev.tranche.core.plan.Halt;
+import dev.tranche.core.plan.Mixture;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rig.Beginning;
+import dev.tranche.core.rig.Rack;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.units.Height;
 import java.io.ByteArrayInputStream;
@@ -184,6 +188,36 @@ class ApiTest extends OnePlanTest {
                         + answer.path("addedSeconds").asDouble());
         assertThat(plans.all()).hasSize((int) plansBefore);
         assertThat(stored()).isEqualTo(filesBefore);
+    }
+
+    @Test
+    void what_only_turns_the_blend_of_a_nozzle_is_told_from_a_change_of_spool() throws IOException {
+        PlanState plan = coloured("turns");
+        JsonNode swapped = json.readTree(
+                ask("ledger", "file", file("p.tranche", planFile(plan))).getBody());
+        assertThat(swapped.path("spoolSwaps").asInt()).isEqualTo(1);
+        assertThat(swapped.path("swaps").path(0).path("turnsOnly").asBoolean(true))
+                .isFalse();
+        Rig rig = Beginning.BLENDING.rig("Two inputs");
+        Rack fed = rig.rack();
+        for (int input = 0; input < 2; input++) {
+            fed = fed.feeding(input, Optional.of(shelf.all().get(input).id()));
+        }
+        long printer = workshop.add(rig.with(fed)).id();
+        PlanState there = plans.editAll(plan.id(), plan.edition(), "elsewhere", c -> c.on(printer));
+        PlanState blended = plans.edit(there.id(), there.edition(), "a blend", p -> {
+            SpoolId id = p.mixtures().next();
+            SpoolId first = shelf.all().get(0).id();
+            SpoolId second = shelf.all().get(1).id();
+            Recipe half = new Recipe(List.of(new Recipe.Portion(first, 0.5), new Recipe.Portion(second, 0.5)));
+            return p.with(new Mixture.Blend(id, half), p.layers().on(Height.ofMillimetres(5)))
+                    .recolour(1, id);
+        });
+        JsonNode turned = json.readTree(
+                ask("ledger", "file", file("p.tranche", planFile(blended))).getBody());
+        assertThat(turned.path("spoolSwaps").asInt()).isZero();
+        assertThat(turned.path("swaps").size()).isEqualTo(1);
+        assertThat(turned.path("swaps").path(0).path("turnsOnly").asBoolean()).isTrue();
     }
 
     @Test

@@ -261,6 +261,10 @@ class DemoPagesTest {
             browser.open("/settings");
             browser.click("#guide-again");
             browser.until(() -> browser.path().equals("/begin/printer"));
+            browser.click("#guide-next");
+            browser.until(() -> browser.path().equals("/begin/spools"));
+            browser.click("#guide-next");
+            browser.until(() -> browser.path().equals("/begin/model"));
             browser.open(tile);
             browser.find("#start-guide");
             state(browser, "the guide at the desk", found);

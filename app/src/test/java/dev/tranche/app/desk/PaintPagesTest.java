@@ -212,6 +212,11 @@ class PaintPagesTest extends BrowserTest {
         assertThat(browser.text("#ledger")).contains("Swaps\n0");
         browser.type("#paint-2 input[name=share]", "40", Keys.TAB);
         browser.see("#notice, #refused", "The weights sum to 1.1");
+        // What is not printed with can go; the other cannot.
+        assertThat(browser.all("#remove-paint-2")).isEmpty();
+        browser.click("#remove-paint-1");
+        browser.until(() -> browser.all("#paint-1").isEmpty());
+        assertThat(colours(id).mixtures().list()).hasSize(1);
         browser.open("/plans/" + id + "/purge");
         browser.see("main", "A blend is reckoned from its spools");
     }

@@ -94,6 +94,12 @@ class GuideTest extends BrowserTest {
         see("/begin/model");
         give("#model-file", file("peg.stl", StlWriter.binary(nameplate().mesh())));
         browser.see("#start-guide", "4. A first colour");
+        String desk = browser.path();
+        browser.open("/");
+        browser.see("#start-guide", "4. A first colour comes next");
+        browser.click("#guide-begin");
+        browser.until(() -> browser.path().startsWith(desk));
+        browser.find("#desk");
         browser.click(".flat-list .chip");
         browser.click("#start-here");
         browser.see("#start-guide", "with layers of 0.20 and 0.20 mm");

@@ -222,6 +222,26 @@ public record ColourPlan(
     }
 
     /**
+     * Without a paint of its own that colours nothing.
+     *
+     * @throws Refusal if something is printed with it
+     */
+    public ColourPlan without(SpoolId mixture) {
+        mixtures.get(mixture);
+        if (spools().contains(mixture)) {
+            throw new Refusal("Something is printed with that paint; give it another spool first.");
+        }
+        return new ColourPlan(
+                layers,
+                starts,
+                palette.stream().filter(s -> !s.equals(mixture)).toList(),
+                halts,
+                regions,
+                ordering.without(mixture),
+                mixtures.without(mixture));
+    }
+
+    /**
      * With a fade over its heights: what starts between goes, and from its end on what it has become goes on as far as the next
      * start.
      *

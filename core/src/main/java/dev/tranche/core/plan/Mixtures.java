@@ -51,6 +51,10 @@ public record Mixtures(List<Mixture> list) {
         return new Mixtures(changed);
     }
 
+    Mixtures without(SpoolId id) {
+        return new Mixtures(list.stream().filter(m -> !m.id().equals(id)).toList());
+    }
+
     /** The spools that are printed where {@code id} is; a spool is itself. */
     public Set<SpoolId> spools(SpoolId id) {
         return find(id).map(Mixture::spools).orElse(Set.of(id));

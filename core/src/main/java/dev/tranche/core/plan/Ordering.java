@@ -75,6 +75,10 @@ public record Ordering(Rule rule, Aim aim, List<SpoolId> numbering) {
         return new Ordering(rule, aim, other);
     }
 
+    Ordering without(SpoolId spool) {
+        return numbered(numbering.stream().filter(s -> !s.equals(spool)).toList());
+    }
+
     /** Every spool of {@code palette}, by number. */
     public List<SpoolId> all(List<SpoolId> palette) {
         List<SpoolId> all = new ArrayList<>(numbering);

@@ -43,6 +43,19 @@ class MixtureTest {
     }
 
     @Test
+    void a_paint_that_colours_nothing_can_go_and_one_that_is_printed_with_stays() {
+        ColourPlan idle = plan().with(fade(2, 8), GRID);
+        ColourPlan numbered = idle.with(idle.ordering().numbered(List.of(MUSTARD, FIRST, SKY)));
+        ColourPlan gone = numbered.without(FIRST);
+        assertThat(gone.mixtures().list()).isEmpty();
+        assertThat(gone.palette()).doesNotContain(FIRST);
+        assertThat(gone.ordering().numbering()).containsExactly(MUSTARD, SKY);
+        ColourPlan printed = idle.startAt(h(2), FIRST, GRID);
+        assertThatThrownBy(() -> printed.without(FIRST)).hasMessageContaining("is printed with that paint");
+        assertThatThrownBy(() -> gone.without(FIRST)).hasMessageContaining("not in this plan any more");
+    }
+
+    @Test
     void shares_add_up_to_one_within_a_thousandth() {
         // Domain §10.
         assertThat(mix(0.667, 0.3335).portions()).hasSize(2);
