@@ -1,5 +1,5 @@
 // Spools taken up from their row: dragged onto what is to be printed in them, or pressed and put where one presses next.
-import { desk, here } from "./cursor.js";
+import { here } from "./cursor.js";
 import { layerAt, show } from "./section.js";
 import { millimetres, post } from "./zones.js";
 
@@ -60,7 +60,7 @@ function underneath(event) {
   const plan = elt?.closest("svg.layer-plan[data-layer]");
   if (plan && elt.closest(".plastic, .zone")) {
     const at = millimetres(plan, event);
-    return { elt: elt.closest(".plastic, .zone"), put: (spool) => putOnPiece(plan, at, spool) };
+    return { elt: elt.closest(".plastic, .zone"), put: (spool) => post("piece", { ...at, spool }) };
   }
   const layer = elt?.closest("#section") && layerAt(event);
   if (layer) {
@@ -70,12 +70,6 @@ function underneath(event) {
 }
 
 const chosen = () => [...document.querySelectorAll(".part-row [name=parts]:checked")].map((box) => box.value);
-
-/** Asks what the piece is, and answers as the hand that presses its spool would. */
-async function putOnPiece(plan, at, spool) {
-  await htmx.ajax("GET", `/plans/${desk().dataset.plan}/piece?layer=${plan.dataset.layer}&x=${at.x}&y=${at.y}`, { source: "#layer-plan", target: "#piece", swap: "outerHTML" });
-  document.getElementById(`dab-${spool}`)?.click();
-}
 
 function put(over) {
   const { spool } = carried;

@@ -9,6 +9,7 @@ import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Inlay;
 import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Pick;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
@@ -220,6 +221,27 @@ class RegionEdits {
                 ? work.partNames().get(parts.iterator().next())
                 : free(work.colours().regions(), chosen.name() + " parts");
         return regions(at, "colour parts in " + chosen.name(), r -> r.colouring(parts, name, chosen.id()));
+    }
+
+    /** A spool that was put on plastic of the layer that is shown, (x, y) mm of the model. */
+    PlanState colourPiece(Shown at, double x, double y, long spool) {
+        PlanState plan = plans.get(at.id());
+        Workpiece work = workbench.openNow(plan);
+        Pick pick = Lies.pick(work, at, x, y)
+                .orElseThrow(() -> new Refusal("Nothing is printed there on this layer; put it on plastic."));
+        Lies lies = Lies.of(work, Lies.layer(work, at), pick);
+        if (lies instanceof Lies.InZone zone) {
+            return recolour(at, zone.region(), spool);
+        }
+        if (lies instanceof Lies.InPart in) {
+            return colourParts(at, Set.of(in.part()), spool);
+        }
+        Spool chosen = choices.get(plan, spool);
+        return plans.edit(
+                at.id(),
+                at.edition(),
+                "recolour to " + chosen.name(),
+                p -> p.recolour(((Lies.ByHeight) lies).start(), chosen.id()));
     }
 
     PlanState hideParts(Shown at, Set<Integer> parts, boolean hide) {

@@ -9,7 +9,6 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.format.PartedModel;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.layer.LayerGrid;
-import dev.tranche.core.plan.Field;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Pick;
 import dev.tranche.core.plan.Region;
@@ -186,35 +185,31 @@ class RegionViews {
 
     /** What lies at (x, y) mm of the layer under the cursor. */
     void piece(Workpiece work, Shown shown, double x, double y, Model model) {
-        int layer = Math.max(1, Math.min(work.grid().count(), shown.layer() == null ? 1 : shown.layer()));
         model.addAttribute("plan", work.plan());
         model.addAttribute("spools", choices.of(work.plan()));
         model.addAttribute(
                 "piece",
-                Pick.at(work.colouring(), layer, x, y)
-                        .map(p -> piece(work, layer, p))
+                Lies.pick(work, shown, x, y)
+                        .map(p -> piece(work, Lies.layer(work, shown), p))
                         .orElse(null));
     }
 
     private static Piece piece(Workpiece work, int layer, Pick pick) {
         SpoolMark mark = SpoolMark.of(work, pick.spool());
         String base = "/plans/" + work.plan().id();
-        boolean zone = pick.region() != Field.BASE
-                && work.colours().regions().get(pick.region()).shape() instanceof Shape.Zone;
-        if (zone) {
-            Region region = work.colours().regions().get(pick.region());
+        Lies lies = Lies.of(work, layer, pick);
+        if (lies instanceof Lies.InZone zone) {
             return new Piece(
-                    region.name(),
+                    work.colours().regions().get(zone.region()).name(),
                     mark,
-                    base + "/regions/" + pick.region() + "/recolour",
+                    base + "/regions/" + zone.region() + "/recolour",
                     "region",
-                    "" + pick.region());
+                    "" + zone.region());
         }
-        if (pick.part().isPresent() && work.partNames().size() > 1) {
-            int part = pick.part().getAsInt();
-            return new Piece(work.partNames().get(part), mark, base + "/parts/colour", "parts", "" + part);
+        if (lies instanceof Lies.InPart in) {
+            return new Piece(work.partNames().get(in.part()), mark, base + "/parts/colour", "parts", "" + in.part());
         }
-        int start = work.trancheOf(layer).index();
+        int start = ((Lies.ByHeight) lies).start();
         return new Piece("Colour by height", mark, base + "/starts/" + start + "/recolour", "start", "" + start);
     }
 }

@@ -149,6 +149,12 @@ class RegionsController {
         return "desk/regions :: piece";
     }
 
+    /** A spool that was put there. */
+    @PostMapping("/piece")
+    ModelAndView colourPiece(Shown at, @RequestParam double x, @RequestParam double y, @RequestParam long spool) {
+        return answers.desk(edits.colourPiece(at, x, y, spool), at);
+    }
+
     @PostMapping("/parts/colour")
     ModelAndView colour(Shown at, @RequestParam(defaultValue = "") Set<Integer> parts, @RequestParam long spool) {
         return answers.desk(edits.colourParts(at, new TreeSet<>(parts), spool), at);
