@@ -1,12 +1,12 @@
 package dev.tranche.app.desk;
 
 import dev.tranche.app.pictures.SpoolMark;
+import dev.tranche.app.plans.ModelFile;
 import dev.tranche.app.plans.PartNotes;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.app.work.Workpiece;
-import dev.tranche.core.format.PartedModel;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.Outline;
@@ -22,6 +22,7 @@ import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.IntUnaryOperator;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
@@ -161,7 +162,8 @@ class RegionViews {
         List<PartRow> rows = new ArrayList<>();
         PlanContent content = work.plan().content();
         PartNotes notes = content.parts();
-        PartedModel model = cuts.modelAtHand(content.files());
+        List<ModelFile> files = content.files();
+        IntUnaryOperator fileOf = files.size() == 1 ? i -> 0 : cuts.modelAtHand(files)::fileOf;
         for (int i = 0; i < work.partNames().size(); i++) {
             int region = work.colours().regions().ofPart(i);
             Mesh mesh = work.cut().model().body().solids().get(i);
@@ -177,7 +179,7 @@ class RegionViews {
                     measures,
                     notes.of(i).hidden(),
                     notes.of(i).group(),
-                    content.files().get(model.fileOf(i)).name()));
+                    files.get(fileOf.applyAsInt(i)).name()));
         }
         rows.sort(Comparator.comparing(PartRow::group));
         return rows;

@@ -259,11 +259,12 @@ public class ModelImport {
             return "/plans/" + create(content, progress).id();
         }
         ModelFile file = content.files().get(0);
-        return "/offers/"
-                + offers.make(
-                                file.name(),
-                                apart.stream().map(t -> thing(file, model, t)).toList())
-                        .id();
+        List<Offers.Candidate> things = new ArrayList<>();
+        for (List<Integer> thing : apart) {
+            progress.beat();
+            things.add(thing(file, model, thing));
+        }
+        return "/offers/" + offers.make(file.name(), things).id();
     }
 
     private static Offers.Candidate thing(ModelFile file, PartedModel model, List<Integer> parts) {

@@ -89,6 +89,7 @@ public class Settings {
         current = read(e);
     }
 
+    /** How the hours of a day are written from now on. */
     @Transactional
     public void count(DayTime hours) {
         SettingsEntity e = settings.findById(SettingsEntity.ONLY).orElseThrow();

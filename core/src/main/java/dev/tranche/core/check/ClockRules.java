@@ -9,7 +9,6 @@ import java.util.Locale;
 
 /** Rules on the print by the clock. */
 final class ClockRules {
-
     private ClockRules() {}
 
     /** The machine waits while nobody is there, and its heater gives up. */
