@@ -2,6 +2,7 @@ package dev.tranche.app.guide;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.plan.Spool;
@@ -121,5 +122,18 @@ class GuideTest extends BrowserTest {
         assertThat(workshop.all()).hasSize(2);
         browser.open("/begin/nowhere");
         assertThat(browser.text("main")).contains("no such step");
+    }
+
+    @Test
+    @Order(4)
+    void a_new_plan_prints_where_one_planned_last() throws IOException {
+        long second = workshop.all().get(1).id();
+        PlanState plan = plan("on the other one");
+        plans.editAll(plan.id(), plan.edition(), "elsewhere", c -> c.on(second));
+        browser.open("/");
+        give("#model-file", file("hook.stl", StlWriter.binary(nameplate().mesh())));
+        browser.find("#desk");
+        assertThat(plans.get(browser.path().split("[/?]")[2]).content().printer())
+                .isEqualTo(second);
     }
 }
