@@ -21,7 +21,7 @@ export function converted(file, hear, signal) {
       if (data.asItIs) end(done, file);
       else if (data.archive) end(done, new File([data.archive], file.name, { type: "application/zip" }));
       else if (data.model) end(done, new File([data.model], `${file.name.replace(/\.[^.]+$/, "")}.3mf`, { type: "model/3mf" }));
-      else if (data.wrong) end(fail, new Error(`The STEP file “${file.name}” ${data.wrong}`));
+      else if (data.wrong) end(fail, new Error(`The STEP file “${data.of ?? file.name}” ${data.wrong}`));
       else hear(data.done, data.of);
     };
     file.arrayBuffer().then((bytes) => worker.postMessage(bytes, [bytes]));

@@ -39,10 +39,11 @@ const MOST = 60;
 
 /** What a person can be told is wrong with a file. */
 class Wrong extends Error {}
+const DAMAGED = "is cut off or damaged; export it again.";
 
 function threeMf(kernel, bytes) {
   const read = kernel.ReadStepFile(bytes, FINE);
-  if (!read.success) throw new Wrong("is cut off or damaged; export it again.");
+  if (!read.success) throw new Wrong(DAMAGED);
   const solids = read.meshes.filter((m) => m.index.array.length >= 12);
   if (!solids.length) throw new Wrong("holds no solids; export solids, not surfaces.");
   return fflate.zipSync({ "[Content_Types].xml": fflate.strToU8(TYPES), "_rels/.rels": fflate.strToU8(RELS), "3D/3dmodel.model": fflate.strToU8(model(solids)) }, { level: 4 });
@@ -59,6 +60,18 @@ async function kernel() {
 
 const isStepName = ({ name }) => /\.(step|stp)$/i.test(name);
 
+/** Nothing in the archive gives way to another thing of its name. */
+const free = (wanted, name, ...taken) => taken.some((names) => wanted in names) ? `${name}.3mf` : wanted;
+
+/** What is wrong is said of the file within the archive. */
+function named(name, make) {
+  try {
+    return make();
+  } catch (wrong) {
+    throw Object.assign(wrong instanceof Wrong ? wrong : new Wrong(DAMAGED), { of: name });
+  }
+}
+
 /** An archive whose STEP files are 3MF, or nothing where it holds none. */
 async function archive(bytes) {
   const names = [];
@@ -71,7 +84,7 @@ async function archive(bytes) {
   const reader = await kernel();
   const given = {};
   for (const [name, content] of Object.entries(entries)) {
-    if (isStepName({ name })) given[name.replace(/[^.]+$/, "3mf")] = threeMf(reader, content); else given[name] = content;
+    if (isStepName({ name })) given[free(name.replace(/[^.]+$/, "3mf"), name, entries, given)] = named(name, () => threeMf(reader, content)); else given[name] = content;
   }
   return fflate.zipSync(given, { level: 1 });
 }
@@ -90,6 +103,6 @@ onmessage = async ({ data }) => {
     console.warn(wrong);
     // An archive that cannot be unpacked here is for the server to judge.
     if (!(wrong instanceof Wrong) && bytes[0] === 0x50) postMessage({ asItIs: true });
-    else postMessage({ wrong: wrong instanceof Wrong ? wrong.message : "is cut off or damaged; export it again." });
+    else postMessage({ wrong: wrong instanceof Wrong ? wrong.message : DAMAGED, of: wrong.of });
   }
 };

@@ -7,6 +7,7 @@ import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.settings.DayTime;
 import dev.tranche.app.settings.Settings;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.FileStore;
@@ -92,7 +93,7 @@ class DemoData implements ApplicationRunner {
 
     /** The open day is on Saturday; the society sleeps at night. */
     private void evening() {
-        settings.set(settings.now().currency(), "0.32", "22:30-6:30", "");
+        settings.set(settings.now().currency(), "0.32", "22:30-6:30", "", DayTime.HOURS_24);
     }
 
     @Override

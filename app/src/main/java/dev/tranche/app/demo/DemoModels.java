@@ -58,9 +58,10 @@ class DemoModels implements OwnModels {
                 .filter(o -> o.model.key().equals(key))
                 .findFirst()
                 .orElseThrow(() -> new Refusal("There is no such model; choose one of those shown."));
-        Mesh mesh = own.shape.get();
         return models.begin(
-                key + ".stl", StlWriter.binary(mesh), (plan, progress) -> slice(plan, mesh, key + ".gcode", progress));
+                key + ".stl",
+                () -> StlWriter.binary(own.shape.get()),
+                (plan, progress) -> slice(plan, own.shape.get(), key + ".gcode", progress));
     }
 
     private void slice(PlanState plan, Mesh mesh, String name, Progress progress) throws IOException {

@@ -154,7 +154,7 @@ class DeskViews {
                 work, layer, shown.regionOr(), Boolean.TRUE.equals(shown.drawn()), shown.beside() != null);
     }
 
-    private static int limited(Workpiece work, int layer) {
+    static int limited(Workpiece work, int layer) {
         return Math.max(1, Math.min(work.grid().count(), layer));
     }
 

@@ -33,6 +33,6 @@ sealed interface Lies {
     }
 
     static int layer(Workpiece work, Shown at) {
-        return Math.max(1, Math.min(work.grid().count(), at.layer() == null ? 1 : at.layer()));
+        return DeskViews.limited(work, at.layer() == null ? 1 : at.layer());
     }
 }

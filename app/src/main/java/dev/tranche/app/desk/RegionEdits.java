@@ -18,6 +18,7 @@ import dev.tranche.core.plan.Silhouette;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -133,14 +134,8 @@ class RegionEdits {
     }
 
     private static String free(Regions regions, String title) {
-        String name = title.length() > 50 ? title.substring(0, 50) : title;
-        int number = 1;
-        for (String tried = name; ; tried = name + " " + ++number) {
-            String wanted = tried;
-            if (regions.list().stream().noneMatch(r -> r.name().equals(wanted))) {
-                return wanted;
-            }
-        }
+        return Words.free(title, Region.LONGEST_NAME, name -> regions.list().stream()
+                .anyMatch(r -> r.name().equals(name)));
     }
 
     /**

@@ -100,7 +100,7 @@ final class ModelArchive {
         }
         if (models == 0 && solids != null) {
             throw Refusal.of(
-                    "“%s” in the archive is a STEP file, which the page Plans reads, in archives that are called .zip; or unpack it, and give it there.",
+                    "“%s” in the archive is a STEP file, and those are read by the browser; give the archive on Plans under a name that ends in .zip, or unpack it.",
                     Words.quoted(solids));
         }
         if (models == 0) {

@@ -37,6 +37,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.springframework.stereotype.Service;
@@ -189,9 +190,9 @@ public class ModelImport {
     }
 
     /** A plan of a model that nobody had to give; ends on its desk. */
-    public Job begin(String name, byte[] model, Then then) {
+    public Job begin(String name, Supplier<byte[]> model, Then then) {
         return jobs.start("Reading and cutting " + name, progress -> {
-            FileStore.Kept kept = files.keep(new ByteArrayInputStream(model), properties.largestModel());
+            FileStore.Kept kept = files.keep(new ByteArrayInputStream(model.get()), properties.largestModel());
             PlanState plan = create(content(List.of(new ModelFile(kept.hash(), name, kept.size()))), progress);
             then.with(plan, progress);
             return "/plans/" + plan.id();

@@ -53,8 +53,6 @@ class PrinterFiles {
             return json.convert(tree, PrinterFile.class).printer().rig();
         } catch (JsonProcessingException e) {
             throw Refusal.of("The printer's file cannot be read: %s.", Words.oneLine(e.getOriginalMessage()));
-        } catch (Refusal said) {
-            throw said;
         } catch (IllegalArgumentException e) {
             throw Refusal.of("The printer's file contradicts itself: %s.", Words.oneLine(e.getMessage()));
         }

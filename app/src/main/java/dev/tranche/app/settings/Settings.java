@@ -72,7 +72,7 @@ public class Settings {
      * @throws Refusal if anything cannot be; then nothing changes
      */
     @Transactional
-    public void set(String currency, String tariff, String quiet, String zone) {
+    public void set(String currency, String tariff, String quiet, String zone, DayTime hours) {
         SettingsEntity e = settings.findById(SettingsEntity.ONLY).orElseThrow();
         String letters = currency.strip().toUpperCase(java.util.Locale.ROOT);
         if (!letters.matches("[A-Z]{3}")) {
@@ -86,13 +86,6 @@ public class Settings {
         e.tariff = price;
         e.quiet = times;
         e.zone = place;
-        current = read(e);
-    }
-
-    /** How the hours of a day are written from now on. */
-    @Transactional
-    public void count(DayTime hours) {
-        SettingsEntity e = settings.findById(SettingsEntity.ONLY).orElseThrow();
         e.hours = hours.name();
         current = read(e);
     }

@@ -37,11 +37,10 @@ class SettingsController {
             @RequestParam String tariff,
             @RequestParam String quiet,
             @RequestParam String zone,
-            @RequestParam(defaultValue = "HOURS_24") DayTime hours,
+            @RequestParam DayTime hours,
             Model model)
             throws IOException {
-        settings.set(currency, tariff, quiet, zone);
-        settings.count(hours);
+        settings.set(currency, tariff, quiet, zone, hours);
         model.addAttribute("kept", true);
         return show(model);
     }

@@ -5,6 +5,7 @@ import dev.tranche.app.storage.Restored;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashSet;
@@ -14,8 +15,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
-import java.util.stream.IntStream;
-import java.util.stream.Stream;
 import org.springframework.context.event.EventListener;
 import org.springframework.data.domain.Sort;
 import org.springframework.stereotype.Service;
@@ -58,15 +57,12 @@ public class Shelf {
         return spools.save(entity).spool();
     }
 
-    /** A name that no spool of the shelf has: as it is given, or else with a number after it. */
+    /** A name that no spool of the shelf has; see {@link Words#free}. */
     @Transactional(readOnly = true)
     public String free(String name) {
         Set<String> names =
                 all().stream().map(s -> s.name().toLowerCase(Locale.ROOT)).collect(Collectors.toSet());
-        return Stream.concat(Stream.of(name), IntStream.iterate(2, i -> i + 1).mapToObj(i -> name + " " + i))
-                .filter(n -> !names.contains(n.toLowerCase(Locale.ROOT)))
-                .findFirst()
-                .orElseThrow();
+        return Words.free(name, Spool.LONGEST_NAME, n -> names.contains(n.toLowerCase(Locale.ROOT)));
     }
 
     /**

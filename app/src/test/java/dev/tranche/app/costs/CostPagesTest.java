@@ -243,7 +243,7 @@ class CostPagesTest extends BrowserTest {
             browser.open("/plans/" + plan.id() + "/swap-list");
             assertThat(browser.text(".lead")).contains("6:05 pm").doesNotContain("18:05");
         } finally {
-            settings.count(DayTime.HOURS_24);
+            settings.set("EUR", "", "", "Europe/Berlin", DayTime.HOURS_24);
         }
     }
 

@@ -82,11 +82,7 @@ class StepTest extends BrowserTest {
                                 peg,
                                 "notes.txt",
                                 "mind the lid".getBytes()))));
-        String offer = (String)
-                browser.driver()
-                        .executeAsyncScript(
-                                "const done = arguments[arguments.length - 1];"
-                                        + "document.addEventListener('htmx:beforeOnLoad', e => { const to = e.detail.xhr.getResponseHeader('HX-Redirect'); if (to) done(to); });");
+        String offer = redirected();
         assertThat(offer).startsWith("/offers/");
         assertThat(offers.get(offer.replace("/offers/", "")).candidates())
                 .extracting(Offers.Candidate::name, Offers.Candidate::size)
@@ -104,6 +100,34 @@ class StepTest extends BrowserTest {
         browser.see("#notice", "The STEP file “cut.step”");
         assertThat(browser.find("#model-file").getDomProperty("value")).isEmpty();
         assertThat(browser.path()).isEqualTo("/");
+    }
+
+    @Test
+    void of_an_archive_the_file_that_is_cut_off_is_named_and_two_of_one_name_stay_two() throws IOException {
+        byte[] whole = lidOnBox().bytes();
+        browser.open("/");
+        give(
+                "#model-file",
+                file(
+                        "cad.zip",
+                        ArchiveTest.zip(Map.of("box.stp", whole, "lid.step", Arrays.copyOf(whole, whole.length / 4)))));
+        waitForTheKernel();
+        browser.see("#notice", "The STEP file “lid.step” is cut off or damaged");
+        browser.open("/");
+        give("#model-file", file("twins.zip", ArchiveTest.zip(Map.of("box.stp", whole, "box.step", whole))));
+        assertThat(offers.get(redirected().replace("/offers/", "")).candidates())
+                .extracting(Offers.Candidate::name)
+                .hasSize(2)
+                .doesNotHaveDuplicates();
+    }
+
+    /** Where the page is sent. */
+    private static String redirected() {
+        return (String)
+                browser.driver()
+                        .executeAsyncScript(
+                                "const done = arguments[arguments.length - 1];"
+                                        + "document.addEventListener('htmx:beforeOnLoad', e => { const to = e.detail.xhr.getResponseHeader('HX-Redirect'); if (to) done(to); });");
     }
 
     @Test

@@ -9,9 +9,11 @@ import dev.tranche.core.speech.Words;
  * @param name for people, at most 60 letters
  */
 public record Region(String name, Shape shape, SpoolId spool, Range range) {
+    public static final int LONGEST_NAME = 60;
+
     public Region {
         name = Words.oneLine(name == null ? "" : name);
-        if (name.isEmpty() || name.length() > 60) {
+        if (name.isEmpty() || name.length() > LONGEST_NAME) {
             throw new Refusal("A region needs a name of at most 60 letters.");
         }
     }

@@ -32,7 +32,7 @@ public record Spool(
     /** Where nobody has looked: PLA hides at about this, from memory. */
     public static final double USUAL_COVER = 0.8;
 
-    static final int LONGEST_NAME = 40;
+    public static final int LONGEST_NAME = 40;
     static final int MOST_GRAMS = 100_000;
 
     private static final double CLEAR = 5;

@@ -1,10 +1,22 @@
 package dev.tranche.core.speech;
 
 import java.util.Locale;
+import java.util.function.Predicate;
+import java.util.stream.IntStream;
 
 /** How text that came from outside may be repeated in a sentence or written into a line of a file. */
 public final class Words {
     private Words() {}
+
+    /** A name that is not taken: as it is given, or else with a number after it, and cut so that it has at most {@code longest} letters. */
+    public static String free(String name, int longest, Predicate<String> taken) {
+        return IntStream.iterate(1, i -> i + 1)
+                .mapToObj(i -> i == 1 ? "" : " " + i)
+                .map(number -> name.substring(0, Math.min(name.length(), longest - number.length())) + number)
+                .filter(taken.negate())
+                .findFirst()
+                .orElseThrow();
+    }
 
     /** At most 40 characters of {@code text} on one line, for quoting in a message. */
     public static String quoted(String text) {

@@ -1,0 +1,17 @@
+package dev.tranche.core.speech;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+
+class WordsTest {
+    @Test
+    void a_name_that_is_taken_gets_a_number_and_is_never_longer_than_it_may_be() {
+        assertThat(Words.free("Teal", 40, n -> false)).isEqualTo("Teal");
+        assertThat(Words.free("Teal", 40, Set.of("Teal", "Teal 2")::contains)).isEqualTo("Teal 3");
+        String longest = "T".repeat(40);
+        assertThat(Words.free(longest, 40, n -> false)).isEqualTo(longest);
+        assertThat(Words.free(longest, 40, longest::equals)).isEqualTo("T".repeat(38) + " 2");
+    }
+}
