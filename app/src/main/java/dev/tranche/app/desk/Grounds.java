@@ -40,9 +40,9 @@ class Grounds {
     }
 
     private static Stream<Event> attended(Ledger ledger) {
-        boolean swaps = ledger.swaps().stream().anyMatch(s -> s.dryRun().personSeconds() > 0);
+        boolean swaps = ledger.swaps().stream().anyMatch(s -> s.dryRun().stops() > 0);
         boolean halts = ledger.pauses().stream()
-                .anyMatch(p -> p.dryRun().filter(r -> r.personSeconds() > 0).isPresent());
+                .anyMatch(p -> p.dryRun().filter(r -> r.stops() > 0).isPresent());
         return Stream.of(Event.SWAP, Event.HALT).filter(e -> e == Event.SWAP ? swaps : halts);
     }
 

@@ -12,6 +12,7 @@ import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.companion.Entry.Kind;
 import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Macro;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
@@ -223,6 +224,24 @@ class CompanionPageTest extends BrowserTest {
         browser.open("/plans/" + plan.id() + "/print");
         browser.until(() -> !browser.all("#start-now").isEmpty());
         assertThat(browser.all("#holds")).isEmpty();
+    }
+
+    @Test
+    void a_person_who_takes_no_time_at_a_stop_is_told_of_in_the_ledger_too() {
+        Long usual = bench;
+        bench = workshop.add(Beginning.DIRECT_PAUSE.rig("Bench of the quick")).id();
+        try {
+            PlanState plan = threeColours("quick");
+            workshop.edit(bench(), workshop.get(bench()).version().edition(), "no time", rig -> {
+                Macro swap = rig.macros().answer(Event.SWAP).orElseThrow();
+                return rig.with(rig.macros().replace(rig.macros().macros().indexOf(swap), swap.taking(Duration.ZERO)));
+            });
+            browser.open("/plans/" + plan.id());
+            browser.click("#ledger details[hx-get*='addedTime'] summary");
+            browser.see("#ledger .grounds", "as it is set up");
+        } finally {
+            bench = usual;
+        }
     }
 
     @Test

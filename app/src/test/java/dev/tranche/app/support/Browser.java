@@ -68,6 +68,8 @@ public final class Browser implements AutoCloseable {
 
     public Browser open(String path) {
         driver.get(root + path);
+        // A page that was still on its way when this one was asked for is not taken for it.
+        until(() -> "complete".equals(driver.executeScript("return document.readyState")));
         return this;
     }
 
@@ -79,11 +81,10 @@ public final class Browser implements AutoCloseable {
         return driver.getCurrentUrl().substring(root.length());
     }
 
+    /** The first of its kind on a page that has arrived whole, its scripts included: before, a press falls on deaf ears. */
     public WebElement find(String css) {
-        return until(() -> {
-            List<WebElement> found = driver.findElements(By.cssSelector(css));
-            return found.isEmpty() ? null : found.get(0);
-        });
+        return until(() -> (WebElement) driver.executeScript(
+                "return document.readyState === 'complete' ? document.querySelector(arguments[0]) : null", css));
     }
 
     public List<WebElement> all(String css) {

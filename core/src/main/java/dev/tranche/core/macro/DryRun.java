@@ -11,7 +11,8 @@ import java.util.List;
  *
  * @param lines of the macro, written or not
  * @param machineSeconds the machine's own time
- * @param personSeconds what the person takes at its stops
+ * @param stops how often it stops until a person says go on
+ * @param personSeconds what the person takes at them
  * @param pushed mm of filament pushed, {@code pulled} mm drawn back
  * @param strip how long each step takes, in their order, the frame last
  * @param path of the nozzle
@@ -24,6 +25,7 @@ import java.util.List;
 public record DryRun(
         List<RenderedLine> lines,
         double machineSeconds,
+        int stops,
         double personSeconds,
         double pushed,
         double pulled,

@@ -45,6 +45,7 @@ final class DryRunner {
     private boolean swaps;
     private final boolean fed;
     private boolean attended;
+    private int stops;
     private boolean inHost;
 
     DryRunner(Macro macro, Printer printer, Moment moment, List<Macro> hostScripts) {
@@ -83,6 +84,7 @@ final class DryRunner {
         return new DryRun(
                 lines,
                 clock.total(),
+                stops,
                 person.values().stream().mapToDouble(Double::doubleValue).sum(),
                 pushed,
                 pulled,
@@ -200,6 +202,7 @@ final class DryRunner {
     private void stop(RenderedLine line, Optional<Command> command) {
         swaps = true;
         attended = true;
+        stops++;
         double seconds = macro.person().toMillis() / 1000.0;
         if (purging.by() == Purging.By.PERSON && !purged && !inHost) {
             purged = true;

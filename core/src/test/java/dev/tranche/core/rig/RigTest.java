@@ -76,6 +76,7 @@ class RigTest {
             assertThat(run.attended())
                     .isEqualTo(!Set.of(Beginning.FEEDER, Beginning.SELECTOR, Beginning.BLENDING)
                             .contains(beginning));
+            assertThat(run.stops() > 0).isEqualTo(person > 0);
             switch (beginning) {
                 case FEEDER, SELECTOR, BLENDING, TIMED_WAITS -> assertThat(person)
                         .isZero();
