@@ -7,3 +7,5 @@ const count = () => {
 };
 document.addEventListener("change", ({ target }) => { if (target.matches(".card-plan input[name=plan]")) count(); });
 document.addEventListener("htmx:afterSettle", () => { if (document.getElementById("many")) count(); });
+// What was chosen before this script had arrived.
+if (document.getElementById("many")) count();
