@@ -37,12 +37,22 @@ public record Course(double x, double y, double dx, double dy) {
 
     /** Above 0 to the left of it, below to the right. */
     double side(Coordinate c) {
-        return dx * (c.y - y) - dy * (c.x - x);
+        return side(c.x, c.y);
+    }
+
+    /** As {@link #side(Coordinate)}, of a place given by its coordinates, mm. */
+    double side(double ofX, double ofY) {
+        return dx * (ofY - y) - dy * (ofX - x);
     }
 
     /** Where the place on it nearest to {@code c} is. */
     double steps(Coordinate c) {
-        return ((c.x - x) * dx + (c.y - y) * dy) / (dx * dx + dy * dy);
+        return steps(c.x, c.y);
+    }
+
+    /** As {@link #steps(Coordinate)}, of a place given by its coordinates, mm. */
+    double steps(double ofX, double ofY) {
+        return ((ofX - x) * dx + (ofY - y) * dy) / (dx * dx + dy * dy);
     }
 
     /** Whether a rectangle lies wholly to one side of it. */

@@ -1,7 +1,6 @@
 package dev.tranche.core.plan;
 
 import dev.tranche.core.geometry.Areas;
-import dev.tranche.core.geometry.Course;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.Span;
 import dev.tranche.core.geometry.Thin;
@@ -85,13 +84,6 @@ public record Tint(SpoolId spool, List<MultiPolygon> cells, double squareMillime
                 spans.addAll(Section.spans(cell, y));
             }
         }
-        return joined(spans);
-    }
-
-    /** Where a line runs through it: ascending stretches that do not touch, in its steps. */
-    public List<Span> spans(Course course) {
-        List<Span> spans = new ArrayList<>();
-        cells.forEach(cell -> spans.addAll(Section.spans(cell, course)));
         return joined(spans);
     }
 

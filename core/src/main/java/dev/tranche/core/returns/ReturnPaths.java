@@ -73,13 +73,22 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
             Layout layout) {
         boolean apart = order.passes().get(0).thing().isPresent();
         Walk walk = new Walk(colouring, things, apart, footprint, layout);
+        List<Leaving> leavings = new ArrayList<>();
         int swap = 0;
-        for (Pass pass : order.passes()) {
+        for (int moment = 0; moment < order.passes().size(); moment++) {
+            Pass pass = order.passes().get(moment);
             if (swap < ledger.swaps().size() && ledger.swaps().get(swap).next() == pass) {
-                walk.swap(ledger.swaps().get(swap++), pass);
+                leavings.add(new Leaving(ledger.swaps().get(swap++), pass, moment));
             }
-            walk.print(pass);
+            walk.print(pass, moment);
         }
+        List<ReturnPath> paths = leavings.stream()
+                .filter(l -> !l.swap().dryRun().wayBack().isEmpty())
+                .limit(MOST_PATHS)
+                .toList()
+                .parallelStream()
+                .flatMap(l -> walk.back(l).stream())
+                .toList();
         List<Point> waits = Stream.concat(
                         ledger.firstLoad().stream().map(f -> f.dryRun()),
                         ledger.swaps().stream().map(Swap::dryRun))
@@ -89,7 +98,7 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
                 .map(way -> way.get(0))
                 .distinct()
                 .toList();
-        return new ReturnPaths(walk.paths, Optional.empty(), waits);
+        return new ReturnPaths(paths, Optional.empty(), waits);
     }
 
     /**
@@ -135,8 +144,10 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
             AffineTransformation into,
             AffineTransformation from) {}
 
+    /** A swap, and the pass that follows it, by its place among all. */
+    private record Leaving(Swap swap, Pass next, int moment) {}
+
     private static final class Walk {
-        final List<ReturnPath> paths = new ArrayList<>();
         private final Layout layout;
         private final boolean apart;
         private final List<Stand> stands = new ArrayList<>();
@@ -172,17 +183,16 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
             return at >= 0 && at < stands.size() ? Optional.of(stands.get(at)) : Optional.empty();
         }
 
-        void print(Pass pass) {
-            standOf(pass).ifPresent(s -> s.standing().print(pass));
+        void print(Pass pass, int moment) {
+            standOf(pass).ifPresent(s -> s.standing().print(pass, moment));
         }
 
-        void swap(Swap swap, Pass next) {
+        Optional<ReturnPath> back(Leaving leaving) {
+            Swap swap = leaving.swap();
+            Pass next = leaving.next();
             List<Coordinate> places = new ArrayList<>(swap.dryRun().wayBack().stream()
                     .map(p -> new Coordinate(p.x(), p.y()))
                     .toList());
-            if (places.isEmpty() || paths.size() == MOST_PATHS) {
-                return;
-            }
             if (swap.door().isPresent()) {
                 places.addAll(swap.door().get().way());
             } else {
@@ -191,12 +201,17 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
                 Coordinate from = places.get(places.size() - 1);
                 Optional<Coordinate> nearest = standOf(next).flatMap(s -> nearest(from, next, s));
                 if (nearest.isEmpty()) {
-                    return;
+                    return Optional.empty();
                 }
                 places.add(nearest.get());
             }
-            paths.add(new ReturnPath(
-                    swap.number(), next.layer(), next.spool(), places, OptionalDouble.empty(), stains(places, next)));
+            return Optional.of(new ReturnPath(
+                    swap.number(),
+                    next.layer(),
+                    next.spool(),
+                    places,
+                    OptionalDouble.empty(),
+                    stains(places, leaving)));
         }
 
         private static Optional<Coordinate> nearest(Coordinate from, Pass next, Stand stand) {
@@ -211,13 +226,13 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
                     .map(c -> stand.from().transform(c, new Coordinate()));
         }
 
-        private List<Stain> stains(List<Coordinate> places, Pass next) {
+        private List<Stain> stains(List<Coordinate> places, Leaving leaving) {
             List<Stain> stains = new ArrayList<>();
             double done = 0;
             for (int i = 1; i < places.size(); i++) {
                 double length = places.get(i - 1).distance(places.get(i));
                 if (length > LEAST) {
-                    leg(places.get(i - 1), places.get(i), done, next, stains);
+                    leg(places.get(i - 1), places.get(i), done, leaving, stains);
                 }
                 done += length;
             }
@@ -225,7 +240,7 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
             return stains;
         }
 
-        private void leg(Coordinate from, Coordinate to, double done, Pass next, List<Stain> stains) {
+        private void leg(Coordinate from, Coordinate to, double done, Leaving leaving, List<Stain> stains) {
             Envelope box = new Envelope(from, to);
             for (Stand stand : stands) {
                 if (!layout.copies()
@@ -238,8 +253,9 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
                 Course course = Course.between(
                         stand.into().transform(from, new Coordinate()),
                         stand.into().transform(to, new Coordinate()));
-                boolean covers = !apart || standOf(next).filter(s -> s == stand).isPresent();
-                stand.standing().otherThan(next, course, covers).stream()
+                boolean covers = !apart
+                        || standOf(leaving.next()).filter(s -> s == stand).isPresent();
+                stand.standing().otherThan(leaving.next(), leaving.moment(), course, covers).stream()
                         .map(s -> new Stain(
                                 stand.copy(),
                                 s.spool(),

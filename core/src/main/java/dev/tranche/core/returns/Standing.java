@@ -1,6 +1,7 @@
 package dev.tranche.core.returns;
 
 import dev.tranche.core.geometry.Course;
+import dev.tranche.core.geometry.Crossed;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.Span;
 import dev.tranche.core.plan.LayerColours;
@@ -9,20 +10,40 @@ import dev.tranche.core.plan.Tint;
 import dev.tranche.core.sequence.Pass;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
+import java.util.Map;
+import java.util.TreeMap;
 import org.locationtech.jts.geom.MultiPolygon;
 
-/** What of a model has been printed so far, colour by colour of each layer, and what of it is seen from above. */
+/**
+ * What of a model has been printed before any moment of a print, colour by colour of each layer, and what of it is seen from above.
+ * Once all is told by {@link #print}, many may ask at a time.
+ */
 final class Standing {
     /** What is left uncovered of a line that is shorter is rounding, mm. */
     private static final double NOTHING = 0.02;
+    /** Stretches as near as this are one, steps. */
+    private static final double TOUCHING = 1e-9;
+
+    private static final int NEVER = Integer.MAX_VALUE;
+
+    /** One colour of a layer, and the moment at which it was printed. */
+    private static final class Coat {
+        final SpoolId spool;
+        final Crossed area;
+        int moment = NEVER;
+
+        Coat(Tint tint) {
+            spool = tint.spool();
+            area = new Crossed(tint.cells());
+        }
+    }
 
     private final List<LayerColours> layers;
     private final MultiPolygon footprint;
-    private final List<Set<SpoolId>> printed = new ArrayList<>();
-    private int highest;
+    private final Coat[][] coats;
+    /** The highest layer that was begun by a moment. */
+    private final TreeMap<Integer, Integer> highest = new TreeMap<>();
 
     /**
      * @param layers of the whole model, or of what of it stands by itself
@@ -31,16 +52,21 @@ final class Standing {
     Standing(List<LayerColours> layers, MultiPolygon footprint) {
         this.layers = layers;
         this.footprint = footprint;
-        layers.forEach(l -> printed.add(null));
+        coats = layers.stream()
+                .map(l -> l.tints().stream().map(Coat::new).toArray(Coat[]::new))
+                .toArray(Coat[][]::new);
     }
 
-    void print(Pass pass) {
-        int at = pass.layer() - 1;
-        if (printed.get(at) == null) {
-            printed.set(at, new HashSet<>(2));
+    /** Is told that a pass was printed here; moments ascend. */
+    void print(Pass pass, int moment) {
+        for (Coat coat : coats[pass.layer() - 1]) {
+            if (coat.spool.equals(pass.spool())) {
+                coat.moment = Math.min(coat.moment, moment);
+            }
         }
-        printed.get(at).add(pass.spool());
-        highest = Math.max(highest, pass.layer());
+        if (highest.isEmpty() || highest.lastEntry().getValue() < pass.layer()) {
+            highest.put(moment, pass.layer());
+        }
     }
 
     /** Plastic of one colour along a line. */
@@ -50,51 +76,79 @@ final class Standing {
      * The plastic of other colours that a line leads over from its beginning to its first step, as it is seen from above; what the
      * next pass will cover is none of it.
      *
+     * @param moment of the next pass
      * @param course where the model is
      * @param covers whether the next pass is printed here
      */
-    List<Seen> otherThan(Pass next, Course course, boolean covers) {
+    List<Seen> otherThan(Pass next, int moment, Course course, boolean covers) {
         double nothing = NOTHING / course.length();
-        List<Span> open = within(Section.spans(footprint, course));
+        List<Span> open = common(Section.spans(footprint, course), List.of(new Span(0, 1)));
         List<Seen> seen = new ArrayList<>();
         if (covers) {
-            open = less(open, area(next.layer(), next.spool(), course));
+            for (Coat coat : coats[next.layer() - 1]) {
+                open = coat.spool.equals(next.spool()) ? less(open, spans(coat, course, open)) : open;
+            }
         }
-        LayerColours above = null;
-        Set<SpoolId> printedAbove = null;
-        for (int layer = highest; layer >= 1 && length(open) > nothing; layer--) {
-            LayerColours colours = layers.get(layer - 1);
-            Set<SpoolId> here = printed.get(layer - 1);
-            if (here != null && !(colours == above && here.equals(printedAbove))) {
-                for (Tint tint : colours.tints()) {
-                    if (here.contains(tint.spool())) {
-                        List<Span> spans = within(tint.spans(course));
-                        if (!tint.spool().equals(next.spool())) {
-                            common(open, spans).stream()
-                                    .filter(s -> s.length() > nothing)
-                                    .forEach(s -> seen.add(new Seen(tint.spool(), s)));
+        Map.Entry<Integer, Integer> top = highest.lowerEntry(moment);
+        int above = -1;
+        for (int at = top == null ? -1 : top.getValue() - 1; at >= 0 && length(open) > nothing; at--) {
+            if (above < 0 || !isSame(at, above, moment)) {
+                for (Coat coat : coats[at]) {
+                    if (coat.moment < moment && !open.isEmpty()) {
+                        List<Span> spans = spans(coat, course, open);
+                        if (!spans.isEmpty()) {
+                            if (!coat.spool.equals(next.spool())) {
+                                common(open, spans).forEach(s -> seen.add(new Seen(coat.spool, s)));
+                            }
+                            open = less(open, spans);
                         }
-                        open = less(open, spans);
                     }
                 }
             }
-            above = colours;
-            printedAbove = here;
+            above = at;
         }
+        return joined(seen).stream().filter(s -> s.span().length() > nothing).toList();
+    }
+
+    /** Whether what is printed of two layers lies on one another and has the same colours. */
+    private boolean isSame(int at, int above, int moment) {
+        if (layers.get(at) != layers.get(above)) {
+            return false;
+        }
+        for (int i = 0; i < coats[at].length; i++) {
+            if (coats[at][i].moment < moment != coats[above][i].moment < moment) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** Where the line runs through a colour, as far as that matters to what is still open of it. */
+    private static List<Span> spans(Coat coat, Course course, List<Span> open) {
+        return open.isEmpty()
+                ? List.of()
+                : coat.area.spans(
+                        course, open.get(0).from(), open.get(open.size() - 1).to());
+    }
+
+    /** What is seen of a colour layer by layer, as of a wall that leans, is one stretch. */
+    private static List<Seen> joined(List<Seen> seen) {
         seen.sort(Comparator.comparingDouble(s -> s.span().from()));
-        return seen;
-    }
-
-    private List<Span> area(int layer, SpoolId spool, Course course) {
-        return layers.get(layer - 1)
-                .tint(spool)
-                .map(t -> within(t.spans(course)))
-                .orElse(List.of());
-    }
-
-    /** Between the beginning and the first step. */
-    private static List<Span> within(List<Span> spans) {
-        return common(spans, List.of(new Span(0, 1)));
+        List<Seen> joined = new ArrayList<>();
+        for (Seen one : seen) {
+            Seen last = joined.isEmpty() ? null : joined.get(joined.size() - 1);
+            if (last != null
+                    && last.spool().equals(one.spool())
+                    && one.span().from() <= last.span().to() + TOUCHING) {
+                double end = Math.max(last.span().to(), one.span().to());
+                joined.set(
+                        joined.size() - 1,
+                        new Seen(one.spool(), new Span(last.span().from(), end)));
+            } else {
+                joined.add(one);
+            }
+        }
+        return joined;
     }
 
     private static double length(List<Span> spans) {

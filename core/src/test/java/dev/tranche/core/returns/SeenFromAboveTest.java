@@ -34,6 +34,7 @@ import java.util.Random;
 import java.util.Set;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
 import org.locationtech.jts.algorithm.locate.SimplePointInAreaLocator;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
@@ -80,8 +81,9 @@ class SeenFromAboveTest {
         Map<Integer, Set<SpoolId>> printed = new HashMap<>();
         List<Pass> passes = PrintOrder.numbered(colouring, plan.palette()).passes();
         int until = random.nextInt(passes.size());
+        int standingBy = 0;
         for (Pass pass : passes.subList(0, until)) {
-            standing.print(pass);
+            standing.print(pass, standingBy++);
             printed.computeIfAbsent(pass.layer(), l -> new HashSet<>()).add(pass.spool());
         }
         Pass next = passes.get(until);
@@ -91,7 +93,7 @@ class SeenFromAboveTest {
         Course course = Course.between(
                 footprint.into(spot).transform(from, new Coordinate()),
                 footprint.into(spot).transform(to, new Coordinate()));
-        double seen = standing.otherThan(next, course, true).stream()
+        double seen = standing.otherThan(next, until, course, true).stream()
                 .mapToDouble(s -> s.span().length())
                 .sum();
         int found = 0;
@@ -106,6 +108,27 @@ class SeenFromAboveTest {
             }
         }
         assertThat(seen * SAMPLES).isCloseTo(found, within(2.0 + SAMPLES * 0.2 / course.length()));
+    }
+
+    @Test
+    void a_wall_that_leans_in_is_seen_whole_however_little_of_each_layer_is() {
+        // 5 mm on 60 mm: a sixtieth of a millimetre of each layer, from the foot at -5 to -1.67 at 40 mm.
+        CutModel model = CutModel.of(
+                new Shapes().cone(5, 60, 64).body(),
+                LayerSettings.COMMON.on(Height.ofMillimetres(60)),
+                Progress.UNHEARD);
+        ColourPlan plan = ColourPlan.of(LayerSettings.COMMON, Spools.SOOT.id())
+                .startAt(model.grid().bottom(200), Spools.CHALK.id(), model.grid());
+        Colouring colouring = Colouring.of(plan, model, 0.45, Progress.UNHEARD);
+        Standing standing = new Standing(colouring.layers(), Footprint.of(model).inModel());
+        List<Pass> passes = PrintOrder.numbered(colouring, plan.palette()).passes();
+        passes.subList(0, 199).forEach(p -> standing.print(p, p.layer()));
+        Course course = Course.between(new Coordinate(-20, 0), new Coordinate(0, 0));
+        List<Standing.Seen> seen = standing.otherThan(passes.get(199), 200, course, true);
+        assertThat(seen).singleElement().satisfies(s -> {
+            assertThat(s.spool()).isEqualTo(Spools.SOOT.id());
+            assertThat(s.span().length() * 20).isCloseTo(5 - 5.0 / 3, within(0.04));
+        });
     }
 
     private static Optional<SpoolId> isIn(Colouring colouring, int layer, Set<SpoolId> spools, Coordinate at) {

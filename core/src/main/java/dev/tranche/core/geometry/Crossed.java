@@ -1,0 +1,134 @@
+package dev.tranche.core.geometry;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.LineString;
+import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Polygon;
+
+/**
+ * Areas that many lines are drawn through. A line crosses few edges of an outline, so these are kept in boxes of consecutive ones,
+ * and only those of the boxes that it meets are looked at.
+ */
+public final class Crossed {
+    private static final int EDGES_IN_A_BOX = 16;
+    /** Stretches as near as this are one, steps. */
+    private static final double TOUCHING = 1e-6;
+
+    private static final double[] NONE = {};
+
+    /** The rings of one area, and what they lie in. */
+    private record Area(Envelope box, Ring[] rings) {}
+
+    /** A ring, its corners in their order, the first again at the end. */
+    private record Ring(Envelope box, double[] x, double[] y, Envelope[] boxes) {}
+
+    private final Area[] areas;
+
+    /** @param areas that do not overlap one another */
+    public Crossed(List<MultiPolygon> areas) {
+        this.areas = areas.stream().map(Crossed::prepared).toArray(Area[]::new);
+    }
+
+    private static Area prepared(MultiPolygon area) {
+        List<Ring> rings = new ArrayList<>();
+        for (int p = 0; p < area.getNumGeometries(); p++) {
+            Polygon polygon = (Polygon) area.getGeometryN(p);
+            rings.add(prepared(polygon.getExteriorRing()));
+            for (int r = 0; r < polygon.getNumInteriorRing(); r++) {
+                rings.add(prepared(polygon.getInteriorRingN(r)));
+            }
+        }
+        return new Area(area.getEnvelopeInternal(), rings.toArray(Ring[]::new));
+    }
+
+    private static Ring prepared(LineString ring) {
+        Coordinate[] corners = ring.getCoordinates();
+        double[] x = new double[corners.length];
+        double[] y = new double[corners.length];
+        Envelope[] boxes = new Envelope[(corners.length + EDGES_IN_A_BOX - 2) / EDGES_IN_A_BOX];
+        for (int i = 0; i < corners.length; i++) {
+            x[i] = corners[i].x;
+            y[i] = corners[i].y;
+        }
+        for (int b = 0; b < boxes.length; b++) {
+            boxes[b] = new Envelope();
+            for (int i = b * EDGES_IN_A_BOX; i <= Math.min((b + 1) * EDGES_IN_A_BOX, corners.length - 1); i++) {
+                boxes[b].expandToInclude(corners[i]);
+            }
+        }
+        return new Ring(ring.getEnvelopeInternal(), x, y, boxes);
+    }
+
+    /**
+     * Where a stretch of a line runs through any of them.
+     *
+     * @param from where the stretch begins, in steps of the line
+     * @param to where it ends, above {@code from}
+     * @return ascending stretches that do not touch, in its steps; a line through a corner is taken as just to the left of it
+     */
+    public List<Span> spans(Course course, double from, double to) {
+        Envelope box = new Envelope(course.at(from), course.at(to));
+        List<Span> spans = new ArrayList<>(2);
+        for (Area area : areas) {
+            if (area.box().intersects(box)) {
+                through(area, course, box, spans);
+            }
+        }
+        return spans.isEmpty() ? spans : within(spans, from, to);
+    }
+
+    /** A stretch is outside a ring whose box its own box misses; what that ring does to the line elsewhere is of no account. */
+    private static void through(Area area, Course course, Envelope box, List<Span> spans) {
+        double[] crossings = NONE;
+        int n = 0;
+        for (Ring ring : area.rings()) {
+            if (!ring.box().intersects(box) || course.misses(ring.box())) {
+                continue;
+            }
+            for (int b = 0; b < ring.boxes().length; b++) {
+                if (course.misses(ring.boxes()[b])) {
+                    continue;
+                }
+                int last = Math.min((b + 1) * EDGES_IN_A_BOX, ring.x().length - 1);
+                double here = course.side(ring.x()[b * EDGES_IN_A_BOX], ring.y()[b * EDGES_IN_A_BOX]);
+                for (int i = b * EDGES_IN_A_BOX + 1; i <= last; i++) {
+                    double there = course.side(ring.x()[i], ring.y()[i]);
+                    if (here > 0 != there > 0) {
+                        if (n == crossings.length) {
+                            crossings = Arrays.copyOf(crossings, 2 * n + 4);
+                        }
+                        double start = course.steps(ring.x()[i - 1], ring.y()[i - 1]);
+                        double end = course.steps(ring.x()[i], ring.y()[i]);
+                        crossings[n++] = start + (end - start) * (here / (here - there));
+                    }
+                    here = there;
+                }
+            }
+        }
+        Arrays.sort(crossings, 0, n);
+        for (int i = 0; i + 1 < n; i += 2) {
+            spans.add(new Span(crossings[i], crossings[i + 1]));
+        }
+    }
+
+    private static List<Span> within(List<Span> spans, double from, double to) {
+        spans.sort(Comparator.comparingDouble(Span::from));
+        List<Span> joined = new ArrayList<>(spans.size());
+        for (Span span : spans) {
+            double start = Math.max(from, span.from());
+            double end = Math.min(to, span.to());
+            Span last = joined.isEmpty() ? null : joined.get(joined.size() - 1);
+            if (last != null && start <= last.to() + TOUCHING) {
+                joined.set(joined.size() - 1, new Span(last.from(), Math.max(last.to(), end)));
+            } else if (start < end) {
+                joined.add(new Span(start, end));
+            }
+        }
+        return joined;
+    }
+}

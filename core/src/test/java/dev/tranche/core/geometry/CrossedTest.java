@@ -1,0 +1,62 @@
+package dev.tranche.core.geometry;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.LinearRing;
+import org.locationtech.jts.geom.MultiPolygon;
+
+/** A line through areas, against the general geometry library's intersection of the two. */
+class CrossedTest {
+    private static final GeometryFactory PLANE = new GeometryFactory();
+
+    /** A star of up to a hundred rays, with a hole of its shape where the rays begin. */
+    private static MultiPolygon star(Random random, double x, double y) {
+        int corners = 6 + 2 * random.nextInt(100);
+        double turn = random.nextDouble();
+        List<Coordinate> outer = new ArrayList<>();
+        List<Coordinate> inner = new ArrayList<>();
+        for (int i = 0; i < corners; i++) {
+            double angle = turn + 2 * Math.PI * i / corners;
+            double r = i % 2 == 0 ? 10 : 4 + 5 * random.nextDouble();
+            outer.add(new Coordinate(x + r * Math.cos(angle), y + r * Math.sin(angle)));
+            inner.add(new Coordinate(x + 3 * Math.cos(angle), y + 3 * Math.sin(angle)));
+        }
+        outer.add(outer.get(0));
+        inner.add(inner.get(0));
+        return Section.polygonsOf(PLANE.createPolygon(
+                PLANE.createLinearRing(outer.toArray(Coordinate[]::new)),
+                new LinearRing[] {PLANE.createLinearRing(inner.toArray(Coordinate[]::new))}));
+    }
+
+    @Property(tries = 500)
+    void a_stretch_of_a_line_is_inside_as_long_as_the_geometry_library_says(@ForAll long seed) {
+        Random random = new Random(seed);
+        List<MultiPolygon> areas = List.of(star(random, 0, 0), star(random, 25, 3));
+        Course course = Course.between(
+                new Coordinate(40 * random.nextDouble() - 10, 30 * random.nextDouble() - 15),
+                new Coordinate(40 * random.nextDouble() - 10, 30 * random.nextDouble() - 15));
+        double from = random.nextDouble();
+        double to = from + 0.01 + random.nextDouble();
+        List<Span> spans = new Crossed(areas).spans(course, from, to);
+        Geometry line = PLANE.createLineString(new Coordinate[] {course.at(from), course.at(to)});
+        double inside = areas.stream()
+                .mapToDouble(a -> a.intersection(line).getLength())
+                .sum();
+        assertThat(spans.stream().mapToDouble(Span::length).sum() * course.length())
+                .isCloseTo(inside, within(1e-6));
+        for (int i = 0; i < spans.size(); i++) {
+            assertThat(spans.get(i).from())
+                    .isGreaterThanOrEqualTo(i == 0 ? from : spans.get(i - 1).to());
+            assertThat(spans.get(i).to()).isLessThanOrEqualTo(to);
+        }
+    }
+}
