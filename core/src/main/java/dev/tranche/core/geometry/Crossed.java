@@ -27,11 +27,15 @@ public final class Crossed {
     /** A ring, its corners in their order, the first again at the end. */
     private record Ring(Envelope box, double[] x, double[] y, Envelope[] boxes) {}
 
+    private final Envelope box = new Envelope();
     private final Area[] areas;
 
     /** @param areas that do not overlap one another */
     public Crossed(List<MultiPolygon> areas) {
         this.areas = areas.stream().map(Crossed::prepared).toArray(Area[]::new);
+        for (Area area : this.areas) {
+            box.expandToInclude(area.box());
+        }
     }
 
     private static Area prepared(MultiPolygon area) {
@@ -72,22 +76,25 @@ public final class Crossed {
      * @return ascending stretches that do not touch, in its steps; a line through a corner is taken as just to the left of it
      */
     public List<Span> spans(Course course, double from, double to) {
-        Envelope box = new Envelope(course.at(from), course.at(to));
+        Envelope stretch = new Envelope(course.at(from), course.at(to));
+        if (!box.intersects(stretch)) {
+            return List.of();
+        }
         List<Span> spans = new ArrayList<>(2);
         for (Area area : areas) {
-            if (area.box().intersects(box)) {
-                through(area, course, box, spans);
+            if (area.box().intersects(stretch)) {
+                through(area, course, stretch, spans);
             }
         }
         return spans.isEmpty() ? spans : within(spans, from, to);
     }
 
     /** A stretch is outside a ring whose box its own box misses; what that ring does to the line elsewhere is of no account. */
-    private static void through(Area area, Course course, Envelope box, List<Span> spans) {
+    private static void through(Area area, Course course, Envelope stretch, List<Span> spans) {
         double[] crossings = NONE;
         int n = 0;
         for (Ring ring : area.rings()) {
-            if (!ring.box().intersects(box) || course.misses(ring.box())) {
+            if (!ring.box().intersects(stretch) || course.misses(ring.box())) {
                 continue;
             }
             for (int b = 0; b < ring.boxes().length; b++) {

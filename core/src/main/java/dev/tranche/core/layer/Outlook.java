@@ -74,7 +74,8 @@ public final class Outlook {
         return from == to ? seen(from) : Areas.difference(shadow(to), shadow(from - 1));
     }
 
-    private MultiPolygon shadow(int depth) {
+    /** What the layer at {@code depth} and all that are nearer to the eye cover together. */
+    public MultiPolygon shadow(int depth) {
         return depth < 0 ? Areas.NOTHING : shadows.get(depth);
     }
 

@@ -4,6 +4,8 @@ import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Course;
+import dev.tranche.core.layer.Outlook;
+import dev.tranche.core.layer.Outlooks;
 import dev.tranche.core.machine.Bed;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.plan.Colouring;
@@ -18,6 +20,7 @@ import dev.tranche.core.returns.ReturnPath.Stain;
 import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.Thing;
+import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -156,16 +159,20 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
             this.layout = layout;
             this.apart = apart;
             MultiPolygon model = footprint.inModel();
+            Outlooks outlooks = colouring.outlooks();
+            Optional<Outlook> fromBeneath = outlooks.corners() <= Outlooks.QUICK || outlooks.known()
+                    ? Optional.of(outlooks.from(false, Progress.UNHEARD))
+                    : Optional.empty();
             if (apart) {
                 for (Thing t : things.get()) {
                     if (t.copy() < layout.copies().size()) {
                         MultiPolygon island = Areas.of(model.getGeometryN(t.island()));
-                        add(t.copy(), new Standing(t.layers(), island), t.layers(), footprint);
+                        add(t.copy(), new Standing(t.layers(), island, fromBeneath), t.layers(), footprint);
                     }
                 }
             } else {
                 // All copies are as far as one another.
-                Standing standing = new Standing(colouring.layers(), model);
+                Standing standing = new Standing(colouring.layers(), model, fromBeneath);
                 for (int copy = 0; copy < layout.copies().size(); copy++) {
                     add(copy, standing, colouring.layers(), footprint);
                 }

@@ -2,8 +2,8 @@ package dev.tranche.core.returns;
 
 import dev.tranche.core.geometry.Course;
 import dev.tranche.core.geometry.Crossed;
-import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.Span;
+import dev.tranche.core.layer.Outlook;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import org.locationtech.jts.geom.MultiPolygon;
 
@@ -39,8 +40,13 @@ final class Standing {
         }
     }
 
+    /** So many layers down it is looked whether anything lies beneath at all. */
+    private static final int EACH = 8;
+
     private final List<LayerColours> layers;
-    private final MultiPolygon footprint;
+    private final Crossed footprint;
+    private final Optional<Outlook> fromBeneath;
+    private final Crossed[] beneath;
     private final Coat[][] coats;
     /** The highest layer that was begun by a moment. */
     private final TreeMap<Integer, Integer> highest = new TreeMap<>();
@@ -48,10 +54,13 @@ final class Standing {
     /**
      * @param layers of the whole model, or of what of it stands by itself
      * @param footprint of that, where the model is
+     * @param fromBeneath the model, if that is known
      */
-    Standing(List<LayerColours> layers, MultiPolygon footprint) {
+    Standing(List<LayerColours> layers, MultiPolygon footprint, Optional<Outlook> fromBeneath) {
         this.layers = layers;
-        this.footprint = footprint;
+        this.footprint = new Crossed(List.of(footprint));
+        this.fromBeneath = fromBeneath;
+        beneath = new Crossed[layers.size()];
         coats = layers.stream()
                 .map(l -> l.tints().stream().map(Coat::new).toArray(Coat[]::new))
                 .toArray(Coat[][]::new);
@@ -82,7 +91,7 @@ final class Standing {
      */
     List<Seen> otherThan(Pass next, int moment, Course course, boolean covers) {
         double nothing = NOTHING / course.length();
-        List<Span> open = common(Section.spans(footprint, course), List.of(new Span(0, 1)));
+        List<Span> open = footprint.spans(course, 0, 1);
         List<Seen> seen = new ArrayList<>();
         if (covers) {
             for (Coat coat : coats[next.layer() - 1]) {
@@ -91,7 +100,11 @@ final class Standing {
         }
         Map.Entry<Integer, Integer> top = highest.lowerEntry(moment);
         int above = -1;
-        for (int at = top == null ? -1 : top.getValue() - 1; at >= 0 && length(open) > nothing; at--) {
+        int highestNow = top == null ? -1 : top.getValue() - 1;
+        for (int at = highestNow; at >= 0 && length(open) > nothing; at--) {
+            if ((highestNow - at) % EACH == 0) {
+                open = overPlastic(at, course, open);
+            }
             if (above < 0 || !isSame(at, above, moment)) {
                 for (Coat coat : coats[at]) {
                     if (coat.moment < moment && !open.isEmpty()) {
@@ -108,6 +121,20 @@ final class Standing {
             above = at;
         }
         return joined(seen).stream().filter(s -> s.span().length() > nothing).toList();
+    }
+
+    /** What of it has a layer beneath, of the one at {@code at} and those below. */
+    private List<Span> overPlastic(int at, Course course, List<Span> open) {
+        if (fromBeneath.isEmpty() || open.isEmpty()) {
+            return open;
+        }
+        if (beneath[at] == null) {
+            beneath[at] = new Crossed(List.of(fromBeneath.get().shadow(at)));
+        }
+        return common(
+                open,
+                beneath[at].spans(
+                        course, open.get(0).from(), open.get(open.size() - 1).to()));
     }
 
     /** Whether what is printed of two layers lies on one another and has the same colours. */

@@ -77,7 +77,10 @@ class SeenFromAboveTest {
         }
         Colouring colouring = Colouring.of(plan, model, 0.45, Progress.UNHEARD);
         Footprint footprint = Footprint.of(model);
-        Standing standing = new Standing(colouring.layers(), footprint.inModel());
+        Standing standing = new Standing(
+                colouring.layers(),
+                footprint.inModel(),
+                Optional.of(colouring.outlooks().from(false, Progress.UNHEARD)));
         Map<Integer, Set<SpoolId>> printed = new HashMap<>();
         List<Pass> passes = PrintOrder.numbered(colouring, plan.palette()).passes();
         int until = random.nextInt(passes.size());
@@ -120,7 +123,7 @@ class SeenFromAboveTest {
         ColourPlan plan = ColourPlan.of(LayerSettings.COMMON, Spools.SOOT.id())
                 .startAt(model.grid().bottom(200), Spools.CHALK.id(), model.grid());
         Colouring colouring = Colouring.of(plan, model, 0.45, Progress.UNHEARD);
-        Standing standing = new Standing(colouring.layers(), Footprint.of(model).inModel());
+        Standing standing = new Standing(colouring.layers(), Footprint.of(model).inModel(), Optional.empty());
         List<Pass> passes = PrintOrder.numbered(colouring, plan.palette()).passes();
         passes.subList(0, 199).forEach(p -> standing.print(p, p.layer()));
         Course course = Course.between(new Coordinate(-20, 0), new Coordinate(0, 0));
