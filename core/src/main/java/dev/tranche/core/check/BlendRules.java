@@ -1,7 +1,10 @@
 package dev.tranche.core.check;
 
+import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.Macro;
 import dev.tranche.core.plan.Mixture;
 import dev.tranche.core.rig.Mixing;
+import dev.tranche.core.rig.Rig;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
@@ -26,16 +29,28 @@ final class BlendRules {
                 .filter(s -> !s.needsPerson()
                         && s.exchanges().filter(e -> !e.isEmpty()).isPresent())
                 .findFirst()
-                .map(s -> Finding.of(
-                                Severity.STOP,
-                                "nobody-stops",
-                                Words.format(
-                                        "%s somebody has to put in %s, and the swap macro stops for nobody; put a wait for the person into it.",
-                                        s.within() ? "In layer " + s.layer() : "Before layer " + s.layer(),
-                                        s.moment().in()))
-                        .at(s.layer()))
+                .map(s -> waiting(
+                        facts.rig(),
+                        Finding.of(
+                                        Severity.STOP,
+                                        "nobody-stops",
+                                        Words.format(
+                                                "%s somebody has to put in %s, and the swap macro stops for nobody; put a wait for the person into it.",
+                                                s.within() ? "In layer " + s.layer() : "Before layer " + s.layer(),
+                                                s.moment().in()))
+                                .at(s.layer())))
                 .stream()
                 .toList();
+    }
+
+    /** Mended by a wait in the macro, if the firmware has one. */
+    private static Finding waiting(Rig rig, Finding finding) {
+        Optional<Macro> swap = rig.macros().answer(Event.SWAP);
+        return swap.flatMap(m -> m.waitingForPerson(rig.printer()))
+                .map(m -> finding.mendedBy(Fix.ofRig(
+                        "Wait for the person at each swap of " + rig.printer().name(),
+                        r -> r.with(r.macros().replace(r.macros().macros().indexOf(swap.get()), m)))))
+                .orElse(finding);
     }
 
     /** Nobody knows whether the firmware has as many virtual extruders as the plan has blends. */

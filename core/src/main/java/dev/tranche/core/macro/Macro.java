@@ -1,5 +1,6 @@
 package dev.tranche.core.macro;
 
+import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
@@ -7,8 +8,11 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * What the printer does at an event.
@@ -103,6 +107,33 @@ public record Macro(String name, Event event, boolean on, Duration person, List<
 
     public Macro named(String other) {
         return new Macro(other, event, on, person, steps);
+    }
+
+    /**
+     * The same with a wait for a person: once the nozzle stands aside, or, where it never does, before anything is pushed through it.
+     *
+     * @return nothing if {@code printer} understands no command that waits
+     */
+    public Optional<Macro> waitingForPerson(Printer printer) {
+        int parked = last(Step.Park.class::isInstance) + 1;
+        int pushes = first(s -> s instanceof Step.SelectExtruder || s instanceof Step.Load || s instanceof Step.Purge);
+        return Stream.of(Command.M0, Command.M1, Command.M25)
+                .filter(printer.abilities()::understands)
+                .findFirst()
+                .map(c -> insert(parked > 0 ? parked : pushes, MacroStep.always(new Step.WaitForPerson(c))));
+    }
+
+    private int first(Predicate<Step> kind) {
+        return IntStream.range(0, steps.size())
+                .filter(i -> steps.get(i).on() && kind.test(steps.get(i).step()))
+                .findFirst()
+                .orElse(steps.size());
+    }
+
+    private int last(Predicate<Step> kind) {
+        return IntStream.range(0, steps.size())
+                .filter(i -> steps.get(i).on() && kind.test(steps.get(i).step()))
+                .reduce(-1, (a, b) -> b);
     }
 
     public Macro taking(Duration personsTime) {

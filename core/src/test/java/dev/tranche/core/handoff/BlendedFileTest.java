@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.check.Bench;
 import dev.tranche.core.check.Finding;
+import dev.tranche.core.check.Fix;
 import dev.tranche.core.companion.Agenda;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.SpoolUse;
@@ -184,9 +185,14 @@ class BlendedFileTest {
         // The ready macro of such a machine waits for nobody.
         assertThat(bench.found("nobody-stops").sentence())
                 .contains("put in " + first.moment().in());
-        bench.macros = bench.macros.replace(
-                0, bench.macros.macro(0).insert(4, MacroStep.always(new Step.WaitForPerson(Command.M0))));
+        Fix fix = bench.found("nobody-stops").fix().orElseThrow();
+        assertThat(fix.label()).isEqualTo("Wait for the person at each swap of " + bench.printer.name());
+        bench.macros = fix.rig().orElseThrow().apply(bench.rig()).macros();
         assertThat(bench.findings()).extracting(Finding::key).doesNotContain("nobody-stops");
+        // It waits where the nozzle stands aside, before anything is pushed through it.
+        assertThat(bench.macros.macro(0).steps())
+                .extracting(MacroStep::step)
+                .containsSubsequence(new Step.Park(), new Step.WaitForPerson(Command.M0), new Step.SelectExtruder());
         assertThat(bench.ledger().visits()).isEqualTo(2);
         assertThat(bench.ledger().swaps().get(0).duties(bench.rig()).get(0).acts())
                 .anyMatch(a -> a.contains("A Soot out by hand"))
