@@ -13,6 +13,7 @@ import dev.tranche.core.machine.Point;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.Tint;
 import dev.tranche.core.plate.Layout;
+import dev.tranche.core.plate.Rims;
 import dev.tranche.core.plate.TowerStand;
 import dev.tranche.core.returns.ReturnPath;
 import dev.tranche.core.speech.Words;
@@ -24,6 +25,7 @@ import java.util.TreeSet;
 import java.util.function.DoubleUnaryOperator;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
 
 /**
@@ -36,6 +38,7 @@ import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
  * @param copies outlines that can be moved, unless they stand where a sliced file has them
  * @param inFile rectangles round what else such a file draws: skirts and towers
  * @param tower that can be moved, too
+ * @param rims that are drawn round copies on the first layer; empty where there are none
  * @param clear round what is printed one after another, where the head needs room beside it; empty otherwise
  * @param ways back from swaps, those that are alike once
  * @param waits where the nozzle waits
@@ -51,6 +54,7 @@ public record PlateDrawing(
         List<Copy> copies,
         List<String> inFile,
         Optional<Tower> tower,
+        String rims,
         String clear,
         List<Way> ways,
         List<Mark> waits,
@@ -109,6 +113,7 @@ public record PlateDrawing(
                 copies(work.layout(), frame),
                 work.match().map(m -> inFile(m, work.layout(), frame)).orElse(List.of()),
                 work.returns().tower().map(t -> tower(t, frame)),
+                work.match().isPresent() ? "" : rims(work, frame),
                 clear(work, frame),
                 WaysBack.of(work).stream().map(w -> way(w, frame)).toList(),
                 waits(work, frame),
@@ -229,6 +234,23 @@ public record PlateDrawing(
                         t.spot().y(),
                         t.spot().turn(),
                         state.isEmpty() ? "" : t.beyond() ? "; it reaches beyond the bed" : "; a copy is too near"));
+    }
+
+    /** A brim round each copy, a skirt round all that stands there. */
+    private static String rims(Workpiece work, Frame frame) {
+        Rims rims = work.plan().content().plate().rims();
+        SvgPath path = SvgPath.coarse();
+        List<Geometry> outlines = new ArrayList<>();
+        work.layout().copies().forEach(c -> outlines.add(c.outline()));
+        if (rims.brim() > 0) {
+            outlines.forEach(o -> path.polygons(Areas.of(o.buffer(rims.brim())), frame));
+        }
+        if (rims.skirt() > 0) {
+            work.returns().tower().ifPresent(t -> outlines.add(t.outline()));
+            Geometry hull = Areas.NOTHING.getFactory().buildGeometry(outlines).convexHull();
+            path.polygons(Areas.of(hull.buffer(rims.skirt())), frame);
+        }
+        return path.toString();
     }
 
     private static String clear(Workpiece work, Frame frame) {

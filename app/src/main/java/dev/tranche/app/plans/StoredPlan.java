@@ -9,6 +9,7 @@ import dev.tranche.core.check.Asides;
 import dev.tranche.core.estimate.PrintSettings;
 import dev.tranche.core.geometry.Shift;
 import dev.tranche.core.plate.Plate;
+import dev.tranche.core.plate.Rims;
 import dev.tranche.core.plate.Spot;
 import java.time.LocalDateTime;
 import java.util.List;
@@ -78,21 +79,38 @@ public record StoredPlan(
     }
 
     /** Where copies stand, if somebody has said so, and how far apart. */
-    record Places(double gap, List<Place> copies, @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Place> tower) {
+    record Places(
+            double gap,
+            List<Place> copies,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Place> tower,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Double> brim,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Double> skirt) {
         static Optional<Places> of(Plate plate) {
             boolean usual = plate.byHand().isEmpty()
                     && plate.gap() == Plate.USUAL_GAP
-                    && plate.tower().isEmpty();
+                    && plate.tower().isEmpty()
+                    && plate.rims().equals(Rims.NONE);
             return usual
                     ? Optional.empty()
                     : Optional.of(new Places(
                             plate.gap(),
                             plate.byHand().stream().map(Place::of).toList(),
-                            plate.tower().map(Place::of)));
+                            plate.tower().map(Place::of),
+                            wide(plate.rims().brim()),
+                            wide(plate.rims().skirt())));
         }
 
         Plate plate(int number) {
-            return new Plate(number, gap, copies.stream().map(Place::spot).toList(), tower.map(Place::spot));
+            return new Plate(
+                    number,
+                    gap,
+                    copies.stream().map(Place::spot).toList(),
+                    tower.map(Place::spot),
+                    new Rims(brim.orElse(0.0), skirt.orElse(0.0)));
+        }
+
+        private static Optional<Double> wide(double millimetres) {
+            return millimetres > 0 ? Optional.of(millimetres) : Optional.empty();
         }
     }
 

@@ -51,6 +51,17 @@ class PlateController {
         return show(edits.arrange(id, seen, copies, gap), model);
     }
 
+    /** What is drawn round them on the first layer. */
+    @PostMapping("/plans/{id}/plate/rims")
+    String rims(
+            @PathVariable String id,
+            @RequestParam long seen,
+            @RequestParam String brim,
+            @RequestParam String skirt,
+            Model model) {
+        return show(edits.rims(id, seen, brim, skirt), model);
+    }
+
     /** One copy to a place. */
     @PostMapping("/plans/{id}/plate/{copy}")
     String place(

@@ -12,6 +12,7 @@ import dev.tranche.core.check.Fix;
 import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Shift;
 import dev.tranche.core.plate.Plate;
+import dev.tranche.core.plate.Rims;
 import dev.tranche.core.plate.SideBySide;
 import dev.tranche.core.plate.Spot;
 import dev.tranche.core.speech.Refusal;
@@ -47,6 +48,11 @@ class PlateEdits {
                 seen,
                 number == 1 ? "put one copy in the middle" : "arrange " + number + " copies",
                 plate -> plate.arranged(number, apart));
+    }
+
+    PlanState rims(String id, long seen, String brim, String skirt) {
+        Rims rims = new Rims(Numbers.decimal("brim", brim), Numbers.decimal("skirt", skirt));
+        return edit(id, seen, "change brim and skirt", plate -> plate.with(rims));
     }
 
     PlanState place(String id, long seen, int copy, String x, String y, String turn) {

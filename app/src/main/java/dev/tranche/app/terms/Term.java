@@ -88,9 +88,10 @@ public enum Term {
     PLAN_FILE(
             "Plan file",
             "The whole plan in one open file: model, spools, printer, colours. Another Tranche opens it as it is."),
-    PLATE_GAP(
-            "Apart",
-            "How far copies stand from each other and from the edge of the bed. Leave room for a skirt or a brim."),
+    PLATE_GAP("Apart", "How far copies stand from each other."),
+    RIMS(
+            "Brim and skirt",
+            "A brim is a flat rim round each copy that holds it down; a skirt is a line round all of them that primes the nozzle. Your slicing program draws both on the first layer; Tranche leaves them room."),
     PURGE(
             "Purge",
             "Filament pushed through the nozzle after a change, until the last colour is gone. It is thrown away, or goes into a tower."),

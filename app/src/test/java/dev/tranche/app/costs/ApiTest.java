@@ -34,6 +34,8 @@ import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.plate.Rims;
+import dev.tranche.core.plate.Spot;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.rig.Rack;
@@ -363,6 +365,7 @@ class ApiTest extends OnePlanTest {
         PlanState timed = plans.editAll(plan.id(), plan.edition(), "all of it", c -> c.startingAt(
                         Optional.of(LocalDateTime.of(2026, 11, 28, 18, 30)))
                 .times(3)
+                .with(c.plate().times(3).withTower(new Spot(40, 40, 0)).with(new Rims(4, 6)))
                 .with(c.purge().into(new PurgePlace.OnTower(30)))
                 .with(c.colours()
                         .haltAt(

@@ -10,6 +10,7 @@ import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plate.Plate;
+import dev.tranche.core.plate.Rims;
 import dev.tranche.core.plate.Spot;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.PurgePlace.SmallTower;
@@ -211,6 +212,27 @@ class PlatePageTest extends BrowserTest {
         browser.see("main", "One copy was found in it");
         browser.until(() -> browser.all(".plate .found").size() == 1);
         assertThat(browser.all(".plate .copy")).isEmpty();
+    }
+
+    @Test
+    void brim_and_skirt_are_typed_drawn_kept_and_leave_their_room() {
+        PlanState plan = plan("rims");
+        browser.open("/plans/" + plan.id() + "/plate");
+        assertThat(browser.all(".plate .rims")).isEmpty();
+        browser.type("#brim", "6", Keys.TAB);
+        browser.until(() -> !browser.all(".plate .rims").isEmpty());
+        browser.type("#skirt", "9", Keys.TAB);
+        browser.until(() -> plate(plan).rims().equals(new Rims(6, 9)));
+        browser.type("#plate-copies", "12");
+        browser.click("#arrange");
+        browser.until(() -> plate(plan).copies() == 12);
+        assertThat(plate(plan)).isEqualTo(new Plate(12, 2, List.of(), Optional.empty(), new Rims(6, 9)));
+        browser.type("#brim", "wide", Keys.TAB);
+        browser.see("#refused", "brim");
+        browser.press(Keys.ESCAPE);
+        browser.type("#brim", "60", Keys.TAB);
+        browser.see("#refused", "A brim that reaches 60");
+        assertThat(plate(plan).rims()).isEqualTo(new Rims(6, 9));
     }
 
     @Test

@@ -51,11 +51,12 @@ final class PlateRules {
                     Severity.STOP,
                     "copies-beyond",
                     Words.format(
-                            "%s beyond the bed of %s; move %s on the plate, or arrange all anew.",
+                            "%s beyond the bed of %s%s; move %s on the plate, or arrange all anew.",
                             beyond.size() == 1
                                     ? "Copy " + beyond.get(0) + " reaches"
                                     : beyond.size() + " copies, from number " + beyond.get(0) + " on, reach",
                             facts.printer().name(),
+                            rims(layout),
                             beyond.size() == 1 ? "it" : "them")));
         }
         if (!layout.tooNear().isEmpty()) {
@@ -69,10 +70,17 @@ final class PlateRules {
                             pair.other() + 1,
                             pair.apart() == 0
                                     ? "stand in one another"
-                                    : Words.format("are %.1f mm apart, nearer than the gap you want", pair.apart()),
+                                    : Words.format(
+                                            "are %.1f mm apart, nearer than %s",
+                                            pair.apart(),
+                                            layout.margin() > 0 ? "your gap and their brims want" : "the gap you want"),
                             layout.tooNear().size() == 1 ? "" : ", and so on")));
         }
         return findings;
+    }
+
+    private static String rims(Layout layout) {
+        return layout.margin() > 0 ? ", with what is drawn round it on the first layer" : "";
     }
 
     /** A tower that stands where it cannot, or has no room at all. */
@@ -91,8 +99,8 @@ final class PlateRules {
                         size
                                 + (stand.beyond()
                                         ? Words.format(
-                                                " reaches beyond the bed of %s",
-                                                facts.printer().name())
+                                                " reaches beyond the bed of %s%s",
+                                                facts.printer().name(), rims(facts.layout()))
                                         : Words.format(
                                                 " stands on or too near to copy %d",
                                                 stand.tooNear().get(0) + 1))

@@ -85,7 +85,7 @@ record OnBed(Brief brief, Plate plate, Optional<Fit> fit, Optional<Tower> tower,
                         bare,
                         copy -> paths(order, ledger, orders, layout.startingWith(copy)),
                         layout,
-                        plate.gap(),
+                        plate.room(),
                         printer.bed(),
                         isApart(brief)
                                 ? Optional.empty()

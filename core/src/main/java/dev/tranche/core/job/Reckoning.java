@@ -91,7 +91,7 @@ public record Reckoning(
                 footprint,
                 brief.footprint(),
                 bed.layout(),
-                bed.plate().gap(),
+                bed.plate().room(),
                 ways.paths(),
                 ways.cures(),
                 brief.rig(),

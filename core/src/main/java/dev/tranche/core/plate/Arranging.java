@@ -17,25 +17,29 @@ final class Arranging {
     private final double wide;
     private final double deep;
     private final double gap;
+    /** Left free along the edge of the bed, mm. */
+    private final double margin;
+
     private final double turn;
     /** What stands there already. */
     private final MultiPolygon taken;
 
-    private Arranging(Bed bed, Envelope copy, double gap, double turn, MultiPolygon taken) {
+    private Arranging(Bed bed, Envelope copy, Plate plate, double turn, MultiPolygon taken) {
         this.bed = bed;
         this.wide = copy.getWidth();
         this.deep = copy.getHeight();
-        this.gap = gap;
+        this.gap = plate.room();
+        this.margin = plate.rims().margin();
         this.turn = turn;
         this.taken = taken;
     }
 
     /** As many as have room beside what stands there already, from the middle outwards. */
-    static List<Spot> on(Bed bed, Footprint footprint, int copies, double gap, MultiPolygon taken) {
-        Arranging lying = new Arranging(bed, footprint.turned(0), gap, 0, taken);
-        Arranging turned = new Arranging(bed, footprint.turned(90), gap, 90, taken);
-        Arranging better = lying.room() >= copies || lying.room() >= turned.room() ? lying : turned;
-        return better.spots(copies);
+    static List<Spot> on(Bed bed, Footprint footprint, Plate plate, MultiPolygon taken) {
+        Arranging lying = new Arranging(bed, footprint.turned(0), plate, 0, taken);
+        Arranging turned = new Arranging(bed, footprint.turned(90), plate, 90, taken);
+        Arranging better = lying.room() >= plate.copies() || lying.room() >= turned.room() ? lying : turned;
+        return better.spots(plate.copies());
     }
 
     private int room() {
@@ -99,7 +103,7 @@ final class Arranging {
         Envelope box = bed.bounds();
         Coordinate middle = box.centre();
         List<Spot> spots = new ArrayList<>();
-        int deepest = rows.of(box.getHeight() + gap, deep + gap);
+        int deepest = rows.of(box.getHeight() - 2 * margin + gap, deep + gap);
         for (int row = 0; row < deepest; row++) {
             double y = middle.y + (row - (deepest - 1) / 2.0) * (deep + gap);
             double half = halfWidth(Math.abs(y - middle.y) + deep / 2);
@@ -122,12 +126,12 @@ final class Arranging {
                 || taken.distance(taken.getFactory().toGeometry(copy)) >= gap - Layout.NEAR;
     }
 
-    /** Of the bed, so far from its middle line. */
+    /** Of what is left of the bed, so far from its middle line. */
     private double halfWidth(double away) {
         if (bed instanceof Bed.Round round) {
-            double r = round.diameter() / 2;
+            double r = round.diameter() / 2 - margin;
             return away >= r ? 0 : Math.sqrt(r * r - away * away);
         }
-        return bed.bounds().getWidth() / 2;
+        return bed.bounds().getWidth() / 2 - margin;
     }
 }

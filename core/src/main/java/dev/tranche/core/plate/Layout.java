@@ -21,8 +21,9 @@ import org.locationtech.jts.operation.distance.IndexedFacetDistance;
  * @param copies that stand on it
  * @param withoutRoom how many more were wanted
  * @param tooNear pairs that stand nearer than the plate's gap
+ * @param margin that is left free along the edge of the bed, mm
  */
-public record Layout(List<Copy> copies, int withoutRoom, List<Pair> tooNear) {
+public record Layout(List<Copy> copies, int withoutRoom, List<Pair> tooNear, double margin) {
     /** Of what the gap may be less, mm: rounding. */
     static final double NEAR = 1e-6;
     /** So many pairs are told. */
@@ -43,7 +44,7 @@ public record Layout(List<Copy> copies, int withoutRoom, List<Pair> tooNear) {
      * One of them.
      *
      * @param outline as it stands, mm
-     * @param beyond whether it reaches beyond the bed
+     * @param beyond whether it, with what is drawn round it, reaches beyond the bed
      */
     public record Copy(Spot spot, MultiPolygon outline, boolean beyond) {}
 
@@ -63,34 +64,36 @@ public record Layout(List<Copy> copies, int withoutRoom, List<Pair> tooNear) {
             Coordinate middle = bed.bounds().centre();
             spots = List.of(new Spot(middle.x, middle.y, 0));
         }
-        List<Copy> copies = copies(spots, footprint, bed);
-        return new Layout(copies, plate.copies() - copies.size(), near(copies, plate.gap()));
+        double margin = plate.rims().margin();
+        List<Copy> copies = copies(spots, footprint, bed, margin);
+        return new Layout(copies, plate.copies() - copies.size(), near(copies, plate.room()), margin);
     }
 
     private static List<Spot> arranged(Plate plate, Footprint footprint, Bed bed, Optional<Footprint> tower) {
         Optional<MultiPolygon> placed = tower.flatMap(t -> plate.tower().map(t::at));
-        List<Spot> spots = Arranging.on(bed, footprint, plate.copies(), plate.gap(), placed.orElse(Areas.NOTHING));
+        List<Spot> spots = Arranging.on(bed, footprint, plate, placed.orElse(Areas.NOTHING));
         if (tower.isEmpty() || placed.isPresent()) {
             return spots;
         }
-        Layout layout = standing(spots, footprint, bed);
-        if (new Room(layout, plate.gap(), bed).hasAnywhere(tower.get(), STEP)) {
+        double margin = plate.rims().margin();
+        Layout layout = new Layout(copies(spots, footprint, bed, margin), 0, List.of(), margin);
+        if (new Room(layout, plate.room(), bed).hasAnywhere(tower.get(), STEP)) {
             return spots;
         }
         // Rather at the rim than not at all, unless that costs copies.
-        return atTheRim(tower.get(), bed)
-                .map(taken -> Arranging.on(bed, footprint, plate.copies(), plate.gap(), taken))
+        return atTheRim(tower.get(), bed, margin)
+                .map(taken -> Arranging.on(bed, footprint, plate, taken))
                 .filter(others -> others.size() >= spots.size())
                 .findFirst()
                 .orElse(spots);
     }
 
-    private static Stream<MultiPolygon> atTheRim(Footprint tower, Bed bed) {
+    private static Stream<MultiPolygon> atTheRim(Footprint tower, Bed bed, double margin) {
         Coordinate middle = bed.bounds().centre();
         return IntStream.range(0, 2 * DIRECTIONS)
                 .mapToObj(i -> {
                     double angle = 2 * Math.PI * (i / 2) / DIRECTIONS;
-                    double away = bed.bounds().getDiameter() / 2;
+                    double away = bed.bounds().getDiameter() / 2 - margin;
                     MultiPolygon outline;
                     do {
                         away -= STEP;
@@ -110,10 +113,10 @@ public record Layout(List<Copy> copies, int withoutRoom, List<Pair> tooNear) {
                                                 i,
                                                 false),
                                 90 * (i % 2)));
-                    } while (away > 0 && isBeyond(outline, bed));
+                    } while (away > 0 && isBeyond(outline, bed, margin));
                     return outline;
                 })
-                .filter(outline -> !isBeyond(outline, bed));
+                .filter(outline -> !isBeyond(outline, bed, margin));
     }
 
     /** No further than the bed is. */
@@ -125,28 +128,30 @@ public record Layout(List<Copy> copies, int withoutRoom, List<Pair> tooNear) {
 
     /** Copies that stand where a sliced file has them: whether they have room is its program's to say. */
     public static Layout standing(List<Spot> spots, Footprint footprint, Bed bed) {
-        return new Layout(copies(spots, footprint, bed), 0, List.of());
+        return new Layout(copies(spots, footprint, bed, 0), 0, List.of(), 0);
     }
 
     /** With another copy printed before the rest. */
     public Layout startingWith(int copy) {
         List<Copy> others = new ArrayList<>(copies);
         others.add(0, others.remove(copy));
-        return new Layout(others, withoutRoom, List.of());
+        return new Layout(others, withoutRoom, List.of(), margin);
     }
 
-    private static List<Copy> copies(List<Spot> spots, Footprint footprint, Bed bed) {
+    private static List<Copy> copies(List<Spot> spots, Footprint footprint, Bed bed, double margin) {
         return spots.stream()
                 .map(s -> {
                     MultiPolygon outline = footprint.at(s);
-                    return new Copy(s, outline, isBeyond(outline, bed));
+                    return new Copy(s, outline, isBeyond(outline, bed, margin));
                 })
                 .toList();
     }
 
-    static boolean isBeyond(MultiPolygon outline, Bed bed) {
+    /** Whether it comes nearer to the edge of the bed than {@code margin}, mm. */
+    static boolean isBeyond(MultiPolygon outline, Bed bed, double margin) {
         Envelope box = bed.bounds();
-        Geometry rim = outline.getNumPoints() > FEW ? outline.convexHull() : outline;
+        Geometry hull = outline.getNumPoints() > FEW ? outline.convexHull() : outline;
+        Geometry rim = margin > 0 ? hull.buffer(margin) : hull;
         for (Coordinate c : rim.getCoordinates()) {
             double x = c.x + (c.x < box.centre().x ? NEAR : -NEAR);
             double y = c.y + (c.y < box.centre().y ? NEAR : -NEAR);

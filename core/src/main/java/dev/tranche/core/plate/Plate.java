@@ -10,12 +10,13 @@ import java.util.function.UnaryOperator;
  * How many copies are printed, and where.
  *
  * @param copies 1 or more
- * @param gap between them, mm: at least their skirts or brims
+ * @param gap between them, mm
  * @param byHand where each stands, or nothing where they are arranged as the bed has room; they are printed in this order
  * @param tower where its middle stands, if somebody has said so; else it is put where it helps most
+ * @param rims that are drawn round them
  */
-public record Plate(int copies, double gap, List<Spot> byHand, Optional<Spot> tower) {
-    /** Between copies without skirt or brim, mm; common practice. */
+public record Plate(int copies, double gap, List<Spot> byHand, Optional<Spot> tower, Rims rims) {
+    /** Between copies without a brim, mm; common practice. */
     public static final double USUAL_GAP = 2;
 
     public static final Plate ONE = new Plate(1, USUAL_GAP, List.of());
@@ -36,24 +37,34 @@ public record Plate(int copies, double gap, List<Spot> byHand, Optional<Spot> to
         }
     }
 
-    /** With its tower where it helps most. */
+    /** Without rims. */
+    public Plate(int copies, double gap, List<Spot> byHand, Optional<Spot> tower) {
+        this(copies, gap, byHand, tower, Rims.NONE);
+    }
+
+    /** With its tower where it helps most, and without rims. */
     public Plate(int copies, double gap, List<Spot> byHand) {
         this(copies, gap, byHand, Optional.empty());
     }
 
+    /** How far copies have to stand apart, mm: by its gap, and so that no brim runs into another. */
+    public double room() {
+        return Math.max(gap, rims.between());
+    }
+
     /** As many, arranged anew. */
     public Plate times(int other) {
-        return other == copies ? this : new Plate(other, gap, List.of(), tower);
+        return other == copies ? this : new Plate(other, gap, List.of(), tower, rims);
     }
 
     /** Arranged anew, so far apart. */
     public Plate arranged(int number, double apart) {
-        return new Plate(number, apart, List.of(), tower);
+        return new Plate(number, apart, List.of(), tower, rims);
     }
 
     /** The same with each copy where it stands now; what had no room is left out. */
     public Plate standing(List<Spot> now) {
-        return new Plate(now.size(), gap, now, tower);
+        return new Plate(now.size(), gap, now, tower, rims);
     }
 
     /**
@@ -66,7 +77,7 @@ public record Plate(int copies, double gap, List<Spot> byHand, Optional<Spot> to
         requireCopy(copy);
         List<Spot> spots = new ArrayList<>(byHand);
         spots.set(copy, change.apply(spots.get(copy)));
-        return new Plate(copies, gap, spots, tower);
+        return new Plate(copies, gap, spots, tower, rims);
     }
 
     private void requireCopy(int copy) {
@@ -77,17 +88,22 @@ public record Plate(int copies, double gap, List<Spot> byHand, Optional<Spot> to
 
     /** At least so far apart, mm. */
     public Plate apart(double least) {
-        return least <= gap ? this : new Plate(copies, least, byHand, tower);
+        return least <= gap ? this : new Plate(copies, least, byHand, tower, rims);
     }
 
     /** With its tower there. */
     public Plate withTower(Spot spot) {
-        return new Plate(copies, gap, byHand, Optional.of(spot));
+        return new Plate(copies, gap, byHand, Optional.of(spot), rims);
     }
 
     /** With its tower wherever it helps most. */
     public Plate withTowerAnywhere() {
-        return new Plate(copies, gap, byHand, Optional.empty());
+        return new Plate(copies, gap, byHand, Optional.empty(), rims);
+    }
+
+    /** With other rims round what stands there. */
+    public Plate with(Rims other) {
+        return new Plate(copies, gap, byHand, tower, other);
     }
 
     /**
@@ -99,6 +115,6 @@ public record Plate(int copies, double gap, List<Spot> byHand, Optional<Spot> to
         requireCopy(copy);
         List<Spot> spots = new ArrayList<>(byHand);
         spots.add(0, spots.remove(copy));
-        return new Plate(copies, gap, spots, tower);
+        return new Plate(copies, gap, spots, tower, rims);
     }
 }

@@ -13,7 +13,7 @@ import org.locationtech.jts.geom.MultiPolygon;
  * @param spot of its middle
  * @param outline as it stands, mm
  * @param byHand whether somebody has said where it stands
- * @param beyond whether it reaches beyond the bed
+ * @param beyond whether it, with what is drawn round it, reaches beyond the bed
  * @param tooNear copies, from 0, that stand nearer to it than the plate's gap
  */
 public record TowerStand(
@@ -40,7 +40,13 @@ public record TowerStand(
                 .boxed()
                 .toList();
         return new TowerStand(
-                size.getWidth(), size.getHeight(), spot, outline, byHand, Layout.isBeyond(outline, bed), near);
+                size.getWidth(),
+                size.getHeight(),
+                spot,
+                outline,
+                byHand,
+                Layout.isBeyond(outline, bed, layout.margin()),
+                near);
     }
 
     private static boolean isNear(MultiPolygon copy, MultiPolygon outline, Envelope around, double gap) {

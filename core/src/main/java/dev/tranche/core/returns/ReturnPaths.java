@@ -111,9 +111,9 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
      */
     public ReturnPaths past(Footprint rectangle, Plate plate, Layout layout, Bed bed) {
         Envelope size = rectangle.outline().getEnvelopeInternal();
-        Spot spot = plate.tower().orElseGet(() -> new TowerSearch(this, layout, plate.gap(), bed)
+        Spot spot = plate.tower().orElseGet(() -> new TowerSearch(this, layout, plate.room(), bed)
                 .bestOrNearest(size.getWidth(), size.getHeight()));
-        return past(TowerStand.at(spot, rectangle, plate.tower().isPresent(), layout, plate.gap(), bed));
+        return past(TowerStand.at(spot, rectangle, plate.tower().isPresent(), layout, plate.room(), bed));
     }
 
     /** A width, mm, at which the tower would have room somewhere, nearest to the one it has. */

@@ -12,11 +12,13 @@ import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.util.List;
+import java.util.Optional;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.DoubleRange;
 import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
+import org.locationtech.jts.geom.Envelope;
 
 class LayoutTest {
     private static final Bed SQUARE = new Bed.Rectangular(220, 220);
@@ -44,6 +46,56 @@ class LayoutTest {
                 .isCloseTo(80, within(1e-9));
         assertThat(arranged(1, 2, box(20, 20), SQUARE).spots()).containsExactly(new Spot(110, 110, 0));
         assertThat(arranged(1, 2, box(60, 20), ROUND).spots()).containsExactly(new Spot(0, 0, 0));
+    }
+
+    @Test
+    void brims_keep_copies_apart_and_off_the_edge_and_a_skirt_keeps_them_off_the_edge() {
+        Plate plate = new Plate(40, 2, List.of());
+        // A brim of 5 mm: 60 + 10 and 20 + 10 mm go into 220 − 10 + 10 mm three and seven times.
+        Layout brims = Layout.of(plate.with(new Rims(5, 0)), box(60, 20), SQUARE);
+        assertThat(brims.copies()).hasSize(21).noneMatch(Layout.Copy::beyond);
+        assertThat(brims.tooNear()).isEmpty();
+        brims.copies().forEach(c -> {
+            Envelope box = c.outline().getEnvelopeInternal();
+            assertThat(box.getMinX()).isGreaterThanOrEqualTo(5 - 1e-9);
+            assertThat(box.getMaxY()).isLessThanOrEqualTo(215 + 1e-9);
+        });
+        // A skirt that reaches 8 mm: 60 + 2 and 20 + 2 mm go into 204 + 2 mm three and nine times.
+        assertThat(Layout.of(plate.with(new Rims(0, 8)), box(60, 20), SQUARE).copies())
+                .hasSize(27)
+                .noneMatch(Layout.Copy::beyond);
+        // On a round bed of 200 mm, a plate whose corners reach 97 mm from its middle has room, but no brim of 5 mm.
+        Footprint broad = box(2 * 97 * Math.cos(0.7), 2 * 97 * Math.sin(0.7));
+        assertThat(arranged(1, 2, broad, new Bed.Round(200)).copies()).noneMatch(Layout.Copy::beyond);
+        assertThat(Layout.of(Plate.ONE.with(new Rims(5, 0)), broad, new Bed.Round(200))
+                        .copies())
+                .allMatch(Layout.Copy::beyond);
+    }
+
+    @Test
+    void what_stands_by_hand_is_too_near_where_brims_run_into_one_another() {
+        Plate plate = new Plate(2, 2, List.of(new Spot(60, 60, 0), new Spot(60, 88, 0)));
+        assertThat(Layout.of(plate, box(60, 20), SQUARE).tooNear()).isEmpty();
+        assertThat(Layout.of(plate.with(new Rims(4.5, 0)), box(60, 20), SQUARE).tooNear())
+                .containsExactly(new Layout.Pair(0, 1, 8));
+        assertThat(Layout.of(plate.with(new Rims(4, 0)), box(60, 20), SQUARE).tooNear())
+                .isEmpty();
+        for (double wrong : new double[] {-1, 51, Double.NaN}) {
+            assertThatThrownBy(() -> new Rims(wrong, 0)).isInstanceOf(Refusal.class);
+            assertThatThrownBy(() -> new Rims(0, wrong)).isInstanceOf(Refusal.class);
+        }
+    }
+
+    @Test
+    void a_tower_leaves_room_for_the_skirt_round_all() {
+        Plate plate = Plate.ONE.with(new Rims(0, 10));
+        Layout layout = Layout.of(plate, box(60, 20), SQUARE, Optional.of(Footprint.rectangle(30, 12)));
+        TowerStand stand =
+                TowerStand.at(new Spot(20, 110, 0), Footprint.rectangle(30, 12), true, layout, plate.room(), SQUARE);
+        assertThat(stand.beyond()).isTrue();
+        assertThat(TowerStand.at(new Spot(25, 110, 0), Footprint.rectangle(30, 12), true, layout, plate.room(), SQUARE)
+                        .beyond())
+                .isFalse();
     }
 
     @Test
