@@ -55,24 +55,24 @@ class PlateEdits {
         return edit(id, seen, "change brim and skirt", plate -> plate.with(rims));
     }
 
-    PlanState place(String id, long seen, int copy, String x, String y, String turn) {
-        Spot spot = new Spot(Numbers.decimal("X", x), Numbers.decimal("Y", y), Numbers.decimal("turn", turn));
+    PlanState place(String id, long seen, int copy, PlaceForm place) {
+        Spot spot = place.spot();
         return with(id, seen, copy, before -> spot);
     }
 
-    PlanState move(String id, long seen, int copy, double dx, double dy, double dTurn) {
-        return with(id, seen, copy, before -> before.by(dx, dy, dTurn));
+    PlanState move(String id, long seen, int copy, MoveForm by) {
+        return with(id, seen, copy, by::from);
     }
 
-    PlanState placeTower(String id, long seen, String x, String y, String turn, String width) {
-        Spot spot = new Spot(Numbers.decimal("X", x), Numbers.decimal("Y", y), Numbers.decimal("turn", turn));
+    PlanState placeTower(String id, long seen, PlaceForm place, String width) {
+        Spot spot = place.spot();
         double wide = Numbers.decimal("width of the tower", width);
         return plans.editAll(id, seen, "move the tower", c -> c.with(
                         c.purge().into(c.purge().place().wide(wide)))
                 .with(c.plate().withTower(spot)));
     }
 
-    PlanState moveTower(String id, long seen, double dx, double dy, double dTurn) {
+    PlanState moveTower(String id, long seen, MoveForm by) {
         Spot now = workbench
                 .openNow(plans.get(id))
                 .returns()
@@ -83,7 +83,7 @@ class PlateEdits {
                 id,
                 seen,
                 "move the tower",
-                plate -> plate.withTower(plate.tower().orElse(now).by(dx, dy, dTurn)));
+                plate -> plate.withTower(by.from(plate.tower().orElse(now))));
     }
 
     PlanState towerAnywhere(String id, long seen) {
