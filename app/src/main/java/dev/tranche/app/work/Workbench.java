@@ -18,6 +18,7 @@ import dev.tranche.core.handoff.Said;
 import dev.tranche.core.job.Brief;
 import dev.tranche.core.job.Reckoning;
 import dev.tranche.core.job.Wish;
+import dev.tranche.core.look.Looks;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
@@ -55,6 +56,9 @@ public class Workbench {
     private final Jobs jobs;
     private final Cache<Stock, Workpiece> kept =
             Caffeine.newBuilder().maximumSize(MOST_KEPT).softValues().build();
+    /** How pieces look of which something is kept: most edits change no colour. */
+    private final Cache<Colouring, Looks> looks =
+            Caffeine.newBuilder().weakKeys().weakValues().build();
 
     Workbench(
             ModelCuts cuts,
@@ -202,7 +206,13 @@ public class Workbench {
         Rearranging rearranging = hash.flatMap(h -> Wish.of(brief, () -> sliced.plain(h, machine.printer(), progress))
                         .map(wish -> sliced.rearranged(h, wish, machine.printer(), progress)))
                 .orElse(Rearranging.NONE);
-        return new Workpiece(plan, cut, machine, Reckoning.of(brief.with(rearranging)));
+        return new Workpiece(
+                plan, cut, machine, Reckoning.of(brief.with(rearranging), looks(colouring, stock.shelf())));
+    }
+
+    private Looks looks(Colouring colouring, Map<SpoolId, Spool> shelf) {
+        return looks.asMap()
+                .compute(colouring, (c, known) -> known != null && known.isOf(c, shelf) ? known : new Looks(c, shelf));
     }
 
     /** What the parts are called: by their owner, or else by their files. */

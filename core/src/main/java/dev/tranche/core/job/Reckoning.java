@@ -50,6 +50,15 @@ public record Reckoning(
 
     /** Reckons a plan; all of it is computed here, and nothing is read or kept. */
     public static Reckoning of(Brief brief) {
+        return of(brief, new Looks(brief.colouring(), brief.shelf()));
+    }
+
+    /**
+     * As {@link #of(Brief)}, where it may be known already how the piece looks.
+     *
+     * @param looks of the brief's colouring in its shelf's spools
+     */
+    public static Reckoning of(Brief brief, Looks looks) {
         CutModel model = brief.colouring().model();
         LayerGrid grid = model.grid();
         Printer printer = brief.rig().printer();
@@ -83,7 +92,7 @@ public record Reckoning(
                 brief.planId(),
                 writer.state(ledger),
                 brief.colouring(),
-                new Looks(brief.colouring(), brief.shelf()),
+                looks,
                 brief.partNames(),
                 orders,
                 order,

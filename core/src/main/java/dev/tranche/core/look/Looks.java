@@ -38,6 +38,7 @@ public final class Looks {
     private static final LinearRgb PAPER = new LinearRgb(1, 1, 1);
 
     private final Colouring colouring;
+    private final Map<SpoolId, Spool> shelf;
     private final Paints paints;
     private final Map<Paints.Shaded, Film> films = new ConcurrentHashMap<>();
     private final Map<View, List<Patch>> seen = new EnumMap<>(View.class);
@@ -45,6 +46,7 @@ public final class Looks {
     /** @param shelf holds every spool of the plan */
     public Looks(Colouring colouring, Map<SpoolId, Spool> shelf) {
         this.colouring = colouring;
+        this.shelf = shelf;
         this.paints =
                 new Paints(shelf, colouring.plan().mixtures(), colouring.model().grid());
     }
@@ -68,6 +70,11 @@ public final class Looks {
             seen.put(view, known);
         }
         return known;
+    }
+
+    /** Whether these are the looks of that, printed with spools of that shelf. */
+    public boolean isOf(Colouring other, Map<SpoolId, Spool> spools) {
+        return colouring == other && shelf.equals(spools);
     }
 
     /** Whether looking takes no longer than an edit may. */
