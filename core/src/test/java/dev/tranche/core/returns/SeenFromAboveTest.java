@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Course;
 import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.geometry.Span;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
@@ -111,6 +112,35 @@ class SeenFromAboveTest {
             }
         }
         assertThat(seen * SAMPLES).isCloseTo(found, within(2.0 + SAMPLES * 0.2 / course.length()));
+    }
+
+    @Test
+    void where_a_layer_is_printed_in_part_the_one_beneath_is_seen_beside_it() {
+        // 20 × 10 mm, upright: its layers are all alike, chalk to the right of the middle.
+        Shapes tile = new Shapes().box(0, 0, 0, 20, 10, 2);
+        CutModel model = CutModel.of(tile.body(), LayerSettings.COMMON.on(Height.ofMillimetres(2)), Progress.UNHEARD);
+        ColourPlan plan = ColourPlan.of(LayerSettings.COMMON, Spools.SOOT.id());
+        plan = plan.with(plan.regions()
+                .plus(new Region(
+                        "right",
+                        new Shape.Zone(new Outline.Box(10, 10), 15, 5, 0, false),
+                        Spools.CHALK.id(),
+                        Range.ALL)));
+        Colouring colouring = Colouring.of(plan, model, 0.45, Progress.UNHEARD);
+        assertThat(colouring.layer(5)).isSameAs(colouring.layer(6));
+        List<Pass> passes = PrintOrder.numbered(colouring, plan.palette()).passes();
+        Standing standing = new Standing(colouring.layers(), Footprint.of(model).inModel(), Optional.empty());
+        // Five layers whole, and of the sixth the chalk, which is in the nozzle.
+        passes.subList(0, 11).forEach(p -> standing.print(p, passes.indexOf(p)));
+        assertThat(passes.get(10)).matches(p -> p.layer() == 6 && p.spool().equals(Spools.CHALK.id()));
+        Course across = Course.between(new Coordinate(-10, 5), new Coordinate(30, 5));
+        Pass burgundy = new Pass(7, Spools.BURGUNDY.id(), 0, 1, 1, Optional.empty());
+        assertThat(standing.otherThan(burgundy, 11, across, false))
+                .containsExactly(
+                        new Standing.Seen(Spools.SOOT.id(), new Span(0.25, 0.5)),
+                        new Standing.Seen(Spools.CHALK.id(), new Span(0.5, 0.75)));
+        // Before anything was printed nothing is seen.
+        assertThat(standing.otherThan(burgundy, 0, across, false)).isEmpty();
     }
 
     @Test
