@@ -8,8 +8,10 @@ import dev.tranche.core.layer.Outlook;
 import dev.tranche.core.layer.Outlooks;
 import dev.tranche.core.machine.Bed;
 import dev.tranche.core.machine.Point;
+import dev.tranche.core.macro.DryRun;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerColours;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plate.Footprint;
 import dev.tranche.core.plate.Layout;
 import dev.tranche.core.plate.Plate;
@@ -22,10 +24,15 @@ import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.Thing;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -92,11 +99,13 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
                 .parallelStream()
                 .flatMap(l -> walk.back(l).stream())
                 .toList();
+        // Most swaps go alike, and share what was found out by running them dry.
+        Set<DryRun> runs = Collections.newSetFromMap(new IdentityHashMap<>());
         List<Point> waits = Stream.concat(
                         ledger.firstLoad().stream().map(f -> f.dryRun()),
                         ledger.swaps().stream().map(Swap::dryRun))
-                .distinct()
-                .map(run -> run.wayBack())
+                .filter(runs::add)
+                .map(DryRun::wayBack)
                 .filter(way -> !way.isEmpty())
                 .map(way -> way.get(0))
                 .distinct()
@@ -150,7 +159,11 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
     /** A swap, and the pass that follows it, by its place among all. */
     private record Leaving(Swap swap, Pass next, int moment) {}
 
+    /** The nearest place of a colour, where several layers are alike in the lowest of them, from 0. */
+    private record Sought(Coordinate from, int copy, int lowest, SpoolId spool) {}
+
     private static final class Walk {
+        private final Map<Sought, Optional<Coordinate>> nearest = new ConcurrentHashMap<>();
         private final Layout layout;
         private final boolean apart;
         private final List<Stand> stands = new ArrayList<>();
@@ -221,16 +234,24 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
                     stains(places, leaving)));
         }
 
-        private static Optional<Coordinate> nearest(Coordinate from, Pass next, Stand stand) {
-            Coordinate there = stand.into().transform(from, new Coordinate());
-            Geometry point = Areas.NOTHING.getFactory().createPoint(there);
-            return stand.layers()
-                    .get(next.layer() - 1)
-                    .tint(next.spool())
-                    .flatMap(t -> t.cells().stream()
-                            .map(cell -> DistanceOp.nearestPoints(cell, point)[0])
-                            .min(Comparator.comparingDouble(c -> c.distance(there))))
+        private Optional<Coordinate> nearest(Coordinate from, Pass next, Stand stand) {
+            List<LayerColours> layers = stand.layers();
+            int lowest = next.layer() - 1;
+            while (lowest > 0 && layers.get(lowest - 1) == layers.get(next.layer() - 1)) {
+                lowest--;
+            }
+            return nearest.computeIfAbsent(
+                            new Sought(from, stand.copy(), lowest, next.spool()), s -> nearest(s, layers, stand.into()))
                     .map(c -> stand.from().transform(c, new Coordinate()));
+        }
+
+        private static Optional<Coordinate> nearest(
+                Sought sought, List<LayerColours> layers, AffineTransformation into) {
+            Coordinate there = into.transform(sought.from(), new Coordinate());
+            Geometry point = Areas.NOTHING.getFactory().createPoint(there);
+            return layers.get(sought.lowest()).tint(sought.spool()).flatMap(t -> t.cells().stream()
+                    .map(cell -> DistanceOp.nearestPoints(cell, point)[0])
+                    .min(Comparator.comparingDouble(c -> c.distance(there))));
         }
 
         private List<Stain> stains(List<Coordinate> places, Leaving leaving) {

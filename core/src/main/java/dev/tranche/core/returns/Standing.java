@@ -6,9 +6,9 @@ import dev.tranche.core.geometry.Span;
 import dev.tranche.core.layer.Outlook;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
-import dev.tranche.core.plan.Tint;
 import dev.tranche.core.sequence.Pass;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
@@ -34,9 +34,9 @@ final class Standing {
         final Crossed area;
         int moment = NEVER;
 
-        Coat(Tint tint) {
-            spool = tint.spool();
-            area = new Crossed(tint.cells());
+        Coat(SpoolId spool, Crossed area) {
+            this.spool = spool;
+            this.area = area;
         }
     }
 
@@ -61,9 +61,20 @@ final class Standing {
         this.footprint = new Crossed(List.of(footprint));
         this.fromBeneath = fromBeneath;
         beneath = new Crossed[layers.size()];
-        coats = layers.stream()
-                .map(l -> l.tints().stream().map(Coat::new).toArray(Coat[]::new))
-                .toArray(Coat[][]::new);
+        coats = new Coat[layers.size()][];
+        for (int i = 0; i < coats.length; i++) {
+            coats[i] = i > 0 && layers.get(i) == layers.get(i - 1) ? alike(coats[i - 1]) : coats(layers.get(i));
+        }
+    }
+
+    private static Coat[] coats(LayerColours layer) {
+        return layer.tints().stream()
+                .map(t -> new Coat(t.spool(), new Crossed(t.cells())))
+                .toArray(Coat[]::new);
+    }
+
+    private static Coat[] alike(Coat[] below) {
+        return Arrays.stream(below).map(c -> new Coat(c.spool, c.area)).toArray(Coat[]::new);
     }
 
     /** Is told that a pass was printed here; moments ascend. */
