@@ -3,6 +3,7 @@ package dev.tranche.benchmarks;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Terms;
+import dev.tranche.core.format.ModelReader;
 import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Prism;
 import dev.tranche.core.handoff.Said;
@@ -30,7 +31,11 @@ import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.rig.Rig;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.units.Height;
+import java.io.IOException;
+import java.io.InputStream;
 import java.math.BigDecimal;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -41,12 +46,16 @@ import org.openjdk.jmh.annotations.Fork;
 import org.openjdk.jmh.annotations.Measurement;
 import org.openjdk.jmh.annotations.Mode;
 import org.openjdk.jmh.annotations.OutputTimeUnit;
+import org.openjdk.jmh.annotations.Param;
 import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
 
-/** A plate of 30 copies of 400 layers, two colours on each and a tower, reckoned anew, beside its ledger alone. */
+/**
+ * A plate of copies of 300 or 400 layers, two colours on each and a tower, reckoned anew, beside its ledger alone: 30 that stand
+ * upright, or one whose walls lean and bulge, so that every layer is seen from above.
+ */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.SampleTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
@@ -55,22 +64,34 @@ import org.openjdk.jmh.annotations.Warmup;
 @Fork(value = 1, jvmArgsAppend = "-Xmx2g")
 public class WaysBackBenchmark {
     private static final int COPIES = 30;
+    private static final int TRIANGLES = 50_000;
     private static final SpoolId DARK = new SpoolId(1);
     private static final SpoolId LIGHT = new SpoolId(2);
+
+    @Param({"upright", "ball"})
+    public String model;
 
     private Brief brief;
     private Reckoning known;
 
     @Setup
-    public void make() {
+    public void make() throws IOException {
         Rig rig = Beginning.DIRECT_PAUSE.rig("Bench");
-        Body body = new Body(Prism.of(Footprint.rectangle(24, 14).outline(), Height.ZERO, Height.ofMillimetres(80)), 0);
+        boolean leans = model.equals("ball");
+        int copies = leans ? 1 : COPIES;
+        Body body = leans
+                ? ball()
+                : new Body(Prism.of(Footprint.rectangle(24, 14).outline(), Height.ZERO, Height.ofMillimetres(80)), 0);
         LayerGrid grid = LayerSettings.COMMON.on(body.height());
-        CutModel model = CutModel.of(body, grid, Progress.UNHEARD);
+        CutModel cut = CutModel.of(body, grid, Progress.UNHEARD);
         ColourPlan plan = ColourPlan.of(LayerSettings.COMMON, DARK);
         plan = plan.with(plan.regions()
-                .plus(new Region("half", new Shape.Zone(new Outline.Box(10, 14), 7, 0, 0, false), LIGHT, Range.ALL)));
-        Colouring colouring = Colouring.of(plan, model, rig.printer().lineWidth(), Progress.UNHEARD);
+                .plus(new Region(
+                        "half",
+                        new Shape.Zone(new Outline.Box(leans ? 40 : 10, leans ? 80 : 14), leans ? 20 : 7, 0, 0, false),
+                        LIGHT,
+                        Range.ALL)));
+        Colouring colouring = Colouring.of(plan, cut, rig.printer().lineWidth(), Progress.UNHEARD);
         brief = new Brief(
                 "bench",
                 colouring,
@@ -82,15 +103,22 @@ public class WaysBackBenchmark {
                 Optional.empty(),
                 Said.NOTHING,
                 Rearranging.NONE,
-                new Terms(COPIES, Optional.empty()),
-                Plate.ONE.times(COPIES),
-                Footprint.of(model),
+                new Terms(copies, Optional.empty()),
+                Plate.ONE.times(copies),
+                Footprint.of(cut),
                 Optional.empty(),
                 List.of(),
                 Optional.empty(),
                 Optional.empty(),
                 Optional.empty());
         known = Reckoning.of(brief);
+    }
+
+    private static Body ball() throws IOException {
+        Path file = Inputs.ball(TRIANGLES);
+        try (InputStream in = Files.newInputStream(file)) {
+            return ModelReader.read(in, Files.size(file), Progress.UNHEARD).body();
+        }
     }
 
     private static Spool spool(SpoolId id, String hex) {
