@@ -30,7 +30,7 @@ public class Mends {
         return fix.rig().map(rig -> apply(id, fix, rig)).orElseGet(() -> apply(id, seen, fix));
     }
 
-    /** The printer is changed, and the plan stays as it is. */
+    /** The printer is changed, and the plan stays as it is, whatever edition of it was seen. */
     private PlanState apply(String id, Fix fix, UnaryOperator<Rig> rig) {
         PlanState plan = plans.get(id);
         Workshop.Machine machine = workshop.get(plan.content().printer());

@@ -1,12 +1,18 @@
 package dev.tranche.app.work;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.core.check.Finding;
+import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
+import dev.tranche.core.rig.Beginning;
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 
@@ -14,6 +20,9 @@ import org.springframework.beans.factory.annotation.Autowired;
 class WorkbenchTest extends OnePlanTest {
     @Autowired
     private Workbench workbench;
+
+    @Autowired
+    private Mends mends;
 
     @Test
     void how_a_piece_looks_stays_known_while_only_its_plate_changes_and_not_when_its_colours_do() {
@@ -31,6 +40,30 @@ class WorkbenchTest extends OnePlanTest {
                         shelf.all().get(1).id(),
                         LayerSettings.COMMON.on(Height.ofMillimetres(5))));
         assertThat(workbench.openNow(other).looks()).isNotSameAs(before.looks());
+    }
+
+    @Test
+    void a_mend_of_the_printer_is_an_edit_of_the_printer_and_leaves_the_plan_as_it_is() {
+        long blending = workshop.add(Beginning.BLENDING.rig("Blends")).id();
+        LayerGrid grid = LayerSettings.COMMON.on(Height.ofMillimetres(5));
+        Spool third = shelf.add(named(shelf.all().get(0), "A third at two inputs"));
+        PlanState plan = plan("three at two inputs");
+        PlanState three = plans.editAll(plan.id(), plan.edition(), "three", c -> c.on(blending)
+                .with(c.colours()
+                        .startAt(Height.ofMillimetres(2), shelf.all().get(1).id(), grid)
+                        .startAt(Height.ofMillimetres(4), third.id(), grid)));
+        assertThat(keys(three)).contains("nobody-stops");
+        PlanState mended = mends.mend(three.id(), three.edition(), "nobody-stops");
+        assertThat(mended.edition()).isEqualTo(three.edition());
+        assertThat(keys(mended)).doesNotContain("nobody-stops");
+        assertThat(workshop.get(blending).version().undo()).contains("wait for the person at each swap of Blends");
+        assertThatThrownBy(() -> mends.mend(three.id(), three.edition(), "nobody-stops"))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("no longer there");
+    }
+
+    private List<String> keys(PlanState plan) {
+        return workbench.openNow(plan).findings().stream().map(Finding::key).toList();
     }
 
     @Test

@@ -1,7 +1,7 @@
 package dev.tranche.core.check;
 
 import dev.tranche.core.macro.Event;
-import dev.tranche.core.macro.Macro;
+import dev.tranche.core.macro.MacroBook;
 import dev.tranche.core.plan.Mixture;
 import dev.tranche.core.rig.Mixing;
 import dev.tranche.core.rig.Rig;
@@ -45,12 +45,17 @@ final class BlendRules {
 
     /** Mended by a wait in the macro, if the firmware has one. */
     private static Finding waiting(Rig rig, Finding finding) {
-        Optional<Macro> swap = rig.macros().answer(Event.SWAP);
-        return swap.flatMap(m -> m.waitingForPerson(rig.printer()))
-                .map(m -> finding.mendedBy(Fix.ofRig(
+        return waiting(rig).isEmpty()
+                ? finding
+                : finding.mendedBy(Fix.ofRig(
                         "Wait for the person at each swap of " + rig.printer().name(),
-                        r -> r.with(r.macros().replace(r.macros().macros().indexOf(swap.get()), m)))))
-                .orElse(finding);
+                        r -> waiting(r).orElse(r)));
+    }
+
+    private static Optional<Rig> waiting(Rig rig) {
+        MacroBook book = rig.macros();
+        return book.answer(Event.SWAP).flatMap(swap -> swap.waitingForPerson(rig.printer())
+                .map(waits -> rig.with(book.replace(book.macros().indexOf(swap), waits))));
     }
 
     /** Nobody knows whether the firmware has as many virtual extruders as the plan has blends. */

@@ -73,7 +73,9 @@ final class PlateRules {
                                     : Words.format(
                                             "are %.1f mm apart, nearer than %s",
                                             pair.apart(),
-                                            layout.margin() > 0 ? "your gap and their brims want" : "the gap you want"),
+                                            layout.margin() > 0
+                                                    ? "the gap or the brims you want allow"
+                                                    : "the gap you want"),
                             layout.tooNear().size() == 1 ? "" : ", and so on")));
         }
         return findings;

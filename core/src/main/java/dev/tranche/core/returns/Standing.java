@@ -46,7 +46,9 @@ final class Standing {
     private final List<LayerColours> layers;
     private final Crossed footprint;
     private final Optional<Outlook> fromBeneath;
+    /** Each made when it is first asked for; by two at a time, twice alike. */
     private final Crossed[] beneath;
+
     private final Coat[][] coats;
     /** The highest layer that was begun by a moment. */
     private final TreeMap<Integer, Integer> highest = new TreeMap<>();

@@ -58,19 +58,22 @@ public record Mixing(
         blends = Collections.unmodifiableMap(new TreeMap<>(blends));
     }
 
-    /** Nothing for a plan that mixes nothing, or on a printer that {@link #lacking lacks} something for it. */
+    /**
+     * Nothing for a plan that mixes nothing and whose spools have an input each, or on a printer that {@link #lacking lacks}
+     * something for it.
+     */
     public static Optional<Mixing> of(Rig rig, ColourPlan plan) {
-        return plan.mixed().isEmpty() || lacking(rig, plan).isPresent()
+        return !concerns(rig.printer(), plan) || lacking(rig, plan).isPresent()
                 ? Optional.empty()
                 : Optional.of(new Maker(rig, plan).made());
     }
 
     /** Why a printer cannot print the mixtures of a plan, in one sentence with what to do; nothing if it can. */
     public static Optional<String> lacking(Rig rig, ColourPlan plan) {
-        if (plan.mixed().isEmpty()) {
+        Printer printer = rig.printer();
+        if (!concerns(printer, plan)) {
             return Optional.empty();
         }
-        Printer printer = rig.printer();
         if (!printer.hotend().blends()) {
             return Optional.of(
                     "The plan blends spools, and this printer's nozzle has one input; print it on one that blends, or choose spools instead of blends.");
@@ -102,6 +105,13 @@ public record Mixing(
                 ? Optional.of(Words.format(
                         "The plan needs more than %d blends; let some of its paints be the same.", Rack.MOST))
                 : Optional.empty();
+    }
+
+    /** Spools that are more than the inputs share one, also where none is blended. */
+    private static boolean concerns(Printer printer, ColourPlan plan) {
+        return !plan.mixed().isEmpty()
+                || printer.hotend().blends()
+                        && plan.spools().size() > printer.hotend().inputs();
     }
 
     /** How many virtual extruders the firmware has to have for it. */

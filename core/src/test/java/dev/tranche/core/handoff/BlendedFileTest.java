@@ -200,6 +200,30 @@ class BlendedFileTest {
     }
 
     @Test
+    void more_spools_than_inputs_are_swapped_by_hand_though_nothing_is_blended() throws IOException {
+        Bench bench = bench();
+        bench.plan = bench.plan.startAt(h(1), MUSTARD, bench.grid);
+        // Two have an input each.
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("nobody-stops");
+        bench.plan = bench.plan.startAt(h(2), Spools.SOOT.id(), bench.grid);
+        assertThat(bench.ledger().spoolSwaps()).isEqualTo(1);
+        assertThat(bench.found("nobody-stops").sentence()).contains("Soot at input ");
+        bench.macros = bench.found("nobody-stops")
+                .fix()
+                .orElseThrow()
+                .rig()
+                .orElseThrow()
+                .apply(bench.rig())
+                .macros();
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("nobody-stops");
+        assertThat(bench.ledger().visits()).isEqualTo(1);
+        List<String> lines = added(bench);
+        assertThat(lines).containsOnlyOnce("M0");
+        // The nozzle never has more virtual extruders than inputs.
+        assertThat(lines.stream().filter(l -> l.matches("T\\d+")).distinct()).containsExactlyInAnyOrder("T0", "T1");
+    }
+
+    @Test
     void where_a_stop_of_the_file_is_the_swap_the_nozzle_is_told_all_the_same() throws IOException {
         Bench bench = swapping();
         bench.macros = bench.macros.replace(
