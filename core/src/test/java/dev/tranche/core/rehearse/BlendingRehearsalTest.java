@@ -80,11 +80,16 @@ class BlendingRehearsalTest {
     }
 
     private static Report rehearse(Bench bench, UnaryOperator<String> otherwise) throws IOException {
+        return rehearse(bench, FILAMENTS, otherwise);
+    }
+
+    private static Report rehearse(Bench bench, List<SpoolId> filaments, UnaryOperator<String> otherwise)
+            throws IOException {
         PlanFacts facts = bench.facts();
         String file = otherwise.apply(new String(bench.written(), StandardCharsets.US_ASCII));
-        StandIn printer = new StandIn(facts.rig().printer(), FILAMENTS.size(), Rehearsal.first(facts, FILAMENTS));
+        StandIn printer = new StandIn(facts.rig().printer(), filaments.size(), Rehearsal.first(facts, filaments));
         try (Loopback device = new Loopback(printer)) {
-            return new Rehearsal(facts, FILAMENTS, 2, device, Deed::asPlanned, NOBODY)
+            return new Rehearsal(facts, filaments, 2, device, Deed::asPlanned, NOBODY)
                     .run(new ByteArrayInputStream(file.getBytes(StandardCharsets.US_ASCII)));
         }
     }
@@ -92,6 +97,27 @@ class BlendingRehearsalTest {
     private static void steps(Bench bench) {
         bench.printer = bench.printer.with(
                 Abilities.of("T", "M163 SP", "M164 S", "M0", "M117", "G4 SP", "M104 S", "M109 S", "M400"));
+    }
+
+    @Test
+    void a_third_spool_comes_out_as_planned_where_it_is_put_in_for_another() throws IOException {
+        Bench bench = bench();
+        bench.plan = bench.plan.startAt(h(1), BURGUNDY, bench.grid).startAt(h(2), Spools.SOOT.id(), bench.grid);
+        bench.macros = bench.found("nobody-stops")
+                .fix()
+                .orElseThrow()
+                .rig()
+                .orElseThrow()
+                .apply(bench.rig())
+                .macros();
+        Report report = rehearse(bench, List.of(SKY, BURGUNDY, Spools.SOOT.id()), f -> f);
+        assertThat(report.troubles()).isEmpty();
+        assertThat(report.stops()).hasSize(1);
+        assertThat(report.layers()).allMatch(l -> l.right() > 0 && l.wrong() == 0);
+        // Were it called as the rack's third extruder, which is the first input again, the first spool would come out.
+        Report third = rehearse(
+                bench, List.of(SKY, BURGUNDY, Spools.SOOT.id()), f -> f.replaceAll("(?m)^M0.*$", "; nobody stops"));
+        assertThat(third.layers()).anyMatch(l -> l.wrong() > 0);
     }
 
     @Test
