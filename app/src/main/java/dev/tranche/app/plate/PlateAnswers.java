@@ -25,7 +25,7 @@ class PlateAnswers {
 
     /** So far apart parts are laid out. */
     private static double layGap(Workpiece work) {
-        return Math.max(work.headRoom(), work.plan().content().plate().gap());
+        return Math.max(work.headRoom(), work.plan().content().plate().room());
     }
 
     String show(PlanState plan, Model model) {

@@ -82,7 +82,7 @@ final class PlateRules {
     }
 
     private static String rims(Layout layout) {
-        return layout.margin() > 0 ? ", with what is drawn round it on the first layer" : "";
+        return layout.margin() > 0 ? " with brim or skirt" : "";
     }
 
     /** A tower that stands where it cannot, or has no room at all. */

@@ -2,7 +2,6 @@ package dev.tranche.core.geometry;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.List;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
@@ -16,8 +15,6 @@ import org.locationtech.jts.geom.Polygon;
  */
 public final class Crossed {
     private static final int EDGES_IN_A_BOX = 16;
-    /** Stretches as near as this are one, steps. */
-    private static final double TOUCHING = 1e-6;
 
     private static final double[] NONE = {};
 
@@ -124,18 +121,9 @@ public final class Crossed {
     }
 
     private static List<Span> within(List<Span> spans, double from, double to) {
-        spans.sort(Comparator.comparingDouble(Span::from));
-        List<Span> joined = new ArrayList<>(spans.size());
-        for (Span span : spans) {
-            double start = Math.max(from, span.from());
-            double end = Math.min(to, span.to());
-            Span last = joined.isEmpty() ? null : joined.get(joined.size() - 1);
-            if (last != null && start <= last.to() + TOUCHING) {
-                joined.set(joined.size() - 1, new Span(last.from(), Math.max(last.to(), end)));
-            } else if (start < end) {
-                joined.add(new Span(start, end));
-            }
-        }
-        return joined;
+        return Span.joined(spans.stream()
+                .map(s -> new Span(Math.max(from, s.from()), Math.min(to, s.to())))
+                .filter(s -> s.from() < s.to())
+                .toList());
     }
 }

@@ -112,13 +112,13 @@ public record Macro(String name, Event event, boolean on, Duration person, List<
     /**
      * The same with a wait for a person: once the nozzle stands aside, or, where it never does, before anything is pushed through it.
      *
-     * @return nothing if {@code printer} understands no command that waits
+     * @return nothing if {@code printer} understands no command that waits, or there is no room for another step
      */
     public Optional<Macro> waitingForPerson(Printer printer) {
         int parked = last(Step.Park.class::isInstance) + 1;
         int pushes = first(s -> s instanceof Step.SelectExtruder || s instanceof Step.Load || s instanceof Step.Purge);
         return Stream.of(Command.M0, Command.M1, Command.M25)
-                .filter(printer.abilities()::understands)
+                .filter(c -> steps.size() < MOST_STEPS && printer.abilities().understands(c))
                 .findFirst()
                 .map(c -> insert(parked > 0 ? parked : pushes, MacroStep.always(new Step.WaitForPerson(c))));
     }

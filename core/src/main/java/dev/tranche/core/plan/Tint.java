@@ -5,7 +5,6 @@ import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.Span;
 import dev.tranche.core.geometry.Thin;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -22,8 +21,6 @@ import org.locationtech.jts.geom.Polygon;
 public record Tint(SpoolId spool, List<MultiPolygon> cells, double squareMillimetres, int lost, boolean prints) {
     /** A smaller area does not print, mm². */
     private static final double SPECK = 0.05;
-    /** Stretches as near as this are one, mm. */
-    private static final double TOUCHING = 1e-6;
 
     static Tint of(List<MultiPolygon> given, double lineWidth) {
         List<MultiPolygon> cells = given.stream().filter(c -> !c.isEmpty()).toList();
@@ -84,20 +81,6 @@ public record Tint(SpoolId spool, List<MultiPolygon> cells, double squareMillime
                 spans.addAll(Section.spans(cell, y));
             }
         }
-        return joined(spans);
-    }
-
-    private static List<Span> joined(List<Span> spans) {
-        spans.sort(Comparator.comparingDouble(Span::from));
-        List<Span> joined = new ArrayList<>();
-        for (Span span : spans) {
-            Span last = joined.isEmpty() ? null : joined.get(joined.size() - 1);
-            if (last != null && span.from() <= last.to() + TOUCHING) {
-                joined.set(joined.size() - 1, new Span(last.from(), Math.max(last.to(), span.to())));
-            } else {
-                joined.add(span);
-            }
-        }
-        return joined;
+        return Span.joined(spans);
     }
 }

@@ -131,6 +131,11 @@ public final class Bench {
         return facts().match();
     }
 
+    /** Takes the mend of the printer that a finding offers. */
+    public void mendPrinter(String key) {
+        macros = found(key).fix().orElseThrow().rig().orElseThrow().apply(rig()).macros();
+    }
+
     public Rig rig() {
         return new Rig(printer, rack.orElseGet(() -> Rack.of(printer, 1)), macros);
     }

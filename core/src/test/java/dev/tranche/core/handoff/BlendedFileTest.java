@@ -16,6 +16,7 @@ import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Command;
+import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.MacroStep;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.LayerSettings;
@@ -187,7 +188,7 @@ class BlendedFileTest {
                 .contains("put in " + first.moment().in());
         Fix fix = bench.found("nobody-stops").fix().orElseThrow();
         assertThat(fix.label()).isEqualTo("Wait for the person at each swap of " + bench.printer.name());
-        bench.macros = fix.rig().orElseThrow().apply(bench.rig()).macros();
+        bench.mendPrinter("nobody-stops");
         assertThat(bench.findings()).extracting(Finding::key).doesNotContain("nobody-stops");
         // It waits where the nozzle stands aside, before anything is pushed through it.
         assertThat(bench.macros.macro(0).steps())
@@ -208,19 +209,24 @@ class BlendedFileTest {
         bench.plan = bench.plan.startAt(h(2), Spools.SOOT.id(), bench.grid);
         assertThat(bench.ledger().spoolSwaps()).isEqualTo(1);
         assertThat(bench.found("nobody-stops").sentence()).contains("Soot at input ");
-        bench.macros = bench.found("nobody-stops")
-                .fix()
-                .orElseThrow()
-                .rig()
-                .orElseThrow()
-                .apply(bench.rig())
-                .macros();
+        bench.mendPrinter("nobody-stops");
         assertThat(bench.findings()).extracting(Finding::key).doesNotContain("nobody-stops");
         assertThat(bench.ledger().visits()).isEqualTo(1);
         List<String> lines = added(bench);
         assertThat(lines).containsOnlyOnce("M0");
         // The nozzle never has more virtual extruders than inputs.
         assertThat(lines.stream().filter(l -> l.matches("T\\d+")).distinct()).containsExactlyInAnyOrder("T0", "T1");
+    }
+
+    @Test
+    void a_macro_that_is_as_long_as_it_may_be_is_offered_no_wait() {
+        Bench bench = swapping();
+        Macro swap = bench.macros.macro(0);
+        while (swap.steps().size() < Macro.MOST_STEPS) {
+            swap = swap.insert(0, MacroStep.always(new Step.WaitForMoves()));
+        }
+        bench.macros = bench.macros.replace(0, swap);
+        assertThat(bench.found("nobody-stops").fix()).isEmpty();
     }
 
     @Test

@@ -103,13 +103,7 @@ class BlendingRehearsalTest {
     void a_third_spool_comes_out_as_planned_where_it_is_put_in_for_another() throws IOException {
         Bench bench = bench();
         bench.plan = bench.plan.startAt(h(1), BURGUNDY, bench.grid).startAt(h(2), Spools.SOOT.id(), bench.grid);
-        bench.macros = bench.found("nobody-stops")
-                .fix()
-                .orElseThrow()
-                .rig()
-                .orElseThrow()
-                .apply(bench.rig())
-                .macros();
+        bench.mendPrinter("nobody-stops");
         Report report = rehearse(bench, List.of(SKY, BURGUNDY, Spools.SOOT.id()), f -> f);
         assertThat(report.troubles()).isEmpty();
         assertThat(report.stops()).hasSize(1);
