@@ -5,6 +5,7 @@ import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.Moment;
 import dev.tranche.core.rig.Rig;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.Map;
 
@@ -15,7 +16,22 @@ import java.util.Map;
 final class DryRuns {
     private record Question(Event event, Moment anywhere) {}
 
+    /**
+     * What answers an event.
+     *
+     * @param rise mm by which its steps lift the nozzle
+     */
+    private record Answer(Macro macro, double rise, boolean hasOwnLines) {
+        static Answer of(Macro macro) {
+            return new Answer(
+                    macro,
+                    macro.steps().stream().mapToDouble(s -> s.step().rise()).sum(),
+                    macro.steps().stream().anyMatch(s -> s.step().hasOwnLines()));
+        }
+    }
+
     private final Rig rig;
+    private final Map<Event, Answer> answers = new EnumMap<>(Event.class);
     private final Map<Question, DryRun> known = new HashMap<>();
 
     DryRuns(Rig rig) {
@@ -23,13 +39,13 @@ final class DryRuns {
     }
 
     DryRun of(Event event, Moment moment) {
-        Macro macro = rig.macros().answer(event).orElseGet(() -> Macro.of(event));
-        double rise = macro.steps().stream().mapToDouble(s -> s.step().rise()).sum();
+        Answer answer = answers.computeIfAbsent(
+                event, e -> Answer.of(rig.macros().answer(e).orElseGet(() -> Macro.of(e))));
         boolean roomAbove =
-                moment.entry().z() + rise < rig.printer().maxHeight().millimetres();
-        return roomAbove && macro.steps().stream().noneMatch(s -> s.step().hasOwnLines())
-                ? known.computeIfAbsent(new Question(event, moment.anyHeight()), q -> run(macro, moment))
-                : run(macro, moment);
+                moment.entry().z() + answer.rise() < rig.printer().maxHeight().millimetres();
+        return roomAbove && !answer.hasOwnLines()
+                ? known.computeIfAbsent(new Question(event, moment.anyHeight()), q -> run(answer.macro(), moment))
+                : run(answer.macro(), moment);
     }
 
     private DryRun run(Macro macro, Moment moment) {

@@ -98,7 +98,7 @@ public final class Areas {
         }
         List<Polygon> all = new ArrayList<>();
         apart.forEach(a -> addTo(all, a));
-        return Section.PLANE.createMultiPolygon(all.toArray(Polygon[]::new));
+        return of(all);
     }
 
     public static MultiPolygon intersection(MultiPolygon a, MultiPolygon b) {
@@ -130,7 +130,7 @@ public final class Areas {
                 all.add(piece);
             }
         }
-        return !met ? keeps ? a : NOTHING : Section.PLANE.createMultiPolygon(all.toArray(Polygon[]::new));
+        return !met ? keeps ? a : NOTHING : of(all);
     }
 
     /** Whether an area comes within {@code distance} mm of the rim of another. */
@@ -155,9 +155,7 @@ public final class Areas {
                 near.add((Polygon) area.getGeometryN(i));
             }
         }
-        return near.size() == area.getNumGeometries()
-                ? area
-                : Section.PLANE.createMultiPolygon(near.toArray(Polygon[]::new));
+        return near.size() == area.getNumGeometries() ? area : of(near);
     }
 
     /**
@@ -191,7 +189,7 @@ public final class Areas {
             islands.add(Section.PLANE.createPolygon(
                     polygon.getExteriorRing(), holes.get(i).toArray(LinearRing[]::new)));
         }
-        return Section.PLANE.createMultiPolygon(islands.toArray(Polygon[]::new));
+        return of(islands);
     }
 
     private static boolean holds(Envelope island, MultiPolygon inside, Polygon itself) {
@@ -228,7 +226,12 @@ public final class Areas {
         return Section.polygonsOf(geometry);
     }
 
-    private static void addTo(List<Polygon> all, MultiPolygon area) {
+    /** Polygons that do not overlap as one. */
+    static MultiPolygon of(List<Polygon> apart) {
+        return apart.isEmpty() ? NOTHING : Section.PLANE.createMultiPolygon(apart.toArray(Polygon[]::new));
+    }
+
+    static void addTo(List<Polygon> all, MultiPolygon area) {
         for (int i = 0; i < area.getNumGeometries(); i++) {
             all.add((Polygon) area.getGeometryN(i));
         }

@@ -65,33 +65,27 @@ public final class Crossed {
         return new Ring(ring.getEnvelopeInternal(), x, y, boxes);
     }
 
-    /**
-     * Where a stretch of a line runs through any of them.
-     *
-     * @param from where the stretch begins, in steps of the line
-     * @param to where it ends, above {@code from}
-     * @return ascending stretches that do not touch, in its steps; a line through a corner is taken as just to the left of it
-     */
-    public List<Span> spans(Course course, double from, double to) {
-        Envelope stretch = new Envelope(course.at(from), course.at(to));
-        if (!box.intersects(stretch)) {
+    /** Where the line of stretches runs through any of them, as far as that matters to these: ascending, and none touches another. */
+    List<Span> along(Stretches stretches) {
+        if (!stretches.meet(box)) {
             return List.of();
         }
         List<Span> spans = new ArrayList<>(2);
         for (Area area : areas) {
-            if (area.box().intersects(stretch)) {
-                through(area, course, stretch, spans);
+            if (stretches.meet(area.box())) {
+                through(area, stretches, spans);
             }
         }
-        return spans.isEmpty() ? spans : within(spans, from, to);
+        return Span.joined(spans);
     }
 
     /** A stretch is outside a ring whose box its own box misses; what that ring does to the line elsewhere is of no account. */
-    private static void through(Area area, Course course, Envelope stretch, List<Span> spans) {
+    private static void through(Area area, Stretches stretches, List<Span> spans) {
+        Course course = stretches.course();
         double[] crossings = NONE;
         int n = 0;
         for (Ring ring : area.rings()) {
-            if (!ring.box().intersects(stretch) || course.misses(ring.box())) {
+            if (course.misses(ring.box()) || !stretches.meet(ring.box())) {
                 continue;
             }
             for (int b = 0; b < ring.boxes().length; b++) {
@@ -118,12 +112,5 @@ public final class Crossed {
         for (int i = 0; i + 1 < n; i += 2) {
             spans.add(new Span(crossings[i], crossings[i + 1]));
         }
-    }
-
-    private static List<Span> within(List<Span> spans, double from, double to) {
-        return Span.joined(spans.stream()
-                .map(s -> new Span(Math.max(from, s.from()), Math.min(to, s.to())))
-                .filter(s -> s.from() < s.to())
-                .toList());
     }
 }

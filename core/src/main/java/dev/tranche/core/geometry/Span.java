@@ -15,6 +15,9 @@ public record Span(double from, double to) {
 
     /** Stretches in any order as ascending ones that do not touch. */
     public static List<Span> joined(List<Span> spans) {
+        if (spans.size() < 2) {
+            return spans;
+        }
         List<Span> joined = new ArrayList<>(spans.size());
         for (Span span :
                 spans.stream().sorted(Comparator.comparingDouble(Span::from)).toList()) {

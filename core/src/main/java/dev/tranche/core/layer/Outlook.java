@@ -23,7 +23,12 @@ public final class Outlook {
     /** For each depth what it and all that is nearer cover together; the very same where a layer adds nothing. */
     private final List<MultiPolygon> shadows = new ArrayList<>();
 
+    /** What is seen of several, by the first of them; the last that was asked for. */
+    private final Map<Integer, Together> together = new ConcurrentHashMap<>();
+
     private final Map<List<Integer>, MultiPolygon> thin = new ConcurrentHashMap<>();
+
+    private record Together(int to, MultiPolygon seen) {}
 
     Outlook(Steps steps, boolean fromAbove, Progress progress) {
         this.steps = steps;
@@ -71,7 +76,14 @@ public final class Outlook {
 
     /** What is seen of the layers at depths {@code from} to {@code to}. */
     public MultiPolygon seen(int from, int to) {
-        return from == to ? seen(from) : Areas.difference(shadow(to), shadow(from - 1));
+        return from == to
+                ? seen(from)
+                : together.compute(
+                                from,
+                                (f, last) -> last != null && last.to() == to
+                                        ? last
+                                        : new Together(to, Areas.difference(shadow(to), shadow(from - 1))))
+                        .seen();
     }
 
     /** What the layer at {@code depth} and all that are nearer to the eye cover together. */

@@ -1,6 +1,7 @@
 package dev.tranche.core.look;
 
 import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.geometry.Sheet;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.Outlook;
 import dev.tranche.core.plan.Colouring;
@@ -287,18 +288,25 @@ final class Sounding {
             return List.of(piece);
         }
         List<Piece> parts = new ArrayList<>();
-        MultiPolygon rest = piece.area;
+        Sheet sheet = new Sheet(piece.area);
         for (Division.Share share : division.shares()) {
             for (MultiPolygon cell : share.cells()) {
-                MultiPolygon taken = meet(rest, cell) ? clean(Areas.intersection(rest, cell)) : Areas.NOTHING;
-                if (!taken.isEmpty()) {
-                    parts.add(piece.in(taken, division, share.region()));
-                    rest = clean(Areas.difference(rest, cell));
-                }
+                add(parts, piece.in(clean(sheet.within(cell)), division, share.region()));
             }
         }
+        MultiPolygon rest = parts.isEmpty() ? piece.area : clean(rest(sheet, division));
         add(parts, piece.in(rest, division, Field.BASE));
         return parts;
+    }
+
+    private static MultiPolygon rest(Sheet sheet, Division division) {
+        return division.zones()
+                .map(sheet::without)
+                .orElseGet(() -> Areas.difference(
+                        sheet.outline(),
+                        Areas.union(division.shares().stream()
+                                .flatMap(s -> s.cells().stream())
+                                .toList())));
     }
 
     private static void add(List<Piece> pieces, Piece piece) {

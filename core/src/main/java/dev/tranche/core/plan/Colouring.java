@@ -139,13 +139,18 @@ public final class Colouring {
         if (active.isEmpty()) {
             return Division.NONE;
         }
-        return new Division(IntStream.range(0, active.size())
-                .mapToObj(i -> new Division.Share(
-                        active.get(i),
-                        masks.parts().isEmpty()
-                                ? List.of(masks.masks().get(i).area())
-                                : colours.field(active.get(i)).map(Field::cells).orElse(List.of())))
-                .toList());
+        boolean zonesOnly = masks.parts().isEmpty();
+        return new Division(
+                IntStream.range(0, active.size())
+                        .mapToObj(i -> new Division.Share(
+                                active.get(i),
+                                zonesOnly
+                                        ? List.of(masks.masks().get(i).area())
+                                        : colours.field(active.get(i))
+                                                .map(Field::cells)
+                                                .orElse(List.of())))
+                        .toList(),
+                Optional.of(masks.zones().area()).filter(z -> zonesOnly));
     }
 
     /** How regions divide {@code layer}, from 1. */
@@ -266,7 +271,7 @@ public final class Colouring {
 
     /** What of {@code area} lies in the section of {@code layer}. */
     MultiPolygon within(MultiPolygon area, int layer) {
-        return known.get(like[layer - 1]).within(area, model.section(layer).outline());
+        return known.get(like[layer - 1]).sheet(model.section(layer).outline()).within(area);
     }
 
     /** How each region lies in the model, in their order. */

@@ -17,7 +17,13 @@ public record LayerColours(List<Field> fields, List<Tint> tints) {
     }
 
     public Optional<Tint> tint(SpoolId spool) {
-        return tints.stream().filter(t -> t.spool().equals(spool)).findFirst();
+        // Asked for every pass of a print.
+        for (Tint tint : tints) {
+            if (tint.spool().equals(spool)) {
+                return Optional.of(tint);
+            }
+        }
+        return Optional.empty();
     }
 
     /** What region {@code region} has of it. */

@@ -1,6 +1,7 @@
 package dev.tranche.core.plan;
 
 import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.geometry.Sheet;
 import dev.tranche.core.layer.CutModel;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -13,8 +14,6 @@ import java.util.TreeSet;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
-import org.locationtech.jts.geom.prep.PreparedGeometry;
-import org.locationtech.jts.geom.prep.PreparedGeometryFactory;
 
 /** Works out the colours of one layer, and takes over what is known of its shape already. */
 final class LayerWork {
@@ -36,43 +35,22 @@ final class LayerWork {
     static final class Known {
         private final Map<Key, Cell> cells = new HashMap<>();
         private final Map<List<Key>, Tint> tints = new HashMap<>();
-        /** Of each piece of the section, indexed when first asked for. */
-        private PreparedGeometry[] pieces;
+        private Sheet sheet;
 
         /** The same areas, whose tints have to be looked at anew. */
         Known withoutTints() {
             Known kept = new Known();
             kept.cells.putAll(cells);
-            kept.pieces = pieces;
+            kept.sheet = sheet;
             return kept;
         }
 
-        private PreparedGeometry piece(MultiPolygon outline, int i) {
-            if (pieces == null) {
-                pieces = new PreparedGeometry[outline.getNumGeometries()];
+        /** The layer's section. */
+        Sheet sheet(MultiPolygon outline) {
+            if (sheet == null) {
+                sheet = new Sheet(outline);
             }
-            if (pieces[i] == null) {
-                pieces[i] = PreparedGeometryFactory.prepare(outline.getGeometryN(i));
-            }
-            return pieces[i];
-        }
-
-        /** Whether one piece of the layer's section, {@code outline}, holds all of an area, rim and all. */
-        boolean holds(MultiPolygon outline, MultiPolygon area) {
-            Envelope box = area.getEnvelopeInternal();
-            for (int i = 0; i < outline.getNumGeometries(); i++) {
-                if (outline.getGeometryN(i).getEnvelopeInternal().covers(box)) {
-                    if (piece(outline, i).containsProperly(area)) {
-                        return true;
-                    }
-                }
-            }
-            return false;
-        }
-
-        /** What of an area lies in the layer's section, {@code outline}: nearly always all of it or nothing. */
-        MultiPolygon within(MultiPolygon area, MultiPolygon outline) {
-            return holds(outline, area) ? area : Areas.intersection(area, outline);
+            return sheet;
         }
     }
 
@@ -91,7 +69,7 @@ final class LayerWork {
         this.layer = layer;
         this.before = before == null ? new Known() : before;
         this.now = now;
-        now.pieces = this.before.pieces;
+        now.sheet = this.before.sheet;
     }
 
     /**
@@ -200,7 +178,7 @@ final class LayerWork {
                 ? model.section(layer).outline()
                 : model.section(key.part(), layer).outline();
         if (key.zone()) {
-            area = now.within(key.mask().area(), area);
+            area = now.sheet(model.section(layer).outline()).within(key.mask().area());
         }
         for (int part : key.taken()) {
             if (part < model.solids().size()) {
@@ -211,10 +189,7 @@ final class LayerWork {
     }
 
     private MultiPolygon without(MultiPolygon area, MultiPolygon mask) {
-        boolean whole = area == model.section(layer).outline();
-        return whole && !mask.isEmpty() && now.holds(area, mask)
-                ? Areas.punched(area, mask)
-                : Areas.difference(area, mask);
+        return area == model.section(layer).outline() ? now.sheet(area).without(mask) : Areas.difference(area, mask);
     }
 
     private Tint tint(List<Key> keys) {

@@ -3,6 +3,7 @@ package dev.tranche.core.returns;
 import dev.tranche.core.geometry.Course;
 import dev.tranche.core.geometry.Crossed;
 import dev.tranche.core.geometry.Span;
+import dev.tranche.core.geometry.Stretches;
 import dev.tranche.core.layer.Outlook;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
@@ -103,51 +104,47 @@ final class Standing {
      * @param covers whether the next pass is printed here
      */
     List<Seen> otherThan(Pass next, int moment, Course course, boolean covers) {
-        double nothing = NOTHING / course.length();
-        List<Span> open = footprint.spans(course, 0, 1);
+        Stretches open = Stretches.of(course, 0, 1).through(footprint);
         List<Seen> seen = new ArrayList<>();
         if (covers) {
             for (Coat coat : coats[next.layer() - 1]) {
-                open = coat.spool.equals(next.spool()) ? less(open, spans(coat, course, open)) : open;
+                open = coat.spool.equals(next.spool()) ? open.less(open.through(coat.area)) : open;
             }
         }
         Map.Entry<Integer, Integer> top = highest.lowerEntry(moment);
         int above = -1;
         int highestNow = top == null ? -1 : top.getValue() - 1;
-        for (int at = highestNow; at >= 0 && length(open) > nothing; at--) {
+        for (int at = highestNow; at >= 0 && open.length() > NOTHING; at--) {
             if ((highestNow - at) % EACH == 0) {
-                open = overPlastic(at, course, open);
+                open = overPlastic(at, open);
             }
             if (above < 0 || !isSame(at, above, moment)) {
                 for (Coat coat : coats[at]) {
-                    if (coat.moment < moment && !open.isEmpty()) {
-                        List<Span> spans = spans(coat, course, open);
-                        if (!spans.isEmpty()) {
-                            if (!coat.spool.equals(next.spool())) {
-                                common(open, spans).forEach(s -> seen.add(new Seen(coat.spool, s)));
-                            }
-                            open = less(open, spans);
+                    if (coat.moment < moment) {
+                        Stretches over = open.through(coat.area);
+                        if (!coat.spool.equals(next.spool())) {
+                            over.spans().forEach(s -> seen.add(new Seen(coat.spool, s)));
                         }
+                        open = open.less(over);
                     }
                 }
             }
             above = at;
         }
-        return joined(seen).stream().filter(s -> s.span().length() > nothing).toList();
+        return joined(seen).stream()
+                .filter(s -> s.span().length() * course.length() > NOTHING)
+                .toList();
     }
 
     /** What of it has a layer beneath, of the one at {@code at} and those below. */
-    private List<Span> overPlastic(int at, Course course, List<Span> open) {
-        if (fromBeneath.isEmpty() || open.isEmpty()) {
+    private Stretches overPlastic(int at, Stretches open) {
+        if (fromBeneath.isEmpty()) {
             return open;
         }
         if (beneath[at] == null) {
             beneath[at] = new Crossed(List.of(fromBeneath.get().shadow(at)));
         }
-        return common(
-                open,
-                beneath[at].spans(
-                        course, open.get(0).from(), open.get(open.size() - 1).to()));
+        return open.through(beneath[at]);
     }
 
     /** Whether what is printed of two layers lies on one another and has the same colours. */
@@ -161,14 +158,6 @@ final class Standing {
             }
         }
         return true;
-    }
-
-    /** Where the line runs through a colour, as far as that matters to what is still open of it. */
-    private static List<Span> spans(Coat coat, Course course, List<Span> open) {
-        return open.isEmpty()
-                ? List.of()
-                : coat.area.spans(
-                        course, open.get(0).from(), open.get(open.size() - 1).to());
     }
 
     /** What is seen of a colour layer by layer, as of a wall that leans, is one stretch. */
@@ -189,44 +178,5 @@ final class Standing {
             }
         }
         return joined;
-    }
-
-    private static double length(List<Span> spans) {
-        return spans.stream().mapToDouble(Span::length).sum();
-    }
-
-    private static List<Span> common(List<Span> some, List<Span> others) {
-        List<Span> common = new ArrayList<>();
-        for (Span a : some) {
-            for (Span b : others) {
-                double from = Math.max(a.from(), b.from());
-                double to = Math.min(a.to(), b.to());
-                if (from < to) {
-                    common.add(new Span(from, to));
-                }
-            }
-        }
-        return common;
-    }
-
-    private static List<Span> less(List<Span> spans, List<Span> others) {
-        List<Span> left = spans;
-        for (Span other : others) {
-            List<Span> next = new ArrayList<>();
-            for (Span span : left) {
-                if (other.to() <= span.from() || other.from() >= span.to()) {
-                    next.add(span);
-                    continue;
-                }
-                if (other.from() > span.from()) {
-                    next.add(new Span(span.from(), other.from()));
-                }
-                if (other.to() < span.to()) {
-                    next.add(new Span(other.to(), span.to()));
-                }
-            }
-            left = next;
-        }
-        return left;
     }
 }

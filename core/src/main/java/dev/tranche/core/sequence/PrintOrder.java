@@ -123,7 +123,7 @@ public record PrintOrder(List<Pass> passes, boolean proven) {
                     List<SpoolId> here = new ArrayList<>(order);
                     here.retainAll(colouring.layer(layer).spools());
                     if (here.contains(spool)) {
-                        passes.add(pass(layer, here, here.indexOf(spool), colouring.layer(layer)));
+                        passes.add(pass(layer, here, here.indexOf(spool), ends(here, colouring.layer(layer))));
                     } else if (here.isEmpty() && leads) {
                         passes.add(new Pass(layer, spool, 0, 1));
                     }
@@ -151,25 +151,29 @@ public record PrintOrder(List<Pass> passes, boolean proven) {
     }
 
     private static void addLayer(List<Pass> passes, int layer, List<SpoolId> order, LayerColours colours) {
+        double[] ends = ends(order, colours);
         for (int i = 0; i < order.size(); i++) {
-            passes.add(pass(layer, order, i, colours));
+            passes.add(pass(layer, order, i, ends));
         }
     }
 
-    private static Pass pass(int layer, List<SpoolId> order, int at, LayerColours colours) {
+    private static Pass pass(int layer, List<SpoolId> order, int at, double[] ends) {
+        double begins = at == 0 ? 0 : ends[at - 1];
+        return new Pass(layer, order.get(at), begins, at == order.size() - 1 ? 1 : Math.max(begins, ends[at]));
+    }
+
+    /** Where each colour of a layer is done, as shares of all that is printed of it. */
+    private static double[] ends(List<SpoolId> order, LayerColours colours) {
+        double[] ends = new double[order.size()];
         double all = 0;
-        double from = 0;
-        double to = 0;
-        for (int i = 0; i < order.size(); i++) {
-            double size =
-                    colours.tint(order.get(i)).map(Tint::squareMillimetres).orElse(0.0);
-            all += size;
-            from += i < at ? size : 0;
-            to += i <= at ? size : 0;
+        for (int i = 0; i < ends.length; i++) {
+            all += colours.tint(order.get(i)).map(Tint::squareMillimetres).orElse(0.0);
+            ends[i] = all;
         }
-        boolean last = at == order.size() - 1;
-        double begins = at == 0 ? 0 : from / all;
-        return new Pass(layer, order.get(at), begins, last ? 1 : Math.max(begins, to / all));
+        for (int i = 0; i < ends.length; i++) {
+            ends[i] /= all;
+        }
+        return ends;
     }
 
     /** The layers as stages. */

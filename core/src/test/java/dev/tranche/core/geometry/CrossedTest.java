@@ -46,7 +46,8 @@ class CrossedTest {
                 new Coordinate(40 * random.nextDouble() - 10, 30 * random.nextDouble() - 15));
         double from = random.nextDouble();
         double to = from + 0.01 + random.nextDouble();
-        List<Span> spans = new Crossed(areas).spans(course, from, to);
+        List<Span> spans =
+                Stretches.of(course, from, to).through(new Crossed(areas)).spans();
         Geometry line = PLANE.createLineString(new Coordinate[] {course.at(from), course.at(to)});
         double inside = areas.stream()
                 .mapToDouble(a -> a.intersection(line).getLength())
