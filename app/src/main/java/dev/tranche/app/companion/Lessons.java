@@ -9,6 +9,8 @@ import dev.tranche.core.companion.Agenda;
 import dev.tranche.core.companion.Course;
 import dev.tranche.core.companion.Lesson;
 import dev.tranche.core.companion.Visit;
+import dev.tranche.core.estimate.BasePrint;
+import dev.tranche.core.machine.Motion;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.plan.Spool;
@@ -33,6 +35,8 @@ class Lessons implements MeasuredTimes {
     /** A second, or half a millimetre: nearer than that it is what is believed already. */
     private static final double SAME = 0.5;
 
+    private static final double SAME_PACE = 0.005;
+
     private final Prints prints;
     private final Workshop workshop;
     private final MeasuredPurges purges;
@@ -51,6 +55,9 @@ class Lessons implements MeasuredTimes {
      * @param taken whether the macro says so already
      */
     record Person(Event event, String macro, Lesson lesson, boolean taken) {}
+
+    /** How many times as long a printer takes as is reckoned from a source. */
+    record Running(BasePrint.Source source, Lesson lesson, boolean taken) {}
 
     /** How much a pair needs, mm of filament. */
     record Pair(SpoolId out, SpoolId in, Lesson lesson, boolean taken) {}
@@ -125,6 +132,24 @@ class Lessons implements MeasuredTimes {
         double believed = macro.person().toMillis() / 1000.0;
         Lesson lesson = new Lesson(believed, measured);
         return Optional.of(new Person(event, macro.name(), lesson, Math.abs(lesson.learned() - believed) < SAME));
+    }
+
+    /** What a print, with those before it on that printer, says of the machine; nothing where too little was told of it. */
+    @Transactional(readOnly = true)
+    public Optional<Running> running(Print print) {
+        Optional<Machine> machine = workshop.find(print.printer());
+        if (machine.isEmpty() || print.course().pace().isEmpty()) {
+            return Optional.empty();
+        }
+        BasePrint.Source source = print.course().agenda().basis().orElseThrow().source();
+        List<Double> measured = new ArrayList<>();
+        prints.of(print.printer()).stream()
+                .map(Print::course)
+                .filter(c ->
+                        c.agenda().basis().filter(b -> b.source() == source).isPresent())
+                .forEach(c -> c.pace().ifPresent(measured::add));
+        Lesson lesson = new Lesson(source.in(machine.get().printer().motion().pace()), measured);
+        return Optional.of(new Running(source, lesson, Math.abs(lesson.learned() - lesson.believed()) < SAME_PACE));
     }
 
     /** What a print, with those before it on that printer, says of its pairs of spools. */
@@ -208,6 +233,23 @@ class Lessons implements MeasuredTimes {
                 rig -> {
                     Macro macro = rig.macros().answer(event).orElseThrow();
                     return rig.with(rig.macros().replace(rig.macros().macros().indexOf(macro), macro.taking(takes)));
+                });
+    }
+
+    /** Takes what was measured of the machine over into the printer. */
+    public void takeRunning(Print print) {
+        Running running = running(print)
+                .orElseThrow(() -> new Refusal("Too little was told of this print to say how fast the machine is."));
+        Machine machine = workshop.get(print.printer());
+        double times = Math.round(running.lesson().learned() * 100) / 100.0;
+        workshop.edit(
+                machine.id(),
+                machine.version().edition(),
+                Words.format("Prints take × %.2f, as measured", times),
+                rig -> {
+                    Motion motion = rig.printer().motion();
+                    return rig.with(
+                            rig.printer().with(motion.with(running.source().set(motion.pace(), times))));
                 });
     }
 

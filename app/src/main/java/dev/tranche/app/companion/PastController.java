@@ -50,6 +50,12 @@ class PastController {
         return one(id, model);
     }
 
+    @PostMapping("/{id}/running")
+    String running(@PathVariable String id, Model model) {
+        lessons.takeRunning(prints.get(id));
+        return one(id, model);
+    }
+
     @PostMapping("/{id}/pair")
     String pair(@PathVariable String id, @RequestParam long out, @RequestParam long in, Model model) {
         lessons.takePair(prints.get(id), new SpoolId(out), new SpoolId(in));

@@ -8,6 +8,7 @@ import dev.tranche.core.companion.Course;
 import dev.tranche.core.companion.Course.Expected;
 import dev.tranche.core.companion.Entry;
 import dev.tranche.core.companion.Visit;
+import dev.tranche.core.estimate.BasePrint;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.speech.Words;
 import java.time.Duration;
@@ -67,6 +68,9 @@ class PastViews {
     /** Something to take over, or taken. */
     record PersonRow(Event event, String macro, String before, String after, int count, boolean taken) {}
 
+    /** Of the machine, × what is reckoned from a source. */
+    record RunningRow(String source, String before, String after, int count, boolean taken) {}
+
     record PairRow(SpoolMark out, SpoolMark in, String before, String after, int count, boolean taken) {}
 
     record SpoolRow(SpoolMark mark, String planned, String took, String left) {}
@@ -115,6 +119,16 @@ class PastViews {
                         .limit(MOST_ROWS)
                         .mapToObj(i -> stop(course, i, i < reached))
                         .toList());
+        model.addAttribute(
+                "running",
+                lessons.running(print)
+                        .map(r -> new RunningRow(
+                                r.source() == BasePrint.Source.SLICED ? "the sliced file" : "the model",
+                                Words.format("%.2f", r.lesson().believed()),
+                                Words.format("%.2f", r.lesson().learned()),
+                                r.lesson().count(),
+                                r.taken()))
+                        .orElse(null));
         model.addAttribute(
                 "people",
                 lessons.people(print).stream()

@@ -9,6 +9,7 @@ import dev.tranche.core.machine.Head;
 import dev.tranche.core.machine.Hotend;
 import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Motion;
+import dev.tranche.core.machine.Pace;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Selector;
@@ -62,6 +63,8 @@ record PrinterForm(
         String liftSpeed,
         String retractSpeed,
         String acceleration,
+        String paceFromModel,
+        String paceFromFile,
         String watts,
         Boolean box,
         Axis axis,
@@ -79,6 +82,15 @@ record PrinterForm(
                 : new Head(
                         Numbers.decimal("reach of the head round the nozzle", headRadius),
                         Numbers.decimal("height above the nozzle", headHeight));
+    }
+
+    /** As it was where nothing is said. */
+    private Pace pace(Pace before) {
+        return paceFromModel == null || paceFromFile == null
+                ? before
+                : new Pace(
+                        Numbers.decimal("time by the model", paceFromModel),
+                        Numbers.decimal("time by the file", paceFromFile));
     }
 
     /** {@code rig} with these measures. */
@@ -112,7 +124,8 @@ record PrinterForm(
                         Numbers.decimal("lift speed", liftSpeed),
                         Numbers.decimal("retract speed", retractSpeed),
                         Numbers.decimal("acceleration", acceleration),
-                        rig.printer().motion().junctionDeviation()),
+                        rig.printer().motion().junctionDeviation(),
+                        pace(rig.printer().motion().pace())),
                 rig.printer().abilities(),
                 Numbers.decimal("power", watts));
         boolean blends = hotend.inputs() != rig.printer().hotend().inputs();

@@ -3,6 +3,7 @@ package dev.tranche.app.stored;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.tranche.core.companion.Agenda;
 import dev.tranche.core.companion.Visit;
+import dev.tranche.core.estimate.BasePrint;
 import dev.tranche.core.plan.SpoolId;
 import java.util.List;
 import java.util.Optional;
@@ -14,6 +15,7 @@ public record StoredAgenda(
         double seconds,
         SpoolNumber first,
         List<Use> uses,
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Basis> basis,
         @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<SpoolNumber> endsWith) {
     public static final Format<Agenda, StoredAgenda> FORMAT =
             new Format<>(StoredAgenda.class, 1, StoredAgenda::of, StoredAgenda::agenda, agenda -> Set.of());
@@ -24,6 +26,7 @@ public record StoredAgenda(
                 a.seconds(),
                 SpoolNumber.of(a.first()),
                 a.uses().stream().map(Use::of).toList(),
+                a.basis().map(b -> new Basis(b.source().name(), b.pace())),
                 a.endsWith().map(SpoolNumber::of));
     }
 
@@ -33,8 +36,12 @@ public record StoredAgenda(
                 seconds,
                 first.id(),
                 uses.stream().map(Use::use).toList(),
+                basis.map(b -> new Agenda.Basis(BasePrint.Source.valueOf(b.source()), b.pace())),
                 endsWith.map(SpoolNumber::id));
     }
+
+    /** What its times were reckoned from. */
+    record Basis(String source, double pace) {}
 
     /** One stop. */
     record Stop(

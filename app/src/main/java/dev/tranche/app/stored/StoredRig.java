@@ -11,6 +11,7 @@ import dev.tranche.core.machine.Hotend;
 import dev.tranche.core.machine.Lever;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.machine.OwnLine;
+import dev.tranche.core.machine.Pace;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Selector;
 import dev.tranche.core.machine.Travel;
@@ -143,7 +144,8 @@ public record StoredRig(Machine printer, Extruders rack, StoredMacros macros) {
             double liftSpeed,
             double retractSpeed,
             double acceleration,
-            double junctionDeviation) {
+            double junctionDeviation,
+            @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Times> pace) {
 
         static Speeds of(Motion m) {
             return new Speeds(
@@ -152,13 +154,26 @@ public record StoredRig(Machine printer, Extruders rack, StoredMacros macros) {
                     m.liftSpeed(),
                     m.retractSpeed(),
                     m.acceleration(),
-                    m.junctionDeviation());
+                    m.junctionDeviation(),
+                    Optional.of(m.pace())
+                            .filter(p -> !p.equals(Pace.AS_RECKONED))
+                            .map(p -> new Times(p.fromModel(), p.fromFile())));
         }
 
         public Motion motion() {
-            return new Motion(travelSpeed, printSpeed, liftSpeed, retractSpeed, acceleration, junctionDeviation);
+            return new Motion(
+                    travelSpeed,
+                    printSpeed,
+                    liftSpeed,
+                    retractSpeed,
+                    acceleration,
+                    junctionDeviation,
+                    pace.map(p -> new Pace(p.fromModel(), p.fromFile())).orElse(Pace.AS_RECKONED));
         }
     }
+
+    /** How many times as long as reckoned it takes. */
+    record Times(double fromModel, double fromFile) {}
 
     /** What its firmware, and the host before it, understand: for each command the letters it honours. */
     record Firmware(

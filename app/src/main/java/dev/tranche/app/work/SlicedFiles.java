@@ -8,6 +8,7 @@ import dev.tranche.core.gcode.Survey;
 import dev.tranche.core.job.Wish;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Motion;
+import dev.tranche.core.machine.Pace;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.rearrange.Rearranged;
 import dev.tranche.core.rearrange.Rearranging;
@@ -39,7 +40,15 @@ public class SlicedFiles {
         this.files = files;
     }
 
-    private record Key(String hash, Motion motion, Dialect dialect) {}
+    private record Key(String hash, Motion motion, Dialect dialect) {
+        /** A survey's times are those of the motion alone, whatever was measured. */
+        static Key of(String hash, Printer printer) {
+            return new Key(
+                    hash,
+                    printer.motion().with(Pace.AS_RECKONED),
+                    printer.abilities().dialect());
+        }
+    }
 
     /** What a file is put into another order by. */
     private record Order(Key key, Printer printer, PrintOrder wanted) {}
@@ -51,7 +60,7 @@ public class SlicedFiles {
 
     /** Surveys a kept file, or answers the survey at hand; {@code progress} hears bytes. */
     public SlicedFile survey(String hash, Printer printer, Progress progress) {
-        Key key = new Key(hash, printer.motion(), printer.abilities().dialect());
+        Key key = Key.of(hash, printer);
         SlicedFile known = surveys.getIfPresent(key);
         if (known != null) {
             return known;
@@ -72,7 +81,7 @@ public class SlicedFiles {
         if (whole.blocks().isEmpty()) {
             return whole;
         }
-        Key key = new Key(hash, printer.motion(), printer.abilities().dialect());
+        Key key = Key.of(hash, printer);
         SlicedFile known = plain.getIfPresent(key);
         if (known != null) {
             return known;
@@ -89,8 +98,7 @@ public class SlicedFiles {
 
     /** Puts a kept file into the order that is wished, or answers what came of it before; {@code progress} hears bytes. */
     Rearranging rearranged(String hash, Wish wish, Printer printer, Progress progress) {
-        Order order =
-                new Order(new Key(hash, printer.motion(), printer.abilities().dialect()), printer, wish.order());
+        Order order = new Order(Key.of(hash, printer), printer, wish.order());
         Rearranging known = rearranged.getIfPresent(order);
         if (known != null) {
             return known;

@@ -10,7 +10,11 @@ import dev.tranche.app.printers.InNozzle;
 import dev.tranche.app.support.Browser;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.companion.Agenda;
 import dev.tranche.core.companion.Entry.Kind;
+import dev.tranche.core.companion.Visit;
+import dev.tranche.core.estimate.BasePrint;
+import dev.tranche.core.machine.Pace;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.plan.LayerSettings;
@@ -24,9 +28,11 @@ import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.file.Files;
 import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -242,6 +248,59 @@ class CompanionPageTest extends BrowserTest {
         } finally {
             bench = usual;
         }
+    }
+
+    private static Visit swap(int number, double at, SpoolId out, SpoolId in) {
+        Visit.Spans spans = new Visit.Spans(at, 0, 60, 0);
+        List<Visit.Act> acts = List.of(new Visit.Act(1, "Pull it out"));
+        return new Visit(
+                Visit.Kind.SWAP, number, "", "", Optional.of(out), Optional.of(in), 100, true, "", 60, spans, acts);
+    }
+
+    /** Let go on after 1 h 1 min, it stops 70 min 48 s later, where 59 min were reckoned. */
+    @Test
+    void how_long_the_machine_took_is_reckoned_with_by_one_press() {
+        Long usual = bench;
+        bench = workshop.add(Beginning.DIRECT_PAUSE.rig("Bench of the slow")).id();
+        try {
+            PlanState plan = threeColours("slow machine");
+            SpoolId one = shelf.all().get(0).id();
+            SpoolId other = shelf.all().get(1).id();
+            Agenda agenda = new Agenda(
+                    List.of(swap(1, 3600, one, other), swap(2, 7200, other, one)),
+                    10_800,
+                    one,
+                    List.of(),
+                    Optional.of(new Agenda.Basis(BasePrint.Source.MODEL, 1)),
+                    Optional.empty());
+            Instant start = Instant.now().minus(Duration.ofHours(5));
+            Print print = prints.start(plan, "Bench of the slow", agenda, Optional.of(start));
+            tellAfter(print, Kind.DONE, 0, 3660);
+            tellAfter(print, Kind.CAME, 1, 3660 + 1.2 * 3540);
+            browser.open("/plans/" + plan.id());
+            String before = browser.find("#ledger").getText();
+            browser.open("/prints/" + print.id());
+            browser.see(
+                    "#running",
+                    "× 1.00 of what is reckoned from the model was believed, × 1.20 measured in this print");
+            browser.click("#take-running");
+            browser.see("#running", "is reckoned with");
+            assertThat(workshop.get(bench()).printer().motion().pace()).isEqualTo(new Pace(1.2, 1));
+            browser.open("/printers/" + bench());
+            assertThat(browser.find("#pace-model").getDomProperty("value")).isEqualTo("1.2");
+            browser.open("/plans/" + plan.id());
+            assertThat(browser.find("#ledger").getText()).isNotEqualTo(before);
+            browser.click("#ledger details[hx-get*='totalTime'] summary");
+            browser.see("#ledger", "× 1.20 as measured");
+        } finally {
+            bench = usual;
+        }
+    }
+
+    private void tellAfter(Print print, Kind kind, int visit, double seconds) {
+        Instant at = print.course().start().plusMillis(Math.round(1000 * seconds));
+        String token = UUID.randomUUID().toString();
+        prints.tell(print.plan(), print.id(), new Word(kind, visit, 0, "", token, Duration.between(at, Instant.now())));
     }
 
     @Test

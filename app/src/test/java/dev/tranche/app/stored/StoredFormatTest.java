@@ -52,6 +52,8 @@ class StoredFormatTest {
                 .isEqualTo(TREE.readTree(written("plan-1-blends")));
         assertThat(again("rig-1", StoredRig.class, s -> StoredRig.of(s.rig())))
                 .isEqualTo(TREE.readTree(written("rig-1")));
+        assertThat(again("rig-1-pace", StoredRig.class, s -> StoredRig.of(s.rig())))
+                .isEqualTo(TREE.readTree(written("rig-1-pace")));
         assertThat(again("spool-1", StoredSpool.class, s -> StoredSpool.of(s.spool())))
                 .isEqualTo(TREE.readTree(written("spool-1")));
         assertThat(again("measured-1", StoredMeasure[].class, s -> Arrays.stream(s)

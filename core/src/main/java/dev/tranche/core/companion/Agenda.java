@@ -3,6 +3,7 @@ package dev.tranche.core.companion;
 import dev.tranche.core.companion.Visit.Act;
 import dev.tranche.core.companion.Visit.Kind;
 import dev.tranche.core.companion.Visit.Spans;
+import dev.tranche.core.estimate.BasePrint;
 import dev.tranche.core.estimate.FirstLoad;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Pause;
@@ -26,18 +27,28 @@ import java.util.Optional;
  * @param visits in the order in which they come
  * @param seconds until the print is done
  * @param first spool, and {@code uses} what the print takes of each
+ * @param basis of its times, where that is known
  * @param endsWith what is in the nozzle at the end where no visit tells: a nozzle that blends turns by itself
  */
-public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use> uses, Optional<SpoolId> endsWith) {
+public record Agenda(
+        List<Visit> visits,
+        double seconds,
+        SpoolId first,
+        List<Use> uses,
+        Optional<Basis> basis,
+        Optional<SpoolId> endsWith) {
     public Agenda {
         visits = List.copyOf(visits);
         uses = List.copyOf(uses);
     }
 
-    /** Of a print whose spools change at its visits only. */
+    /** Of a print whose spools change at its visits only, reckoned in whatever way. */
     public Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use> uses) {
-        this(visits, seconds, first, uses, Optional.empty());
+        this(visits, seconds, first, uses, Optional.empty(), Optional.empty());
     }
+
+    /** What its times were reckoned from, and the pace of the machine that is in them. */
+    public record Basis(BasePrint.Source source, double pace) {}
 
     /** What it takes of a spool, g; the plan knows it by {@code letter}. */
     public record Use(SpoolId spool, char letter, double part, double purge) {
@@ -67,6 +78,7 @@ public record Agenda(List<Visit> visits, double seconds, SpoolId first, List<Use
                                 u.plastic().grams(u.spool().density()),
                                 u.wasteGrams()))
                         .toList(),
+                Optional.of(new Basis(ledger.base().source(), ledger.base().pace())),
                 Optional.of(ledger.stretches()
                                 .get(ledger.stretches().size() - 1)
                                 .spool())

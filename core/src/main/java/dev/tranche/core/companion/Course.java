@@ -2,6 +2,7 @@ package dev.tranche.core.companion;
 
 import dev.tranche.core.companion.Entry.Kind;
 import dev.tranche.core.companion.Visit.Spans;
+import dev.tranche.core.machine.Pace;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
@@ -26,6 +27,9 @@ import java.util.stream.Stream;
 public record Course(Agenda agenda, Instant start, List<Entry> entries) {
     /** Pushed by hand, filament of more than this is a mistyped number, mm. */
     private static final double LONGEST_PUSH = 3000;
+
+    /** Over less than this, s, whoever comes a little late says more of themselves than of the machine. */
+    private static final double TELLING = 600;
 
     private static final int LONGEST_TEXT = 300;
     private static final Duration LONGEST_SHIFT = Duration.ofHours(48);
@@ -266,6 +270,18 @@ public record Course(Agenda agenda, Instant start, List<Entry> entries) {
             }
         }
         return reckoned > 0 ? Optional.of(new Ran(reckoned, took)) : Optional.empty();
+    }
+
+    /**
+     * How many times as long the machine took as was reckoned before anything was measured of it; nothing where too little was
+     * told to say so.
+     */
+    public OptionalDouble pace() {
+        return ran().filter(r -> r.reckoned() >= TELLING)
+                .flatMap(r -> agenda.basis().map(b -> b.pace() * r.took() / r.reckoned()))
+                .filter(Pace::isPossible)
+                .map(OptionalDouble::of)
+                .orElse(OptionalDouble.empty());
     }
 
     /** The spool that is in the nozzle by what was told. */

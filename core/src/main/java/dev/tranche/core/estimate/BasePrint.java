@@ -4,6 +4,7 @@ import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedLayer;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Pace;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.units.Filament;
 import dev.tranche.core.units.Height;
@@ -16,12 +17,14 @@ import org.locationtech.jts.geom.Envelope;
  * The print without swaps: how long each layer takes and what plastic it holds.
  *
  * @param source where the figures come from
+ * @param pace how many times as long as reckoned the machine takes; all times here have it in them
  * @param before time and plastic before layer 1: heating, a priming line, a raft
  * @param layers from layer 1
  * @param waysOver how much of the time goes into ways over what stands, s, which the same print in its own order would not take
  * @param holdsTower whether a sliced file prints more beside the model than a skirt, so that it may hold a tower
  */
-public record BasePrint(Source source, LayerWork before, List<LayerWork> layers, double waysOver, boolean holdsTower) {
+public record BasePrint(
+        Source source, double pace, LayerWork before, List<LayerWork> layers, double waysOver, boolean holdsTower) {
     /** Share of the time that printing takes with the way between lines. */
     static final double TRAVEL = 1.15;
 
@@ -33,14 +36,28 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers,
     /** How far the figures can be trusted. */
     public enum Source {
         MODEL,
-        SLICED
+        SLICED;
+
+        /** How many times as long as reckoned from it a machine takes. */
+        public double in(Pace pace) {
+            return this == SLICED ? pace.fromFile() : pace.fromModel();
+        }
+
+        /** The pace of a machine that takes so many times as long as reckoned from it. */
+        public Pace set(Pace pace, double times) {
+            return this == SLICED ? new Pace(pace.fromModel(), times) : new Pace(times, pace.fromFile());
+        }
     }
 
     /**
      * @param seconds to print it
      * @param plastic in it
      */
-    public record LayerWork(double seconds, Volume plastic) {}
+    public record LayerWork(double seconds, Volume plastic) {
+        private LayerWork lasting(double times) {
+            return new LayerWork(seconds * times, plastic);
+        }
+    }
 
     public BasePrint {
         layers = List.copyOf(layers);
@@ -79,6 +96,7 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers,
     public BasePrint times(int copies) {
         return new BasePrint(
                 source,
+                pace,
                 before,
                 layers.stream()
                         .map(l ->
@@ -88,9 +106,21 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers,
                 holdsTower);
     }
 
+    /** The same print, reckoned as it was, on a machine of that pace. */
+    public BasePrint at(Pace measured) {
+        double times = source.in(measured) / pace;
+        return new BasePrint(
+                source,
+                pace * times,
+                before.lasting(times),
+                layers.stream().map(l -> l.lasting(times)).toList(),
+                waysOver * times,
+                holdsTower);
+    }
+
     /** The same print, put into another order than it was sliced in. */
     public BasePrint insteadOf(BasePrint sliced) {
-        return new BasePrint(source, before, layers, Math.max(0, seconds() - sliced.seconds()), holdsTower);
+        return new BasePrint(source, pace, before, layers, Math.max(0, seconds() - sliced.seconds()), holdsTower);
     }
 
     /**
@@ -112,6 +142,7 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers,
         }
         return new BasePrint(
                 Source.SLICED,
+                1,
                 new LayerWork(seconds, filament.volume(extruded)),
                 layers,
                 0,
@@ -147,7 +178,7 @@ public record BasePrint(Source source, LayerWork before, List<LayerWork> layers,
             double along = plastic / (printer.lineWidth() * h * printer.motion().printSpeed());
             layers.add(new LayerWork(along * TRAVEL + SECONDS_PER_LAYER, new Volume(plastic)));
         }
-        return new BasePrint(Source.MODEL, new LayerWork(0, Volume.NONE), layers, 0, false);
+        return new BasePrint(Source.MODEL, 1, new LayerWork(0, Volume.NONE), layers, 0, false);
     }
 
     /** Plastic in all layers. */

@@ -289,6 +289,10 @@ public record Ledger(
     }
 
     private String howPrinted() {
+        return reckonedFrom() + (base.pace() == 1 ? "" : Words.format(", × %.2f as measured", base.pace()));
+    }
+
+    private String reckonedFrom() {
         return base.source() == BasePrint.Source.SLICED
                 ? "motion of the sliced G-code, with all that it holds"
                 : "estimated from the model: " + terms.filling().words() + ", 15 % travel, 1 s a layer"

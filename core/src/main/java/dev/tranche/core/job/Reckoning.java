@@ -76,14 +76,17 @@ public record Reckoning(
         OnBed bed = OnBed.of(brief, order, purges, match);
         BasePrint base = sliced.map(m -> BasePrint.from(m, printer.filament(), bed.extent()))
                 .orElseGet(() -> BasePrint.from(
-                        model.sections(), grid, printer, brief.terms().filling()));
+                        model.sections(), grid, printer, brief.terms().filling()))
+                .at(printer.motion().pace());
         Envelope footprint = match.map(Reckoning::footprint)
                 .orElseGet(() -> bed.layout().copies().get(0).outline().getEnvelopeInternal());
         Estimator estimator = new Estimator(brief.rig(), purges, footprint.centre(), brief.terms(), brief.inNozzle());
         BasePrint printed = brief.rearranging()
                 .made()
                 .flatMap(made -> match)
-                .map(m -> BasePrint.from(m, printer.filament(), bed.extent()).insteadOf(base))
+                .map(m -> BasePrint.from(m, printer.filament(), bed.extent())
+                        .at(printer.motion().pace())
+                        .insteadOf(base))
                 .orElse(base);
         Ledger ledger = estimator.ledger(brief.plan(), order, grid, brief.shelf(), printed, match);
         OnBed.Ways ways = bed.ways(order, ledger, orders);

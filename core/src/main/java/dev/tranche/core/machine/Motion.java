@@ -11,6 +11,7 @@ import dev.tranche.core.speech.Refusal;
  * @param retractSpeed mm/s of filament drawn back and pushed out again
  * @param acceleration mm/s²
  * @param junctionDeviation mm, how far a corner may be cut: decides the speed through it
+ * @param pace how long that takes in truth
  */
 public record Motion(
         double travelSpeed,
@@ -18,7 +19,8 @@ public record Motion(
         double liftSpeed,
         double retractSpeed,
         double acceleration,
-        double junctionDeviation) {
+        double junctionDeviation,
+        Pace pace) {
     public static final Motion COMMON = new Motion(120, 50, 10, 30, 800, 0.02);
 
     public Motion {
@@ -28,6 +30,21 @@ public record Motion(
         check("retract speed", retractSpeed, "mm/s", 0.1, 300);
         check("acceleration", acceleration, "mm/s²", 10, 100_000);
         check("junction deviation", junctionDeviation, "mm", 0.001, 1);
+    }
+
+    /** Of a printer that nobody has timed. */
+    public Motion(
+            double travelSpeed,
+            double printSpeed,
+            double liftSpeed,
+            double retractSpeed,
+            double acceleration,
+            double junctionDeviation) {
+        this(travelSpeed, printSpeed, liftSpeed, retractSpeed, acceleration, junctionDeviation, Pace.AS_RECKONED);
+    }
+
+    public Motion with(Pace other) {
+        return new Motion(travelSpeed, printSpeed, liftSpeed, retractSpeed, acceleration, junctionDeviation, other);
     }
 
     private static void check(String what, double value, String unit, double least, double most) {

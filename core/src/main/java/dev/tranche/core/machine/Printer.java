@@ -141,6 +141,12 @@ public record Printer(
                 name, bed, travel, maxHeight, home, hotend, filament, drive, parkSpot, selector, motion, other, watts);
     }
 
+    public Printer with(Motion other) {
+        return new Printer(
+                name, bed, travel, maxHeight, home, hotend, filament, drive, parkSpot, selector, other, abilities,
+                watts);
+    }
+
     /** With another dead volume of its nozzle. */
     public Printer with(Volume deadVolume) {
         return new Printer(

@@ -9,6 +9,7 @@ import dev.tranche.core.companion.Course.Expected;
 import dev.tranche.core.companion.Entry.Kind;
 import dev.tranche.core.companion.Visit.Act;
 import dev.tranche.core.companion.Visit.Spans;
+import dev.tranche.core.estimate.BasePrint;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.plan.SpoolId;
@@ -185,6 +186,51 @@ class CourseTest {
             assertThat(ran.reckoned()).isCloseTo(18 * 60, within(1e-9));
             assertThat(ran.took()).isCloseTo(20 * 60, within(1e-9));
         });
+    }
+
+    /** As above: 20 min where 18 were reckoned, on a machine that took 1.2 times as long as its file says before. */
+    @Test
+    void how_fast_the_machine_is_goes_by_what_was_reckoned_before_anything_was_measured() {
+        Course told = basedOn(new Agenda.Basis(BasePrint.Source.SLICED, 1.2))
+                .with(entry(Kind.DONE, 12.5, 0))
+                .with(entry(Kind.CAME, 32.5, 1));
+        assertThat(told.pace().orElseThrow()).isCloseTo(1.2 * 20 / 18, within(1e-9));
+    }
+
+    @Test
+    void a_print_that_tells_too_little_or_what_no_machine_does_says_nothing_of_its_pace() {
+        Agenda.Basis basis = new Agenda.Basis(BasePrint.Source.MODEL, 1);
+        assertThat(basedOn(basis).pace()).isEmpty();
+        assertThat(course().with(entry(Kind.DONE, 12.5, 0))
+                        .with(entry(Kind.CAME, 32.5, 1))
+                        .pace())
+                .as("of a print whose basis is not known")
+                .isEmpty();
+        assertThat(basedOn(basis)
+                        .with(entry(Kind.DONE, 12.5, 0))
+                        .with(entry(Kind.CAME, 12.5 + 18 * 5.1, 1))
+                        .pace())
+                .isEmpty();
+        Course soon = Course.beginning(
+                new Agenda(
+                        List.of(swap(1, 60, LEAF, SOOT), swap(2, 770, SOOT, CHALK)),
+                        3600,
+                        LEAF,
+                        List.of(),
+                        Optional.of(basis),
+                        Optional.empty()),
+                START);
+        assertThat(soon.with(entry(Kind.DONE, 3, 0))
+                        .with(entry(Kind.CAME, 14, 1))
+                        .pace())
+                .as("over 590 s")
+                .isEmpty();
+    }
+
+    private static Course basedOn(Agenda.Basis basis) {
+        Agenda a = course().agenda();
+        return Course.beginning(
+                new Agenda(a.visits(), a.seconds(), a.first(), a.uses(), Optional.of(basis), Optional.empty()), START);
     }
 
     @Test

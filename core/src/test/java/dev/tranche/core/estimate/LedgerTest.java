@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import dev.tranche.core.check.Bench;
 import dev.tranche.core.check.Finding;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.machine.Pace;
 import dev.tranche.core.macro.Duty;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
@@ -347,6 +348,29 @@ class LedgerTest {
         double one = bench.ledger().totalSeconds();
         bench.terms = new Terms(4, Optional.empty());
         assertThat(bench.ledger().totalSeconds()).isEqualTo(one);
+    }
+
+    @Test
+    void a_machine_that_takes_longer_than_reckoned_prints_longer_and_swaps_as_before() {
+        Bench bench = three();
+        Ledger usual = bench.ledger();
+        bench.printer = bench.printer.with(bench.printer.motion().with(new Pace(1.25, 0.9)));
+        Ledger slow = bench.ledger();
+        assertThat(slow.base().seconds()).isCloseTo(1.25 * usual.base().seconds(), within(1e-6));
+        assertThat(slow.addedSeconds()).isCloseTo(usual.addedSeconds(), within(1e-6));
+        assertThat(slow.swaps().get(1).startsAt() - slow.swaps().get(0).startsAt())
+                .isGreaterThan(
+                        usual.swaps().get(1).startsAt() - usual.swaps().get(0).startsAt());
+        assertThat(slow.plainTime().parts().get(0).how()).endsWith(", × 1.25 as measured");
+        assertThat(usual.plainTime().parts().get(0).how()).doesNotContain("measured");
+    }
+
+    @Test
+    void what_was_measured_with_sliced_files_counts_for_these() {
+        Bench bench = three().sliced(new SmallGcode().grid(0.2, 0.2, 15));
+        double usual = bench.ledger().base().seconds();
+        bench.printer = bench.printer.with(bench.printer.motion().with(new Pace(1.25, 0.9)));
+        assertThat(bench.ledger().base().seconds()).isCloseTo(0.9 * usual, within(1e-6));
     }
 
     @Test

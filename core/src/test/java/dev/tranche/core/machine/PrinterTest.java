@@ -32,6 +32,10 @@ class PrinterTest {
         assertThatThrownBy(() -> new Drive.Direct(700))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("measure again");
+        assertThatThrownBy(() -> new Pace(1, 5.1))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("5.1 times what is reckoned");
+        assertThatThrownBy(() -> new Pace(Double.NaN, 1)).isInstanceOf(Refusal.class);
         assertThatThrownBy(() -> new Motion(0, 50, 10, 30, 500, 0.02))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("travel speed");
