@@ -80,8 +80,8 @@ public enum Term {
             "Order",
             "In which order the colours of one layer are printed. What is loaded at the end of one layer begins the next, so a good order saves swaps."),
     PACE(
-            "Takes",
-            "How many times as long the machine prints as is reckoned: 1.1 is a tenth longer. A print that you told of, stop by stop, measures it; what its page teaches is taken over with one press."),
+            "Time, ×",
+            "How many times as long the machine prints as is reckoned from the model, or from the motion of a sliced file: 1.1 is a tenth longer. A print that you told of at its stops measures it; its page takes that over with one press."),
     PARK_SPOT(
             "Park spot",
             "Where the nozzle waits during a swap: best beside the bed's middle, where nothing is printed and you can reach it."),

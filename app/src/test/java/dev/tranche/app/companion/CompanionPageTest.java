@@ -291,7 +291,7 @@ class CompanionPageTest extends BrowserTest {
             browser.open("/plans/" + plan.id());
             assertThat(browser.find("#ledger").getText()).isNotEqualTo(before);
             browser.click("#ledger details[hx-get*='totalTime'] summary");
-            browser.see("#ledger", "× 1.20 as measured");
+            browser.see("#ledger", "× 1.20 as set for the printer");
         } finally {
             bench = usual;
         }

@@ -289,7 +289,7 @@ public record Ledger(
     }
 
     private String howPrinted() {
-        return reckonedFrom() + (base.pace() == 1 ? "" : Words.format(", × %.2f as measured", base.pace()));
+        return reckonedFrom() + (base.pace() == 1 ? "" : Words.format(", × %.2f as set for the printer", base.pace()));
     }
 
     private String reckonedFrom() {

@@ -361,8 +361,8 @@ class LedgerTest {
         assertThat(slow.swaps().get(1).startsAt() - slow.swaps().get(0).startsAt())
                 .isGreaterThan(
                         usual.swaps().get(1).startsAt() - usual.swaps().get(0).startsAt());
-        assertThat(slow.plainTime().parts().get(0).how()).endsWith(", × 1.25 as measured");
-        assertThat(usual.plainTime().parts().get(0).how()).doesNotContain("measured");
+        assertThat(slow.plainTime().parts().get(0).how()).endsWith(", × 1.25 as set for the printer");
+        assertThat(usual.plainTime().parts().get(0).how()).doesNotContain("printer");
     }
 
     @Test
