@@ -21,6 +21,7 @@ import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDateTime;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -33,6 +34,7 @@ import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.mock.web.MockMultipartFile;
 import org.springframework.test.web.servlet.MockMvc;
 import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
+import org.springframework.test.web.servlet.request.MockMvcRequestBuilders;
 
 /** What people give by mistake: one clear sentence each, and nothing lost. */
 @AutoConfigureMockMvc
@@ -57,6 +59,34 @@ class BadInputTest extends OnePlanTest {
         }
         String page = response.getHeader("HX-Redirect");
         return page != null ? page : response.getContentAsString(StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void whoever_sends_a_form_without_its_file_is_told_so() throws Exception {
+        String plan = "/plans/" + plan("without a file").id();
+        for (String address : List.of(
+                "/plans",
+                plan + "/gcode",
+                plan + "/files",
+                plan + "/model/add",
+                plan + "/regions/svg",
+                "/printers/file",
+                "/shelf/table")) {
+            MockHttpServletResponse plain = mvc.perform(MockMvcRequestBuilders.post(address)
+                            .param("seen", "0")
+                            .with(csrf())
+                            .header("HX-Request", "true"))
+                    .andReturn()
+                    .getResponse();
+            assertThat(plain.getStatus()).as(address).isEqualTo(422);
+            assertThat(plain.getContentAsString()).as(address).contains("choose one");
+            MockHttpServletResponse empty = mvc.perform(
+                            multipart(address).param("seen", "0").with(csrf()).header("HX-Request", "true"))
+                    .andReturn()
+                    .getResponse();
+            assertThat(empty.getStatus()).as(address).isEqualTo(422);
+            assertThat(empty.getContentAsString()).as(address).contains("choose one");
+        }
     }
 
     private void refusesModel(byte[] bytes, String words) throws Exception {

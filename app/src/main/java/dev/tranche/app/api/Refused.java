@@ -11,6 +11,7 @@ import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import org.springframework.web.multipart.MultipartException;
 import org.springframework.web.multipart.support.MissingServletRequestPartException;
 
 /** How the interface says no: a problem (RFC 9457) whose detail is the sentence people would read. */
@@ -50,6 +51,11 @@ class Refused {
                 ? part.getRequestPartName()
                 : ((MissingServletRequestParameterException) e).getParameterName();
         return problem("The field “" + name + "” is missing; see /api for what is to be sent.");
+    }
+
+    @ExceptionHandler
+    ProblemDetail noParts(MultipartException e) {
+        return problem("What is sent here has parts (multipart/form-data); see /api for which.");
     }
 
     private static ProblemDetail problem(String sentence) {

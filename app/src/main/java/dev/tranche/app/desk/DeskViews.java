@@ -113,7 +113,7 @@ class DeskViews {
     /** What moves with the cursor: the layer, and where it lies in the other drawings. */
     void moved(Workpiece work, Shown shown, int zoom, Model model) {
         int layer = layer(work, shown);
-        SectionDrawing section = drawings.section(work, shown.isEven());
+        SectionDrawing section = drawings.section(work, shown.isToScale());
         ScoreDrawing score = drawings.score(work, layer, zoom);
         boolean pair = shown.beside() != null;
         model.addAttribute("work", work);
@@ -122,7 +122,7 @@ class DeskViews {
         model.addAttribute("section", section);
         model.addAttribute("plan_layer", drawing(work, layer, shown));
         model.addAttribute("kept_layer", pair ? drawing(work, limited(work, shown.beside()), shown) : null);
-        model.addAttribute("even", shown.isEven());
+        model.addAttribute("even", shown.isToScale());
         model.addAttribute("drawn", Boolean.TRUE.equals(shown.drawn()));
         model.addAttribute("score", score);
         model.addAttribute("cursor", cursor(work, layer, section, score));

@@ -23,7 +23,7 @@ record Shown(
         return new Shown(id, seen, layer, beside, "regions", other, drawn, even);
     }
 
-    boolean isEven() {
+    boolean isToScale() {
         return Boolean.TRUE.equals(even);
     }
 

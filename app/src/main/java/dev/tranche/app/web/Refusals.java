@@ -22,6 +22,8 @@ import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import org.springframework.web.multipart.MultipartException;
+import org.springframework.web.multipart.support.MissingServletRequestPartException;
 
 /** How pages say no: one sentence beside what was typed, which stays as it is. */
 @ControllerAdvice
@@ -77,6 +79,13 @@ class Refusals {
             HttpServletResponse response,
             Model model) {
         String sentence = "The field “" + e.getParameterName() + "” is empty; fill it in.";
+        return say(sentence, HttpStatus.UNPROCESSABLE_ENTITY, request, response, model);
+    }
+
+    /** What takes a file was sent none. */
+    @ExceptionHandler({MultipartException.class, MissingServletRequestPartException.class})
+    String noFile(Exception e, HttpServletRequest request, HttpServletResponse response, Model model) {
+        String sentence = "No file came with this; choose one, and send it again.";
         return say(sentence, HttpStatus.UNPROCESSABLE_ENTITY, request, response, model);
     }
 

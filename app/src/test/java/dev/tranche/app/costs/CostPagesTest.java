@@ -138,6 +138,36 @@ class CostPagesTest extends BrowserTest {
         assertThat(figure("numbered")).isEqualTo(best).isNotEqualTo(before);
     }
 
+    /** Two of one colour: nothing has to be washed out, and the nozzle has to be filled again all the same. */
+    @Test
+    void a_pair_that_needs_only_what_the_nozzle_does_says_so() {
+        PlanState plan = halves("least");
+        Spool first = spool(0);
+        Spool twin = shelf.add(new Spool(
+                new SpoolId(0),
+                "Twin",
+                first.material(),
+                first.colour(),
+                first.density(),
+                first.pricePerKilogram(),
+                first.firstLayerTemperature(),
+                first.temperature(),
+                500));
+        plans.edit(
+                plan.id(),
+                plan.edition(),
+                "a quarter",
+                p -> p.with(p.regions()
+                        .plus(new Region(
+                                "quarter",
+                                new Shape.Zone(new Outline.Box(8, 20), 26, 10, 0, false),
+                                twin.id(),
+                                Range.ALL))));
+        browser.open("/plans/" + plan.id() + "/purge?out=" + first.id().value() + "&in="
+                + twin.id().value());
+        browser.see(".pair-facts", "At least, to fill the nozzle again");
+    }
+
     @Test
     void a_measured_purge_overrides_its_pair_and_refits_the_dead_volume() {
         PlanState plan = halves("purge");

@@ -176,7 +176,7 @@ public record Ledger(
                 "Volume",
                 purge.volume().cubicMillimetres(),
                 Unit.CUBIC_MILLIMETRES,
-                purge.isLeast()
+                purge.isForNozzle()
                         ? "the least that fills the nozzle again, or clears another plastic: colours alone need less"
                         : "V₀ ln(1/c*), rounded up, × plastic × factor",
                 List.of(

@@ -26,7 +26,7 @@ public record Purge(
         Volume least) {
 
     /** Whether the colours alone would need less than the nozzle does. */
-    public boolean isLeast() {
+    public boolean isForNozzle() {
         return volume.equals(least) && least.cubicMillimetres() > 0;
     }
 }

@@ -166,7 +166,7 @@ class PurgeModelTest {
         Spool in = new Spool(
                 new SpoolId(2), "in", Material.PETG, out.colour(), 1.27, out.pricePerKilogram(), 240, 235, 1000);
         assertThat(USUAL.between(out, in).volume().cubicMillimetres()).isEqualTo(180);
-        assertThat(USUAL.between(out, in).isLeast()).isTrue();
+        assertThat(USUAL.between(out, in).isForNozzle()).isTrue();
         assertThat(Math.exp(-180 / 60.0)).isCloseTo(0.05, within(0.001));
     }
 
