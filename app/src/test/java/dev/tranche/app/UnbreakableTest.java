@@ -7,6 +7,7 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.multipart;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
 
+import com.zaxxer.hikari.HikariDataSource;
 import dev.tranche.app.exchange.PlanFileReader;
 import dev.tranche.app.exchange.PlanFileWriter;
 import dev.tranche.app.history.Broken;
@@ -43,6 +44,7 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
@@ -80,6 +82,9 @@ import org.thymeleaf.web.servlet.JakartaServletWebApplication;
 @TestPropertySource(properties = "spring.jpa.properties.hibernate.generate_statistics=true")
 class UnbreakableTest extends OnePlanTest {
     private static final String TRAP = "{{<in}}x{{/in}}";
+
+    @Autowired
+    private HikariDataSource connections;
 
     @Autowired
     private MockMvc mvc;
@@ -387,6 +392,36 @@ class UnbreakableTest extends OnePlanTest {
                 .with(csrf()));
         assertThat(response.getStatus()).isEqualTo(422);
         assertThat(response.getContentAsString(StandardCharsets.UTF_8)).contains("rectangular or round");
+    }
+
+    /** All that works is busy, so that the plan waits to be opened. */
+    @Test
+    void a_card_whose_plan_is_still_being_opened_keeps_the_database_from_nobody() throws Exception {
+        PlanState plan = plan("Waits for its card");
+        CountDownLatch free = new CountDownLatch(1);
+        int workers = Math.max(4, Runtime.getRuntime().availableProcessors());
+        for (int i = 0; i < workers; i++) {
+            jobs.start("Busy", progress -> {
+                free.await();
+                return Job.Work.HERE;
+            });
+        }
+        ExecutorService other = Executors.newSingleThreadExecutor();
+        try {
+            Future<MockHttpServletResponse> card = other.submit(() -> ask(get("/plans/" + plan.id() + "/card")));
+            // By then it has been asked for, and waits.
+            Thread.sleep(500);
+            boolean idle = false;
+            while (!card.isDone()) {
+                idle |= connections.getHikariPoolMXBean().getActiveConnections() == 0;
+                Thread.sleep(20);
+            }
+            assertThat(idle).isTrue();
+            assertThat(card.get().getStatus()).isEqualTo(200);
+        } finally {
+            free.countDown();
+            other.shutdown();
+        }
     }
 
     @Test

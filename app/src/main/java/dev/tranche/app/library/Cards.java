@@ -35,7 +35,6 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
 
 /**
  * Plans as cards. Figures are kept with the editions they belong to: a page of cards takes as many statements for a
@@ -181,8 +180,10 @@ class Cards {
         }
     }
 
-    /** The card of one plan with its figures, which are kept; without them while it is still being opened and looked at. */
-    @Transactional(noRollbackFor = Broken.class)
+    /**
+     * The card of one plan with its figures, which are kept; without them while it is still being opened and looked at. The database
+     * is left alone meanwhile.
+     */
     public Card make(String id) {
         Plans.Listed listed = plans.listed(id);
         try {
@@ -219,8 +220,6 @@ class Cards {
             return;
         }
         PlanFigures figures = PlanFigures.of(work);
-        // Two pages that keep the same card come one after the other.
-        plans.claim(work.plan().id());
         CardEntity card = new CardEntity();
         card.plan = work.plan().id();
         card.edition = work.plan().edition();
@@ -231,7 +230,11 @@ class Cards {
         card.seconds = figures.total();
         card.figures = json.write(figures);
         card.picture = PiecePainter.png(PieceDrawing.of(work, View.ABOVE, seen, false, 1, WIDTH, HEIGHT), 2);
-        cards.save(card);
+        plans.together(() -> {
+            // Two pages that keep the same card come one after the other.
+            plans.claim(card.plan);
+            cards.save(card);
+        });
     }
 
     private static String stamp(Plans.Listed p, String world, Map<Long, String> machines) {
