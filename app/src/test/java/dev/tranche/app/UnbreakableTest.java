@@ -519,6 +519,19 @@ class UnbreakableTest extends OnePlanTest {
     }
 
     @Test
+    void a_plan_whose_file_prints_another_model_of_the_same_layers_opens_and_says_so() throws Exception {
+        PlanState plan = plan("Another's file");
+        byte[] other = new SmallGcode().sized(60, 5).grid(0.2, 0.2, 25).bytes();
+        FileStore.Kept kept = files.keep(new ByteArrayInputStream(other), DataSize.ofMegabytes(1));
+        plans.giveGcode(plan.id(), new PlanState.Gcode(kept.hash(), "another.gcode"));
+        assertThat(text(get("/plans/" + plan.id()))).contains("the model was not found in it", "</html>");
+        for (String page :
+                List.of("/plate", "/hand-off", "/order", "/purge", "/clock", "/compare", "/look", "/print")) {
+            assertThat(text(get("/plans/" + plan.id() + page))).as(page).contains("</html>");
+        }
+    }
+
+    @Test
     void what_was_said_of_a_sliced_file_goes_with_its_plan_file() throws IOException {
         PlanState plan = plan("Said");
         byte[] sliced = sliced(new SmallGcode().line("T0")).bytes();

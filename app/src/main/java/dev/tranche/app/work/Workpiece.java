@@ -184,6 +184,9 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
         if (match().isEmpty()) {
             return "Time and plastic are estimated with these as long as there is no sliced file.";
         }
+        if (layout().copies().isEmpty()) {
+            return "The sliced file counts instead; the model was not found in it.";
+        }
         double each = base().plastic().cubicMillimetres() / layout().copies().size();
         return Words.format(
                 "The sliced file counts instead: one copy holds %.2f cm³ there, about as %s would.",
