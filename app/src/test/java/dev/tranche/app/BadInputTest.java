@@ -28,6 +28,7 @@ import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.autoconfigure.web.servlet.AutoConfigureMockMvc;
 import org.springframework.mock.web.MockHttpServletResponse;
@@ -361,6 +362,19 @@ class BadInputTest extends OnePlanTest {
                 .contains("A halt needs a note");
         assertThat(post("/plans/" + plan.id() + "/halts", "seen", "2", "height", "77", "note", "x"))
                 .contains("above the last layer");
+    }
+
+    /** What Java reads as a number, and no machine has. */
+    @ParameterizedTest
+    @ValueSource(strings = {"NaN", "Infinity", "-Infinity", "1e999"})
+    void a_place_that_is_no_number_is_refused(String place) throws Exception {
+        long printer = workshop.all().get(0).id();
+        MockHttpServletResponse said = mvc.perform(
+                        get("/printers/" + printer + "/macros/0").param("x", place))
+                .andReturn()
+                .getResponse();
+        assertThat(said.getStatus()).isEqualTo(422);
+        assertThat(said.getContentAsString()).contains("needs a number");
     }
 
     @Test
