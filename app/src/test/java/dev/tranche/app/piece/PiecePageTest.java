@@ -260,6 +260,8 @@ class PiecePageTest extends BrowserTest {
         assertThat(get("/plans/" + plan.id() + "/look?cut=-4").statusCode()).isEqualTo(200);
         assertThat(get("/plans/" + plan.id() + "/look/cut/99999").statusCode()).isEqualTo(200);
         assertThat(get("/plans/" + plan.id() + "/look/at?x=NaN&y=1&z=1e300").statusCode())
+                .isEqualTo(422);
+        assertThat(get("/plans/" + plan.id() + "/look/at?x=-1e300&y=1&z=1e300").statusCode())
                 .isEqualTo(200);
         assertThat(get("/plans/00000000/look/body").statusCode()).isEqualTo(422);
     }
