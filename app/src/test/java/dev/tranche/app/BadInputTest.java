@@ -16,6 +16,10 @@ import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.rig.Rig;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
@@ -31,6 +35,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.autoconfigure.web.servlet.AutoConfigureMockMvc;
+import org.springframework.boot.test.web.server.LocalServerPort;
 import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.mock.web.MockMultipartFile;
 import org.springframework.test.web.servlet.MockMvc;
@@ -41,6 +46,9 @@ import org.springframework.test.web.servlet.request.MockMvcRequestBuilders;
 @AutoConfigureMockMvc
 class BadInputTest extends OnePlanTest {
     private static final byte[] GOOD = StlWriter.binary(nameplate().mesh());
+
+    @LocalServerPort
+    private int port;
 
     @Autowired
     private MockMvc mvc;
@@ -88,6 +96,18 @@ class BadInputTest extends OnePlanTest {
             assertThat(empty.getStatus()).as(address).isEqualTo(422);
             assertThat(empty.getContentAsString()).as(address).contains("choose one");
         }
+    }
+
+    @Test
+    void a_file_that_breaks_off_on_its_way_is_asked_for_again() throws Exception {
+        String head = "--x\r\nContent-Disposition: form-data; name=\"model\"; filename=\"a.stl\"\r\n\r\n";
+        HttpRequest brokenOff = HttpRequest.newBuilder(URI.create("http://localhost:" + port + "/api/v1/ledger"))
+                .header("Content-Type", "multipart/form-data; boundary=x")
+                .POST(HttpRequest.BodyPublishers.ofString(head + "solid"))
+                .build();
+        HttpResponse<String> said = HttpClient.newHttpClient().send(brokenOff, HttpResponse.BodyHandlers.ofString());
+        assertThat(said.statusCode()).isEqualTo(422);
+        assertThat(said.body()).contains("did not arrive whole; send it again");
     }
 
     private void refusesModel(byte[] bytes, String words) throws Exception {

@@ -55,7 +55,10 @@ class Refused {
 
     @ExceptionHandler
     ProblemDetail noParts(MultipartException e) {
-        return problem("What is sent here has parts (multipart/form-data); see /api for which.");
+        return problem(
+                e.getCause() == null
+                        ? "What is sent here has parts (multipart/form-data); see /api for which."
+                        : "What was sent did not arrive whole; send it again.");
     }
 
     private static ProblemDetail problem(String sentence) {

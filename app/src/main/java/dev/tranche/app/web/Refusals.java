@@ -82,10 +82,12 @@ class Refusals {
         return say(sentence, HttpStatus.UNPROCESSABLE_ENTITY, request, response, model);
     }
 
-    /** What takes a file was sent none. */
+    /** What takes a file was sent none, or not all of it. */
     @ExceptionHandler({MultipartException.class, MissingServletRequestPartException.class})
     String noFile(Exception e, HttpServletRequest request, HttpServletResponse response, Model model) {
-        String sentence = "No file came with this; choose one, and send it again.";
+        String sentence = e.getCause() == null
+                ? "No file came with this; choose one, and send it again."
+                : room.sentence().orElse("The file did not arrive whole; send it again.");
         return say(sentence, HttpStatus.UNPROCESSABLE_ENTITY, request, response, model);
     }
 
