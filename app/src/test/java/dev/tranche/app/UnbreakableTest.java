@@ -69,7 +69,6 @@ import org.springframework.mock.web.MockHttpServletRequest;
 import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.mock.web.MockMultipartFile;
 import org.springframework.mock.web.MockServletContext;
-import org.springframework.test.context.TestPropertySource;
 import org.springframework.test.web.servlet.MockMvc;
 import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
 import org.springframework.util.unit.DataSize;
@@ -79,7 +78,6 @@ import org.thymeleaf.web.servlet.JakartaServletWebApplication;
 
 /** Nothing that is stored, sent or asked breaks more than its own page. */
 @AutoConfigureMockMvc
-@TestPropertySource(properties = "spring.jpa.properties.hibernate.generate_statistics=true")
 class UnbreakableTest extends OnePlanTest {
     private static final String TRAP = "{{<in}}x{{/in}}";
 

@@ -30,7 +30,12 @@ import org.springframework.util.unit.DataSize;
 /** A running application on data of its own, with small models to plan. */
 @SpringBootTest(
         webEnvironment = WebEnvironment.RANDOM_PORT,
-        properties = {"tranche.largest-model=2MB", "tranche.largest-gcode=20MB"})
+        properties = {
+            "tranche.largest-model=2MB",
+            "tranche.largest-gcode=20MB",
+            // Some tests count what is asked of the database; one application serves them all.
+            "spring.jpa.properties.hibernate.generate_statistics=true"
+        })
 public abstract class OnePlanTest {
     @Autowired
     protected Plans plans;
