@@ -1,49 +1,54 @@
-// --- Copies on the bed: dragged, nudged, turned --------------------------------------------------------------
+// --- Copies, parts and a tower on the bed: dragged, nudged, turned --------------------------------------------------------------
 const plate = () => document.getElementById("plate");
 const steps = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
-const post = (copy, values) => htmx.ajax("POST", `/plans/${plate().dataset.plan}/plate/${copy}/by`, {
+const post = (thing, values) => htmx.ajax("POST", `/plans/${plate().dataset.plan}/plate/${thing.dataset.by}/by`, {
   source: "#plate", target: "#content", select: "#content", swap: "outerHTML", values,
 });
 
 /** Where a pointer is, in mm on the bed: the drawing's own matrix knows. */
 const millimetres = (event) => new DOMPoint(event.clientX, event.clientY).matrixTransform(plate().querySelector(".mm").getScreenCTM().inverse());
 
+/** What is moved stays chosen on the page that comes back. */
+document.addEventListener("htmx:configRequest", (event) => {
+  if (document.getElementById("moving-parts")?.checked) event.detail.parameters.moving = "parts";
+});
+
 let dragged = null;
 
 document.addEventListener("pointerdown", (event) => {
-  const copy = event.target.closest?.(".plate [data-copy]");
-  if (!copy) return;
-  dragged = { copy, from: millimetres(event), start: { x: event.clientX, y: event.clientY } };
-  copy.focus();
+  const thing = event.target.closest?.(".plate [data-by]");
+  if (!thing) return;
+  dragged = { thing, from: millimetres(event), start: { x: event.clientX, y: event.clientY } };
+  thing.focus();
   event.preventDefault();
 });
 
 document.addEventListener("pointermove", (event) => {
   if (!dragged) return;
   const scale = plate().getScreenCTM().a;
-  dragged.copy.setAttribute("transform", `translate(${(event.clientX - dragged.start.x) / scale} ${(event.clientY - dragged.start.y) / scale})`);
+  dragged.thing.setAttribute("transform", `translate(${(event.clientX - dragged.start.x) / scale} ${(event.clientY - dragged.start.y) / scale})`);
 });
 
 document.addEventListener("pointerup", (event) => {
   if (!dragged) return;
-  const { copy, from } = dragged;
+  const { thing, from } = dragged;
   dragged = null;
   const to = millimetres(event);
   const dx = (to.x - from.x).toFixed(2);
   const dy = (to.y - from.y).toFixed(2);
-  if (Math.hypot(dx, dy) >= 0.1) post(copy.dataset.copy, { dx, dy });
-  else copy.removeAttribute("transform");
+  if (Math.hypot(dx, dy) >= 0.1) post(thing, { dx, dy });
+  else thing.removeAttribute("transform");
 });
 
 document.addEventListener("keydown", (event) => {
-  const copy = event.target.closest?.(".plate [data-copy]");
-  if (!copy || event.ctrlKey || event.metaKey) return;
+  const thing = event.target.closest?.(".plate [data-by]");
+  if (!thing || event.ctrlKey || event.metaKey) return;
   const by = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
   if (steps[event.key]) {
     const [dx, dy] = steps[event.key];
-    post(copy.dataset.copy, { dx: dx * by, dy: dy * by });
+    post(thing, { dx: dx * by, dy: dy * by });
   } else if (event.key === "t" || event.key === "T") {
-    post(copy.dataset.copy, { dturn: event.shiftKey ? -15 : 15 });
+    post(thing, { dturn: event.shiftKey ? -15 : 15 });
   } else return;
   event.preventDefault();
 });

@@ -8,24 +8,29 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedLayer;
 import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.machine.Bed;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.Tint;
+import dev.tranche.core.plate.Footprint;
 import dev.tranche.core.plate.Layout;
 import dev.tranche.core.plate.Rims;
 import dev.tranche.core.plate.TowerStand;
 import dev.tranche.core.returns.ReturnPath;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.SortedSet;
 import java.util.TreeSet;
 import java.util.function.DoubleUnaryOperator;
+import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.util.AffineTransformation;
 import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
 
 /**
@@ -36,6 +41,7 @@ import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
  * @param matrix from mm on the bed to px, as a transform
  * @param seen the colours of one copy as they are seen from above, where its middle stands at 0, 0 px
  * @param copies outlines that can be moved, unless they stand where a sliced file has them
+ * @param pieces the parts of the first copy, the largest first, where there are several that can be moved
  * @param inFile rectangles round what else such a file draws: skirts and towers
  * @param tower that can be moved, too
  * @param rims that are drawn round copies on the first layer; empty where there are none
@@ -52,6 +58,7 @@ public record PlateDrawing(
         String matrix,
         List<Seen> seen,
         List<Copy> copies,
+        List<Piece> pieces,
         List<String> inFile,
         Optional<Tower> tower,
         String rims,
@@ -65,6 +72,8 @@ public record PlateDrawing(
     private static final int EDGE = 14;
     private static final int MOST_LINES = 40;
     private static final int MOST_LOOKS = 12;
+    /** More lie over one another anyhow. */
+    private static final int MOST_PIECES = 100;
     /** As wide as a tower's name, px. */
     private static final int NAME = 44;
 
@@ -78,6 +87,13 @@ public record PlateDrawing(
      * @param state what is wrong with it, as a class; empty if nothing is
      */
     public record Copy(int number, String path, String place, double x, double y, String state, String title) {}
+
+    /**
+     * A part.
+     *
+     * @param path what a string round it would enclose
+     */
+    public record Piece(int number, String path, String name) {}
 
     public record Mark(double x, double y, String name) {}
 
@@ -111,6 +127,7 @@ public record PlateDrawing(
                 Words.format("matrix(%.6f 0 0 %.6f %.4f %.4f)", scale, -scale, frame.x(0), frame.y(0)),
                 seen(work, scale),
                 copies(work.layout(), frame),
+                pieces(work, frame),
                 work.match().map(m -> inFile(m, work.layout(), frame)).orElse(List.of()),
                 work.returns().tower().map(t -> tower(t, frame)),
                 work.match().isPresent() ? "" : rims(work, frame),
@@ -161,6 +178,29 @@ public record PlateDrawing(
                                     : c.beyond() ? "; it reaches beyond the bed" : "; another is too near")));
         }
         return copies;
+    }
+
+    private static List<Piece> pieces(Workpiece work, Frame frame) {
+        CutModel model = work.cut().model();
+        int shown = model.solids().size() - model.hidden().size();
+        if (work.match().isPresent() || work.layout().copies().isEmpty() || shown < 2 || shown > MOST_PIECES) {
+            return List.of();
+        }
+        AffineTransformation onBed = work.reckoning()
+                .brief()
+                .footprint()
+                .from(work.layout().copies().get(0).spot());
+        record Hull(int number, Geometry outline) {}
+        return IntStream.range(0, model.solids().size())
+                .filter(i -> !model.hidden().contains(i))
+                .mapToObj(i -> new Hull(
+                        i, onBed.transform(Footprint.hull(model.solids().get(i)))))
+                .sorted(Comparator.comparingDouble(h -> -h.outline().getArea()))
+                .map(h -> new Piece(
+                        h.number(),
+                        SvgPath.coarse().polygons(Areas.of(h.outline()), frame).toString(),
+                        work.partNames().get(h.number())))
+                .toList();
     }
 
     /** The largest lines of a layer that are of no copy: skirts and towers. */

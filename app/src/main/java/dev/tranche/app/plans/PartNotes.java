@@ -95,12 +95,8 @@ public record PartNotes(Map<Integer, Note> notes) {
 
     /** With what is moved moved along, where the model is scaled by that factor and turned by so many degrees. */
     PartNotes along(double factor, double degrees) {
-        double cos = factor * Math.cos(Math.toRadians(degrees));
-        double sin = factor * Math.sin(Math.toRadians(degrees));
-        return moving(shifts().entrySet().stream().collect(Collectors.toMap(Map.Entry::getKey, e -> {
-            Shift s = e.getValue();
-            return new Shift(cos * s.x() - sin * s.y(), sin * s.x() + cos * s.y(), factor * s.z());
-        })));
+        return moving(shifts().entrySet().stream()
+                .collect(Collectors.toMap(Map.Entry::getKey, e -> e.getValue().along(factor, degrees))));
     }
 
     /** Parts that are moved, by number. */

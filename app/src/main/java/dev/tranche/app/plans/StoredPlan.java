@@ -160,16 +160,21 @@ public record StoredPlan(
         static Note of(PartNotes.Note note) {
             Optional<Moved> moved = Optional.of(note.shift())
                     .filter(s -> !s.equals(Shift.NONE))
-                    .map(s -> new Moved(s.x(), s.y(), s.z()));
+                    .map(s ->
+                            new Moved(s.x(), s.y(), s.z(), Optional.of(s.turn()).filter(t -> t != 0)));
             return new Note(note.name(), note.hidden(), note.group(), moved);
         }
 
         PartNotes.Note note() {
-            Shift shift = moved.map(m -> new Shift(m.x(), m.y(), m.z())).orElse(Shift.NONE);
+            Shift shift = moved.map(Moved::shift).orElse(Shift.NONE);
             return new PartNotes.Note(name, hidden, group, shift);
         }
     }
 
-    /** By how many mm a part is moved from where its file has it. */
-    record Moved(double x, double y, double z) {}
+    /** By how many mm a part is moved from where its file has it, and by how many degrees it is turned. */
+    record Moved(double x, double y, double z, @JsonInclude(JsonInclude.Include.NON_EMPTY) Optional<Double> turn) {
+        Shift shift() {
+            return new Shift(x, y, z, turn.orElse(0.0));
+        }
+    }
 }

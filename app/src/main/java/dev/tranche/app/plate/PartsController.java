@@ -32,15 +32,15 @@ class PartsController {
     }
 
     /** One by so much from where its file has it. */
-    @PostMapping("/{part}")
+    @PostMapping("/{part:\\d+}")
     String move(
-            @PathVariable String id,
-            @PathVariable int part,
-            @RequestParam long seen,
-            @RequestParam String x,
-            @RequestParam String y,
-            @RequestParam String z,
-            Model model) {
-        return answers.show(edits.movePart(id, seen, part, x, y, z), model);
+            @PathVariable String id, @PathVariable int part, @RequestParam long seen, ShiftForm shift, Model model) {
+        return answers.show(edits.movePart(id, seen, part, shift.shift()), model);
+    }
+
+    /** One by so much from where it stands. */
+    @PostMapping("/{part:\\d+}/by")
+    String moveBy(@PathVariable String id, @PathVariable int part, @RequestParam long seen, MoveForm by, Model model) {
+        return answers.show(edits.movePart(id, seen, part, by), model);
     }
 }

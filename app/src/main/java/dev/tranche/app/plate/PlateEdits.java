@@ -11,6 +11,7 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.check.Fix;
 import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Shift;
+import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.plate.Plate;
 import dev.tranche.core.plate.Rims;
 import dev.tranche.core.plate.SideBySide;
@@ -18,9 +19,11 @@ import dev.tranche.core.plate.Spot;
 import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
+import org.locationtech.jts.geom.Coordinate;
 import org.springframework.stereotype.Component;
 
 /** What was typed or dragged on the plate becomes an edit of its plan. */
@@ -106,7 +109,9 @@ class PlateEdits {
             throw Refusal.of("A gap of %s mm between parts is out of range; give 0 to %.0f mm.", gap, MOST_APART);
         }
         PlanContent now = plans.get(id).content();
-        Body body = cuts.bodyAtHand(now.with(now.parts().asInTheirFiles()));
+        Map<Integer, Shift> turned = new HashMap<>(now.parts().shifts());
+        turned.replaceAll((part, shift) -> shift.onTheSpot());
+        Body body = cuts.bodyAtHand(now.with(now.parts().moving(turned)));
         List<Integer> fileOf = new ArrayList<>();
         for (int file = 0; file < now.files().size(); file++) {
             int parts = cuts.modelAtHand(List.of(now.files().get(file))).parts().size();
@@ -119,12 +124,14 @@ class PlateEdits {
                 .bed()
                 .bounds()
                 .getWidth();
-        Map<Integer, Shift> shifts = SideBySide.of(body, now.parts().hidden(), fileOf, gap, widest);
+        Map<Integer, Shift> shifts =
+                new HashMap<>(SideBySide.of(body, now.parts().hidden(), fileOf, gap, widest));
+        shifts.replaceAll((part, shift) -> turned.getOrDefault(part, Shift.NONE).by(shift));
         return plans.editAll(
                 id,
                 seen,
                 "lay the parts side by side",
-                c -> c.with(c.parts().asInTheirFiles().moving(shifts)));
+                c -> c.with(c.parts().moving(turned).moving(shifts)));
     }
 
     PlanState together(String id, long seen) {
@@ -132,13 +139,41 @@ class PlateEdits {
                 id, seen, "put the parts together", c -> c.with(c.parts().asInTheirFiles()));
     }
 
-    PlanState movePart(String id, long seen, int part, String x, String y, String z) {
-        int parts = workbench.openNow(plans.get(id)).partNames().size();
+    PlanState movePart(String id, long seen, int part, Shift shift) {
+        Workpiece work = workbench.openNow(plans.get(id));
+        return movePart(work, seen, part, shift, work.plan().content().plate().byHand());
+    }
+
+    /** By so much on the bed, as the first copy stands; all else stays where it is. */
+    PlanState movePart(String id, long seen, int part, MoveForm by) {
+        Workpiece work = workbench.openNow(plans.get(id));
+        List<Spot> spots = work.layout().spots();
+        Shift before = work.plan().content().parts().of(part).shift();
+        return movePart(
+                work,
+                seen,
+                part,
+                by.from(before, spots.isEmpty() ? 0 : spots.get(0).turn()),
+                spots);
+    }
+
+    /** The middle of the model moves with its parts, and takes nothing along that stands at one of {@code spots}. */
+    private PlanState movePart(Workpiece work, long seen, int part, Shift shift, List<Spot> spots) {
+        int parts = work.partNames().size();
         if (part < 0 || part >= parts) {
             throw Refusal.of("The model has %d parts, and no number %d.", parts, part + 1);
         }
-        Shift shift = new Shift(Numbers.decimal("X", x), Numbers.decimal("Y", y), Numbers.decimal("Z", z));
-        return plans.editAll(id, seen, "move a part", c -> c.with(c.parts().moving(Map.of(part, shift))));
+        PlanContent now = work.plan().content();
+        PlanContent moved = now.with(now.parts().moving(Map.of(part, shift)));
+        Coordinate before = middle(now);
+        Coordinate after = middle(moved);
+        return plans.editAll(work.plan().id(), seen, "move a part", c -> c.with(moved.parts())
+                .with(spots.isEmpty() ? c.plate() : c.plate().standing(spots, after.x - before.x, after.y - before.y)));
+    }
+
+    private Coordinate middle(PlanContent content) {
+        return CutModel.footprint(cuts.bodyAtHand(content), content.parts().hidden())
+                .centre();
     }
 
     /** The others stay where they stand, though nobody may have said so yet. */

@@ -7,6 +7,7 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.geometry.Shift;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plate.Plate;
@@ -21,6 +22,7 @@ import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
+import org.openqa.selenium.Rectangle;
 import org.openqa.selenium.interactions.Actions;
 
 /** The bed from above. */
@@ -174,6 +176,67 @@ class PlatePageTest extends BrowserTest {
         browser.open("/plans/" + plan.id());
         browser.click("#undo");
         browser.until(() -> plans.get(plan.id()).content().parts().of(1).shift().y() == 70);
+    }
+
+    @Test
+    void a_part_is_moved_and_turned_by_pointer_and_key_and_all_else_stays_where_it_is() {
+        PlanState plan = plan(
+                "lid and knob",
+                new Shapes().box(0, 0, 0, 20, 20, 3).box(30, 0, 0, 10, 10, 3).mesh());
+        browser.open("/plans/" + plan.id() + "/plate");
+        browser.until(() -> browser.all(".plate .copy").size() == 1);
+        assertThat(browser.find(".plate .pieces").isDisplayed()).isFalse();
+        browser.click("#moving-parts");
+        browser.until(() -> browser.find(".plate .pieces").isDisplayed());
+        Rectangle lid = outline("#piece-0");
+        new Actions(browser.driver())
+                .dragAndDropBy(browser.find("#piece-1"), 60, 0)
+                .perform();
+        browser.until(() -> shift(plan, 1).x() > 5);
+        browser.until(() -> Math.abs(outline("#piece-1").x - lid.x) > 150);
+        // What is moved is still chosen, and the lid stands where it stood.
+        assertThat(browser.find(".plate .pieces").isDisplayed()).isTrue();
+        assertThat(outline("#piece-0").x).isCloseTo(lid.x, within(1));
+        assertThat(shift(plan, 0)).isEqualTo(Shift.NONE);
+
+        double x = shift(plan, 1).x();
+        browser.script("document.getElementById('piece-1').focus()");
+        browser.press(Keys.chord(Keys.SHIFT, Keys.ARROW_UP));
+        browser.until(() -> shift(plan, 1).y() == 10);
+        browser.until(() -> browser.find("#part-y-1").getDomProperty("value").equals("10.00"));
+        browser.press("t");
+        browser.until(() -> shift(plan, 1).turn() == 15);
+        browser.until(() -> browser.find("#part-turn-1").getDomProperty("value").equals("15.0"));
+        assertThat(shift(plan, 1).x()).isEqualTo(x);
+
+        // The model turned on the bed, a nudge to the right is still one to the right.
+        browser.type("#turn-0", "90", Keys.TAB);
+        browser.until(() -> plate(plan).byHand().get(0).turn() == 90);
+        browser.until(() -> browser.find("#turn-0").getDomProperty("value").equals("90.0"));
+        browser.script("document.getElementById('piece-1').focus()");
+        browser.press(Keys.ARROW_RIGHT);
+        browser.until(() -> shift(plan, 1).y() == 9);
+        assertThat(shift(plan, 1).x()).isCloseTo(x, within(1e-9));
+
+        browser.click("#part-places summary");
+        browser.type("#part-turn-1", "-45", Keys.TAB);
+        browser.until(() -> shift(plan, 1).turn() == 315);
+        browser.until(() -> browser.find("#part-turn-1").getDomProperty("value").equals("315.0"));
+        // Laid side by side it is turned as it was.
+        browser.click("#lay-out button");
+        browser.until(() -> shift(plan, 1).y() > 20);
+        assertThat(shift(plan, 1).turn()).isEqualTo(315);
+        browser.until(() -> !browser.find("#part-y-1").getDomProperty("value").equals("9.00"));
+        browser.type("#part-turn-1", "round", Keys.TAB);
+        browser.see("#notice, #refused", "“round” is not a number");
+    }
+
+    private Shift shift(PlanState plan, int part) {
+        return plans.get(plan.id()).content().parts().of(part).shift();
+    }
+
+    private static Rectangle outline(String css) {
+        return browser.find(css + " path").getRect();
     }
 
     @Test

@@ -2,6 +2,8 @@ package dev.tranche.core.geometry;
 
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
+import org.locationtech.jts.algorithm.Angle;
+import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -91,15 +93,35 @@ public final class Mesh {
         return new Mesh(x, y, z, lifted);
     }
 
-    /** This one, moved; not set on the bed again. */
+    /** This one, turned and moved; not set on the bed again. */
     Mesh moved(Shift by) {
         float[] px = new float[x.length];
         float[] py = new float[x.length];
+        double[] middle = by.turn() == 0 ? new double[2] : middle();
+        double cos = Angle.cosSnap(Math.toRadians(by.turn()));
+        double sin = Angle.sinSnap(Math.toRadians(by.turn()));
         for (int i = 0; i < x.length; i++) {
-            px[i] = (float) (x[i] + by.x());
-            py[i] = (float) (y[i] + by.y());
+            double dx = x[i] - middle[0];
+            double dy = y[i] - middle[1];
+            px[i] = (float) (middle[0] + cos * dx - sin * dy + by.x());
+            py[i] = (float) (middle[1] + sin * dx + cos * dy + by.y());
         }
         return new Mesh(px, py, z, lifted).raised((int) Math.round(by.z() * 1000));
+    }
+
+    /** X and Y of the middle of its surface, mm: it turns along when the mesh is turned, as the middle of a rectangle would not. */
+    private double[] middle() {
+        double sum = 0;
+        double mx = 0;
+        double my = 0;
+        for (int i = 0; i < x.length; i += 3) {
+            double area = area(i);
+            sum += area;
+            mx += area * (x[i] + (double) x[i + 1] + x[i + 2]) / 3;
+            my += area * (y[i] + (double) y[i + 1] + y[i + 2]) / 3;
+        }
+        Coordinate box = footprint.centre();
+        return sum > 0 ? new double[] {mx / sum, my / sum} : new double[] {box.x, box.y};
     }
 
     /** This one, so many µm higher. */

@@ -1,6 +1,7 @@
 package dev.tranche.core.geometry;
 
 import dev.tranche.core.speech.Refusal;
+import org.locationtech.jts.algorithm.Angle;
 
 /**
  * How a model is scaled and which way it lies: scaled along its own axes, then tipped so that the direction
@@ -92,8 +93,8 @@ public record Placement(
     double[] matrix() {
         double[] tip = tip();
         double radians = Math.toRadians(turn);
-        double c = turn % 90 == 0 ? Math.rint(Math.cos(radians)) : Math.cos(radians);
-        double s = turn % 90 == 0 ? Math.rint(Math.sin(radians)) : Math.sin(radians);
+        double c = Angle.cosSnap(radians);
+        double s = Angle.sinSnap(radians);
         double[] scale = {scaleX, scaleY, scaleZ};
         double[] m = new double[9];
         for (int column = 0; column < 3; column++) {

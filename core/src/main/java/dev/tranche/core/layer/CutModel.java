@@ -64,6 +64,11 @@ public record CutModel(
         return shown(body, hidden).height();
     }
 
+    /** What the solids that are not hidden cover of the XY plane, mm. */
+    public static Envelope footprint(Body body, Set<Integer> hidden) {
+        return shown(body, hidden).footprint();
+    }
+
     private static Body shown(Body body, Set<Integer> hidden) {
         if (hidden.isEmpty()) {
             return body;
@@ -82,7 +87,7 @@ public record CutModel(
 
     /** What the solids that are not hidden cover of the XY plane, mm. */
     public Envelope footprint() {
-        return shown(body, hidden).footprint();
+        return footprint(body, hidden);
     }
 
     /** The section of {@code layer}, from 1. */

@@ -3,6 +3,7 @@ package dev.tranche.core.plan;
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.speech.Refusal;
 import java.util.List;
+import org.locationtech.jts.algorithm.Angle;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.util.AffineTransformation;
 
@@ -72,8 +73,8 @@ public sealed interface Shape {
         /** Scaled about the origin, then turned about it, with the model. */
         Zone along(double factor, double degrees) {
             double r = Math.toRadians(degrees);
-            double c = degrees % 90 == 0 ? Math.rint(Math.cos(r)) : Math.cos(r);
-            double s = degrees % 90 == 0 ? Math.rint(Math.sin(r)) : Math.sin(r);
+            double c = Angle.cosSnap(r);
+            double s = Angle.sinSnap(r);
             double px = factor * x;
             double py = factor * y;
             return new Zone(

@@ -4,14 +4,17 @@ import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.layer.CutModel;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.SortedSet;
 import java.util.TreeSet;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.IntStream;
+import org.locationtech.jts.algorithm.ConvexHull;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.util.AffineTransformation;
@@ -45,6 +48,16 @@ public record Footprint(MultiPolygon outline, Coordinate middle) {
                 Areas.of(AffineTransformation.translationInstance(-middle.x, -middle.y)
                         .transform(all)),
                 middle);
+    }
+
+    /** What a string round all layers of a solid would enclose, where the model has it. */
+    public static Geometry hull(List<Section> sections) {
+        Coordinate[] corners = lookedAt(sections).stream()
+                .map(i -> sections.get(i).outline())
+                .distinct()
+                .flatMap(outline -> Arrays.stream(outline.getCoordinates()))
+                .toArray(Coordinate[]::new);
+        return new ConvexHull(corners, Areas.NOTHING.getFactory()).getConvexHull();
     }
 
     /** A rectangle of that size, as a tower's. */

@@ -68,6 +68,14 @@ public record Plate(int copies, double gap, List<Spot> byHand, Optional<Spot> to
     }
 
     /**
+     * With each copy where it stands now, though the middle of the model's rectangle lies elsewhere in it: by so many mm as the
+     * model has it.
+     */
+    public Plate standing(List<Spot> now, double dx, double dy) {
+        return standing(now.stream().map(spot -> spot.along(dx, dy)).toList());
+    }
+
+    /**
      * One copy elsewhere, and all others where they stand.
      *
      * @param copy from 0
