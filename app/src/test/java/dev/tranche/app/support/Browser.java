@@ -19,6 +19,7 @@ import org.openqa.selenium.chrome.ChromeDriverService;
 import org.openqa.selenium.chrome.ChromeOptions;
 import org.openqa.selenium.support.ui.Select;
 import org.openqa.selenium.support.ui.WebDriverWait;
+import org.springframework.util.FileSystemUtils;
 
 /** Debian's Chromium, without a window. It waits for what a person would wait for, never for a time. */
 public final class Browser implements AutoCloseable {
@@ -27,11 +28,13 @@ public final class Browser implements AutoCloseable {
     private final ChromeDriver driver;
     private final String root;
     private final Path downloads;
+    private final Path profile;
 
     public Browser(int port) {
         root = "http://localhost:" + port;
         try {
             downloads = Files.createTempDirectory("tranche-downloads");
+            profile = Files.createTempDirectory("tranche-browser");
             ChromeOptions options = new ChromeOptions();
             options.setBinary("/usr/bin/chromium");
             options.addArguments(
@@ -46,7 +49,7 @@ public final class Browser implements AutoCloseable {
                     "--disable-dev-shm-usage",
                     "--enable-unsafe-swiftshader",
                     "--force-prefers-reduced-motion",
-                    "--user-data-dir=" + Files.createTempDirectory("tranche-browser"));
+                    "--user-data-dir=" + profile);
             options.setExperimentalOption("prefs", Map.of("download.default_directory", downloads.toString()));
             ChromeDriverService service = new ChromeDriverService.Builder()
                     .usingDriverExecutable(new java.io.File("/usr/bin/chromedriver"))
@@ -172,5 +175,8 @@ public final class Browser implements AutoCloseable {
     @Override
     public void close() {
         driver.quit();
+        // What Chromium still writes to as it goes is left; that is little.
+        FileSystemUtils.deleteRecursively(profile.toFile());
+        FileSystemUtils.deleteRecursively(downloads.toFile());
     }
 }

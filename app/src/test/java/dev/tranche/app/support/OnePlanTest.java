@@ -58,7 +58,8 @@ public abstract class OnePlanTest {
 
     private static Path folder() {
         try {
-            return Files.createTempDirectory("tranche-test");
+            return Files.createTempDirectory(
+                    Files.createDirectories(Path.of("target", "test-data").toAbsolutePath()), "of-one");
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
