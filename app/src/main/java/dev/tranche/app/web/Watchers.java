@@ -14,7 +14,10 @@ public final class Watchers {
     private final Map<String, List<SseEmitter>> watchers = new ConcurrentHashMap<>();
 
     public SseEmitter watch(String plan) {
-        SseEmitter emitter = new SseEmitter(0L);
+        return watch(plan, new SseEmitter(0L));
+    }
+
+    SseEmitter watch(String plan, SseEmitter emitter) {
         List<SseEmitter> all = watchers.computeIfAbsent(plan, p -> new CopyOnWriteArrayList<>());
         all.add(emitter);
         Runnable gone = () -> all.remove(emitter);
@@ -33,18 +36,34 @@ public final class Watchers {
     }
 
     public void tell(String plan, String event, String data) {
-        watchers.getOrDefault(plan, List.of()).forEach(emitter -> send(emitter, event, data));
+        List<SseEmitter> all = watchers.getOrDefault(plan, List.of());
+        all.forEach(emitter -> {
+            if (!send(emitter, event, data)) {
+                all.remove(emitter);
+            }
+        });
     }
 
-    public static void send(SseEmitter emitter, String event, String data) {
+    /** Whether it could be sent: whoever went away is not waited for. */
+    public static boolean send(SseEmitter emitter, String event, String data) {
         try {
             emitter.send(SseEmitter.event().name(event).data(data));
+            return true;
         } catch (IOException | IllegalStateException gone) {
-            emitter.complete();
+            end(emitter);
+            return false;
         }
     }
 
     public void close() {
-        watchers.values().forEach(all -> all.forEach(SseEmitter::complete));
+        watchers.values().forEach(all -> all.forEach(Watchers::end));
+    }
+
+    private static void end(SseEmitter emitter) {
+        try {
+            emitter.complete();
+        } catch (IllegalStateException already) {
+            // The container ended it itself when its page went away.
+        }
     }
 }
