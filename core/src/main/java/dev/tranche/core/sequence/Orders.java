@@ -205,8 +205,13 @@ public final class Orders {
         return new Numbering(plan().with(plan().ordering().numbered(spools)).numbering(), numberings.proven());
     }
 
+    /** Of spools that the plan has a letter for, and prints with no more, nothing is asked. */
     private SwapCosts costs() {
-        return SwapCosts.of(plan().palette(), aim(), toll);
+        Set<SpoolId> printed = plan().spools();
+        return SwapCosts.of(
+                plan().palette(),
+                aim(),
+                (out, in) -> printed.contains(out) && printed.contains(in) ? toll.apply(out, in) : Toll.NONE);
     }
 
     private Aim aim() {

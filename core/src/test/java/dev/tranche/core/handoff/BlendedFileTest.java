@@ -21,6 +21,7 @@ import dev.tranche.core.macro.MacroStep;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Mixture;
+import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Recipe;
@@ -158,6 +159,20 @@ class BlendedFileTest {
     }
 
     /** Soot, then the fade from sky to mustard, and soot again. */
+    /** It keeps its letter, and is put in at no input. */
+    @Test
+    void a_spool_that_is_printed_with_no_more_troubles_no_order() {
+        for (Ordering.Rule rule : Ordering.Rule.values()) {
+            Bench bench = fading();
+            bench.plan =
+                    bench.plan.startAt(h(2.8), Spools.SOOT.id(), bench.grid).recolour(3, MUSTARD);
+            assertThat(bench.plan.palette()).contains(Spools.SOOT.id());
+            bench.plan = bench.plan.with(bench.plan.ordering().by(rule));
+            assertThat(bench.ledger().swaps()).as(rule.toString()).isEmpty();
+            assertThat(bench.orders().bestNumbering().spools()).contains(SKY, MUSTARD);
+        }
+    }
+
     private static Bench swapping() {
         Bench bench = bench();
         bench.plan = bench.plan
