@@ -25,6 +25,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rearrange.Rearranging;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -45,6 +46,8 @@ public class Workbench {
     private static final long PATIENCE = 120_000;
 
     private static final int MOST_KEPT = 60;
+    /** A page that waits asks again within a second or two. */
+    private static final Duration JUST_NOW = Duration.ofSeconds(15);
 
     private final InNozzle nozzles;
     private final Rehearsed rehearsed;
@@ -56,6 +59,9 @@ public class Workbench {
     private final Jobs jobs;
     private final Cache<Stock, Workpiece> kept =
             Caffeine.newBuilder().maximumSize(MOST_KEPT).softValues().build();
+    /** What was just made: a full cache would rather keep what is looked at often, and somebody is waiting for this. */
+    private final Cache<Stock, Workpiece> fresh =
+            Caffeine.newBuilder().expireAfterWrite(JUST_NOW).softValues().build();
     /** How pieces look of which something is kept: most edits change no colour. */
     private final Cache<Colouring, Looks> looks =
             Caffeine.newBuilder().weakKeys().weakValues().build();
@@ -129,7 +135,7 @@ public class Workbench {
 
     private Optional<Workpiece> open(PlanState plan, long milliseconds) {
         Stock stock = stock(plan);
-        Workpiece known = kept.getIfPresent(stock);
+        Workpiece known = known(stock);
         if (known != null) {
             return Optional.of(known);
         }
@@ -137,7 +143,7 @@ public class Workbench {
         if (!job.endsWithin(milliseconds)) {
             return Optional.empty();
         }
-        Workpiece made = kept.getIfPresent(stock);
+        Workpiece made = known(stock);
         if (made == null && job.isCancelled()) {
             throw Refusal.of("Opening %s was cancelled; open it again when you want it.", plan.name());
         }
@@ -150,6 +156,11 @@ public class Workbench {
                     plan.undo());
         }
         return Optional.of(made);
+    }
+
+    private Workpiece known(Stock stock) {
+        Workpiece known = kept.getIfPresent(stock);
+        return known != null ? known : fresh.getIfPresent(stock);
     }
 
     /** The work that opens the plan, for a page that waits for it and is then shown. */
@@ -169,7 +180,9 @@ public class Workbench {
 
     private Job begin(Stock stock) {
         return jobs.start(stock, "Opening " + stock.plan().name(), progress -> {
-            kept.put(stock, assemble(stock, progress));
+            Workpiece made = assemble(stock, progress);
+            fresh.put(stock, made);
+            kept.put(stock, made);
             return Job.Work.HERE;
         });
     }

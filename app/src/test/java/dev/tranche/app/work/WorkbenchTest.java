@@ -12,7 +12,11 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 
@@ -80,5 +84,41 @@ class WorkbenchTest extends OnePlanTest {
         } finally {
             shelf.change(first);
         }
+    }
+
+    /** What was looked at often must not crowd out what somebody waits for. */
+    @Test
+    void plans_are_opened_by_several_at_once_after_an_hour_of_edits() throws Exception {
+        PlanState often = plan("looked at often");
+        for (int i = 0; i < 70; i++) {
+            often = copies(often, 2 + i % 2);
+            for (int look = 0; look < 4; look++) {
+                workbench.openNow(often);
+            }
+        }
+        ExecutorService people = Executors.newFixedThreadPool(4);
+        try {
+            List<Future<?>> all = new ArrayList<>();
+            for (int person = 0; person < 4; person++) {
+                PlanState own = plan("of person " + person);
+                all.add(people.submit(() -> {
+                    PlanState now = own;
+                    for (int i = 0; i < 40; i++) {
+                        now = copies(now, 2 + i % 2);
+                        assertThat(workbench.openNow(now).plan().edition()).isEqualTo(now.edition());
+                    }
+                }));
+            }
+            for (Future<?> one : all) {
+                one.get();
+            }
+        } finally {
+            people.shutdownNow();
+        }
+    }
+
+    private PlanState copies(PlanState plan, int copies) {
+        return plans.editAll(
+                plan.id(), plan.edition(), "more", c -> c.with(c.plate().times(copies)));
     }
 }
