@@ -198,7 +198,9 @@ class Lessons implements MeasuredTimes {
                 .orElse(0.0);
         eachPushed(course, (v, mm) -> {
             SpoolId in = v.in().orElseThrow();
-            more.merge(in, (mm - v.purge()) * area * spools.get(in).density() / 1000, Double::sum);
+            if (spools.containsKey(in)) {
+                more.merge(in, (mm - v.purge()) * area * spools.get(in).density() / 1000, Double::sum);
+            }
         });
         double ran = course.brokeOff() ? ran(course) : 1;
         return course.agenda().uses().stream()

@@ -230,7 +230,8 @@ class PrintViews implements Underway {
                 .findFirst()
                 .orElse('A');
         Map<SpoolId, Spool> spools = shelf.byId();
-        return SpoolMark.of(letter, spools.get(id));
+        // An earlier Tranche could note a blend for a spool.
+        return SpoolMark.of(letter, spools.getOrDefault(id, spools.get(agenda.first())));
     }
 
     @Override

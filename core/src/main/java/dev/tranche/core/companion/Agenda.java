@@ -63,7 +63,7 @@ public record Agenda(
         List<Visit> stops = new ArrayList<>();
         ledger.pauses().forEach(p -> p.dryRun().ifPresent(run -> stops.add(of(p, run, rig))));
         // A blend that turns by itself is no visit.
-        ledger.swaps().stream().filter(s -> !s.turns()).forEach(s -> stops.add(of(s, rig, ledger)));
+        ledger.swaps().stream().filter(s -> !s.turns()).forEach(s -> stops.add(of(s, rig, ledger, plan)));
         // A halt comes before the swap of the same layer.
         stops.sort(Comparator.comparingDouble(v -> v.spans().at()));
         visits.addAll(stops);
@@ -121,15 +121,16 @@ public record Agenda(
                 acts(duties));
     }
 
-    private static Visit of(Swap swap, Rig rig, Ledger ledger) {
+    private static Visit of(Swap swap, Rig rig, Ledger ledger, ColourPlan plan) {
         List<Duty> duties = swap.needsPerson() ? swap.duties(rig) : List.of();
         return new Visit(
                 Kind.SWAP,
                 swap.number(),
                 swap.place(),
                 "",
-                Optional.of(swap.taken()),
-                Optional.of(swap.put()),
+                // Of a blend that the nozzle cannot mix, the spool that is most of it.
+                Optional.of(plan.mixtures().endingIn(swap.taken())),
+                Optional.of(plan.mixtures().mainly(swap.put())),
                 ledger.filament().length(swap.pushed()),
                 swap.dryRun().purging().by() == Purging.By.PERSON,
                 name(Event.SWAP, rig),

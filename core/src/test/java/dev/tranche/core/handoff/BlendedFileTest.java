@@ -42,6 +42,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 /** The tile of the bench, 15 layers of 0.2 mm, on a nozzle with two inputs. */
@@ -170,6 +171,20 @@ class BlendedFileTest {
             bench.plan = bench.plan.with(bench.plan.ordering().by(rule));
             assertThat(bench.ledger().swaps()).as(rule.toString()).isEmpty();
             assertThat(bench.orders().bestNumbering().spools()).contains(SKY, MUSTARD);
+        }
+    }
+
+    /** Where it cannot be blended, what is put in is still a spool that somebody can take in hand. */
+    @Test
+    void whoever_stands_beside_a_nozzle_of_one_input_is_told_of_spools_and_not_of_blends() {
+        for (Bench bench : List.of(fading(), blending())) {
+            bench.printer = new Bench().printer;
+            bench.macros = new Bench().macros;
+            bench.rack = Optional.empty();
+            Agenda agenda = Agenda.of(bench.ledger(), bench.rig(), bench.plan);
+            assertThat(agenda.visits()).isNotEmpty();
+            assertThat(agenda.visits().stream().flatMap(v -> Stream.concat(v.out().stream(), v.in().stream())))
+                    .isSubsetOf(SKY, MUSTARD);
         }
     }
 
