@@ -93,7 +93,7 @@ class KillTest {
                 .matcher(get(plan + "/print").body());
         assertThat(found.find()).isTrue();
         String print = found.group(1);
-        int kills = Integer.getInteger("tranche.kills", 2);
+        int kills = Integer.getInteger("tranche.kills", 3);
         for (int i = 1; i <= kills; i++) {
             HttpResponse<String> answer = post(
                     plan + "/print/told",

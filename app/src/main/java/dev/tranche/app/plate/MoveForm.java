@@ -2,7 +2,6 @@ package dev.tranche.app.plate;
 
 import dev.tranche.core.geometry.Shift;
 import dev.tranche.core.plate.Spot;
-import org.locationtech.jts.geom.Coordinate;
 
 /** By how much something is moved, mm and degrees; what is left out is nothing. */
 record MoveForm(Double dx, Double dy, Double dturn) {
@@ -12,8 +11,7 @@ record MoveForm(Double dx, Double dy, Double dturn) {
 
     /** Of a part, where the copy it is shown in is turned by so many degrees. */
     Shift from(Shift before, double turned) {
-        Coordinate by = new Spot(0, 0, turned).into(or(dx), or(dy));
-        return before.by(new Shift(by.x, by.y, 0, or(dturn)));
+        return before.by(new Shift(or(dx), or(dy), 0, or(dturn)).along(1, -turned));
     }
 
     private static double or(Double given) {

@@ -165,10 +165,13 @@ class PlateEdits {
         }
         PlanContent now = work.plan().content();
         PlanContent moved = now.with(now.parts().moving(Map.of(part, shift)));
+        if (spots.isEmpty()) {
+            return plans.editAll(work.plan().id(), seen, "move a part", c -> c.with(moved.parts()));
+        }
         Coordinate before = middle(now);
         Coordinate after = middle(moved);
         return plans.editAll(work.plan().id(), seen, "move a part", c -> c.with(moved.parts())
-                .with(spots.isEmpty() ? c.plate() : c.plate().standing(spots, after.x - before.x, after.y - before.y)));
+                .with(c.plate().standing(spots, after.x - before.x, after.y - before.y)));
     }
 
     private Coordinate middle(PlanContent content) {

@@ -47,6 +47,9 @@ class CompanionPageTest extends BrowserTest {
     @Autowired
     private InNozzle nozzles;
 
+    @Autowired
+    private PrintViews views;
+
     @LocalServerPort
     private int port;
 
@@ -133,6 +136,15 @@ class CompanionPageTest extends BrowserTest {
                                 browser.script(
                                         "const r = document.getElementById('it-goes-on').getBoundingClientRect(); return r.bottom <= 844 && r.height >= 44"))
                 .isTrue();
+    }
+
+    /** As an earlier Tranche could, of a printer that cannot blend. */
+    @Test
+    void a_blend_that_was_noted_for_a_spool_is_shown_as_the_spool_that_goes_in_first() {
+        PlanState plan = started("a blend");
+        Agenda agenda = prints.under(plan.id()).orElseThrow().course().agenda();
+        assertThat(views.mark(agenda, new SpoolId(-3)).name())
+                .isEqualTo(shelf.byId().get(agenda.first()).name());
     }
 
     @Test

@@ -183,6 +183,7 @@ class DemoPagesTest {
                     browser.see("#verdict", "Clean");
                 }
                 browser.script("var s = arguments[0]; (0, eval)(s)", axe());
+                found.addAll(violations(browser, ALL, "day " + page));
                 // With all that can be folded out, by day and by night, on a desk and on a phone.
                 browser.script("document.querySelectorAll('details:not(.step)').forEach(d => d.open = true)");
                 browser.until(() -> browser.all("details[open] .htmx-request").isEmpty());

@@ -193,7 +193,8 @@ class PlatePageTest extends BrowserTest {
                 .dragAndDropBy(browser.find("#piece-1"), 60, 0)
                 .perform();
         browser.until(() -> shift(plan, 1).x() > 5);
-        browser.until(() -> Math.abs(outline("#piece-1").x - lid.x) > 150);
+        browser.until(() -> !browser.find("#part-x-1").getDomProperty("value").equals("0.00"));
+        assertThat(outline("#piece-1").x - lid.x).isGreaterThan(150);
         // What is moved is still chosen, and the lid stands where it stood.
         assertThat(browser.find(".plate .pieces").isDisplayed()).isTrue();
         assertThat(outline("#piece-0").x).isCloseTo(lid.x, within(1));
@@ -236,7 +237,7 @@ class PlatePageTest extends BrowserTest {
     }
 
     private static Rectangle outline(String css) {
-        return browser.find(css + " path").getRect();
+        return browser.until(() -> browser.find(css + " path").getRect());
     }
 
     @Test

@@ -2,7 +2,6 @@ package dev.tranche.core.plate;
 
 import dev.tranche.core.speech.Refusal;
 import org.locationtech.jts.algorithm.Angle;
-import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.util.AffineTransformation;
 
 /**
@@ -36,12 +35,6 @@ public record Spot(double x, double y, double turn) {
         double cos = Angle.cosSnap(Math.toRadians(turn));
         double sin = Angle.sinSnap(Math.toRadians(turn));
         return by(cos * dx - sin * dy, sin * dx + cos * dy, 0);
-    }
-
-    /** So much on the bed, as what stands there has it. */
-    public Coordinate into(double dx, double dy) {
-        Spot there = new Spot(0, 0, -turn).along(dx, dy);
-        return new Coordinate(there.x(), there.y());
     }
 
     /** Moved and turned by so much. */

@@ -159,7 +159,6 @@ class BlendedFileTest {
                 .isCloseTo(bench.ledger().totalSeconds(), within(1e-6));
     }
 
-    /** Soot, then the fade from sky to mustard, and soot again. */
     /** It keeps its letter, and is put in at no input. */
     @Test
     void a_spool_that_is_printed_with_no_more_troubles_no_order() {
@@ -188,6 +187,7 @@ class BlendedFileTest {
         }
     }
 
+    /** Soot, then the fade from sky to mustard, and soot again. */
     private static Bench swapping() {
         Bench bench = bench();
         bench.plan = bench.plan

@@ -45,7 +45,7 @@ class HostileModelsTest {
         return Stream.of(
                 arguments("200,000 equal triangles", Hostile.equalTriangles(200_000), 400),
                 arguments("5,000 equal solids", Hostile.equalSolids(5_000), 3_000),
-                arguments("3,000 triangles on one edge", Hostile.fan(3_000), 6_000),
+                arguments("6,000 triangles on one edge", Hostile.fan(6_000), 12_000),
                 arguments("2,000 random triangles", Hostile.randomTriangles(2_000, 100), 14_000),
                 arguments("a face of 300,000 corners", Hostile.endlessFace(300_000), 14_000),
                 arguments("50,000 groups of one face", Hostile.groupsOfOneFace(50_000), 2_000),
