@@ -34,9 +34,10 @@ public class Jobs {
 
     private final ThreadPoolExecutor workers = new ThreadPoolExecutor(
             WORKERS, WORKERS, 1, TimeUnit.MINUTES, new ArrayBlockingQueue<>(MOST_WAITING), Jobs::thread);
-    private final Cache<String, Job> jobs = Caffeine.newBuilder()
+    /** How work ended. */
+    private final Cache<String, Job> ended = Caffeine.newBuilder()
             .expireAfterWrite(Duration.ofHours(1))
-            .maximumSize(1_000)
+            .maximumSize(100_000)
             .build();
     /** By what it is. */
     private final Map<Object, Job> underWay = new HashMap<>();
@@ -61,8 +62,11 @@ public class Jobs {
      */
     public synchronized Job start(Object what, String title, Job.Work work) {
         Job running = underWay.get(what);
-        if (running != null && !running.isOver()) {
-            return running;
+        if (running != null) {
+            if (!running.isOver()) {
+                return running;
+            }
+            ended.put(running.id(), running);
         }
         Job job = new Job(UUID.randomUUID().toString(), title);
         try {
@@ -71,7 +75,6 @@ public class Jobs {
             throw Refusal.of(
                     "Tranche is busy with %d pieces of work; wait until some are done, or cancel them.", MOST_WAITING);
         }
-        jobs.put(job.id(), job);
         underWay.put(what, job);
         return job;
     }
@@ -120,13 +123,17 @@ public class Jobs {
             job.fail("Something went wrong in Tranche itself; nothing was changed. The log has the details.");
         } finally {
             synchronized (this) {
+                ended.put(job.id(), job);
                 underWay.remove(what, job);
             }
         }
     }
 
-    public Optional<Job> find(String id) {
-        return Optional.ofNullable(jobs.getIfPresent(id));
+    public synchronized Optional<Job> find(String id) {
+        return underWay.values().stream()
+                .filter(j -> j.id().equals(id))
+                .findFirst()
+                .or(() -> Optional.ofNullable(ended.getIfPresent(id)));
     }
 
     @PreDestroy

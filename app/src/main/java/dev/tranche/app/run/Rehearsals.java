@@ -1,8 +1,5 @@
 package dev.tranche.app.run;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
-import com.github.benmanes.caffeine.cache.RemovalCause;
 import dev.tranche.app.handoff.GcodeFiles;
 import dev.tranche.app.rehearsed.Rehearsed;
 import dev.tranche.app.work.Workpiece;
@@ -12,33 +9,31 @@ import jakarta.annotation.PreDestroy;
 import java.time.Duration;
 import java.util.Optional;
 import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import java.util.concurrent.RejectedExecutionException;
-import java.util.concurrent.SynchronousQueue;
-import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 
-/** Rehearsals that are under way, and how the last of each plan ended, for a day. */
+/** Rehearsals that are under way, and how the last of each plan ended. */
 @Service
 public class Rehearsals {
     /** Each has a program of its own. */
     private static final int MOST = 3;
+    /** For one that is stopped to be gone. */
+    private static final Duration ENOUGH = Duration.ofSeconds(10);
 
     private final GcodeFiles files;
     private final Rehearsed rehearsed;
-    private final ThreadPoolExecutor workers =
-            new ThreadPoolExecutor(0, MOST, 1, TimeUnit.MINUTES, new SynchronousQueue<>(), work -> {
-                Thread thread = new Thread(work, "rehearsal");
-                thread.setDaemon(true);
-                return thread;
-            });
-    private final Cache<String, Run> runs = Caffeine.newBuilder()
-            .expireAfterAccess(Duration.ofDays(1))
-            .maximumSize(20)
-            .removalListener((String id, Run run, RemovalCause why) -> run.cancel())
-            .build();
+    private final Semaphore places = new Semaphore(MOST);
+    private final ExecutorService workers = Executors.newCachedThreadPool(work -> {
+        Thread thread = new Thread(work, "rehearsal");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private final LastRuns runs = new LastRuns();
 
     Rehearsals(GcodeFiles files, Rehearsed rehearsed) {
         this.rehearsed = rehearsed;
@@ -49,9 +44,12 @@ public class Rehearsals {
     Run start(Workpiece work, Setup setup) {
         Run run = new Run(work, setup);
         GcodeFiles.Download file = handedOff(work);
-        of(work.plan().id()).ifPresent(Run::cancel);
+        Optional<Run> before = of(work.plan().id()).filter(r -> !r.isOver());
+        before.ifPresent(Run::cancel);
         String machine = rehearsed.machine(work.plan());
-        begin(() -> run.go(file, report -> rehearsed.keep(work.plan(), machine, report)));
+        begin(
+                () -> run.go(file, report -> rehearsed.keep(work.plan(), machine, report)),
+                before.isPresent() ? ENOUGH : Duration.ZERO);
         runs.put(work.plan().id(), run);
         return run;
     }
@@ -61,7 +59,7 @@ public class Rehearsals {
         Run run = new Run(work, setup);
         GcodeFiles.Download file = handedOff(work);
         try {
-            begin(() -> run.go(file, report -> {})).get();
+            begin(() -> run.go(file, report -> {}), Duration.ZERO).get();
         } catch (ExecutionException e) {
             throw new IllegalStateException(e.getCause());
         } catch (InterruptedException e) {
@@ -72,17 +70,34 @@ public class Rehearsals {
         return run.report().orElseThrow(() -> new Refusal(run.failure().orElse("The rehearsal did not end.")));
     }
 
-    private Future<?> begin(Runnable rehearsal) {
-        try {
-            return workers.submit(rehearsal);
-        } catch (RejectedExecutionException e) {
-            String others = runs.asMap().values().stream()
+    /**
+     * @param patience for a place to become free
+     */
+    private Future<?> begin(Runnable rehearsal, Duration patience) {
+        if (!isPlaceWithin(patience)) {
+            String others = runs.all().stream()
                     .filter(r -> !r.isOver())
                     .map(r -> "“" + r.subject().name() + "”")
                     .collect(Collectors.joining(", "));
             throw Refusal.of(
                     "%d rehearsals are under way already%s; stop one of them, or wait until it is over.",
                     MOST, others.isEmpty() ? "" : ", of " + others);
+        }
+        return workers.submit(() -> {
+            try {
+                rehearsal.run();
+            } finally {
+                places.release();
+            }
+        });
+    }
+
+    private boolean isPlaceWithin(Duration patience) {
+        try {
+            return places.tryAcquire(patience.toMillis(), TimeUnit.MILLISECONDS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            return false;
         }
     }
 
@@ -95,12 +110,12 @@ public class Rehearsals {
     }
 
     Optional<Run> of(String plan) {
-        return Optional.ofNullable(runs.getIfPresent(plan));
+        return runs.of(plan);
     }
 
     @PreDestroy
     void close() {
-        runs.asMap().values().forEach(Run::cancel);
+        runs.all().forEach(Run::cancel);
         workers.shutdownNow();
     }
 }

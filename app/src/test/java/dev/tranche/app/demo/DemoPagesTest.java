@@ -132,7 +132,7 @@ class DemoPagesTest {
         long printer = workshop.all().get(0).id();
         Set<String> found = new TreeSet<>();
         try (Browser browser = new Browser(port)) {
-            browser.open("/settings");
+            browser.beforeEveryPage(axe());
             for (String page : List.of(
                     "/",
                     "/words",
@@ -182,12 +182,14 @@ class DemoPagesTest {
                     browser.click("#rehearse");
                     browser.see("#verdict", "Clean");
                 }
-                browser.script("var s = arguments[0]; (0, eval)(s)", axe());
                 found.addAll(violations(browser, ALL, "day " + page));
                 // With all that can be folded out, by day and by night, on a desk and on a phone.
-                browser.script("document.querySelectorAll('details:not(.step)').forEach(d => d.open = true)");
-                browser.until(() -> browser.all("details[open] .htmx-request").isEmpty());
-                found.addAll(violations(browser, ALL, "day, folded out " + page));
+                if (!browser.all("details:not(.step):not([open])").isEmpty()) {
+                    browser.script("document.querySelectorAll('details:not(.step)').forEach(d => d.open = true)");
+                    browser.until(
+                            () -> browser.all("details[open] .htmx-request").isEmpty());
+                    found.addAll(violations(browser, ALL, "day, folded out " + page));
+                }
                 found.addAll(folds(browser, page));
                 browser.script("document.documentElement.dataset.bsTheme = 'dark'");
                 found.addAll(violations(browser, CONTRAST, "night " + page));
@@ -208,8 +210,7 @@ class DemoPagesTest {
     }
 
     /** A page in a state that somebody has to bring about, looked at by day and by night, on a desk and on a phone. */
-    private static void state(Browser browser, String name, Set<String> found) throws IOException {
-        browser.script("var s = arguments[0]; (0, eval)(s)", axe());
+    private static void state(Browser browser, String name, Set<String> found) {
         found.addAll(violations(browser, ALL, name));
         browser.script("document.documentElement.dataset.bsTheme = 'dark'");
         found.addAll(violations(browser, CONTRAST, "night, " + name));
@@ -224,6 +225,7 @@ class DemoPagesTest {
         String tile = "/plans/" + plan("Relief tile").id();
         Set<String> found = new TreeSet<>();
         try (Browser browser = new Browser(port)) {
+            browser.beforeEveryPage(axe());
             browser.open(tile);
             browser.click("#keys-button");
             state(browser, "keys", found);

@@ -54,4 +54,31 @@ class JobsTest {
         assertThat(jobs.find(good.id())).contains(good);
         assertThat(jobs.find("none")).isEmpty();
     }
+
+    /** Each as long as nothing, and asked after as pages do. */
+    private void done(int times) {
+        for (int i = 0; i < times; i++) {
+            Job job = jobs.start("Reading", progress -> "/plans/1");
+            assertThat(job.endsWithin(LONG_ENOUGH)).isTrue();
+            for (int look = 0; look < 5; look++) {
+                jobs.find(job.id());
+            }
+        }
+    }
+
+    @Test
+    void work_is_found_by_its_page_however_much_else_is_done_meanwhile() {
+        done(5_000);
+        CountDownLatch enough = new CountDownLatch(1);
+        Job slow = jobs.start("Reading", progress -> {
+            enough.await();
+            return "/plans/2";
+        });
+        done(1_500);
+        assertThat(jobs.find(slow.id())).contains(slow);
+        enough.countDown();
+        assertThat(slow.endsWithin(LONG_ENOUGH)).isTrue();
+        done(20);
+        assertThat(jobs.find(slow.id())).contains(slow);
+    }
 }

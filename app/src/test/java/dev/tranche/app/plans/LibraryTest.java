@@ -98,6 +98,46 @@ class LibraryTest extends BrowserTest {
     }
 
     @Test
+    void what_was_ticked_and_begun_on_a_card_outlasts_its_figures_another_name_a_search_and_a_sort() {
+        PlanState plan = plan("Slow to draw");
+        String card = "#card-" + plan.id();
+        // As on a slow machine: the figures do not come before something was done with the card.
+        Object holding = browser.beforeEveryPage(
+                """
+                document.addEventListener("htmx:confirm", event => {
+                  if (!event.detail.path.endsWith("/card")) return;
+                  event.preventDefault();
+                  window.arrive = () => event.detail.issueRequest();
+                });""");
+        try {
+            browser.open("/?q=slow");
+            browser.see(card, "Being drawn");
+            browser.script("document.querySelector('" + card + " input[name=plan]').click()");
+            browser.click("#acts-" + plan.id() + " summary");
+            browser.type("#name-" + plan.id(), "Drawn at la");
+            browser.until(() -> browser.script("return Boolean(window.arrive)").equals(true));
+            browser.script("window.arrive()");
+            browser.see(card, "whole print");
+            assertThat(browser.text("#chosen-count")).isEqualTo("1");
+            browser.press("st", Keys.ENTER);
+            browser.see(card + " h2", "Drawn at last");
+            assertThat(browser.find(card + " input[name=plan]").isSelected()).isTrue();
+            assertThat(browser.find(card + " input[name=plan]").getAccessibleName())
+                    .isEqualTo("Choose Drawn at last");
+            find("drawn");
+            browser.until(() -> browser.path().contains("q=drawn"));
+            see("Drawn at last");
+            browser.choose("#sort", "name");
+            browser.until(() -> browser.path().contains("sort=NAME"));
+            see("Drawn at last");
+            assertThat(browser.find(card + " input[name=plan]").isSelected()).isTrue();
+            assertThat(browser.text("#chosen-count")).isEqualTo("1");
+        } finally {
+            browser.noMore(holding);
+        }
+    }
+
+    @Test
     void a_hundred_plans_come_a_page_at_a_time() {
         for (int i = 0; i < 60; i++) {
             plan("Crowd " + i);

@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.BrowserTest;
+import dev.tranche.app.work.Workbench;
+import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.plan.LayerSettings;
@@ -22,8 +24,10 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.support.ui.Select;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -34,6 +38,9 @@ import org.springframework.util.unit.DataSize;
 class RehearsePageTest extends BrowserTest {
     @Autowired
     private Rehearsals rehearsals;
+
+    @Autowired
+    private Workbench workbench;
 
     @LocalServerPort
     private int port;
@@ -87,6 +94,25 @@ class RehearsePageTest extends BrowserTest {
         // That was the hand's doing, and says nothing of the plan.
         browser.open("/plans/" + plan.id() + "/hand-off");
         browser.see("#rehearsed", "Rehearse it on the simulated printer");
+    }
+
+    @Test
+    void a_rehearsal_is_begun_anew_in_its_own_place_also_where_no_other_is_free() throws IOException {
+        Setup slow = new Setup(1, false, Map.of(), Duration.ZERO, List.of());
+        List<Run> runs = new ArrayList<>();
+        PlanState last = null;
+        for (String name : List.of("one", "two", "three")) {
+            last = threeColours(name);
+            runs.add(rehearsals.start(workbench.openNow(last), slow));
+        }
+        Workpiece again = workbench.openNow(last);
+        try {
+            runs.add(rehearsals.start(again, slow));
+            assertThat(runs.get(2).isOver()).isTrue();
+            assertThat(rehearsals.of(last.id())).containsSame(runs.get(3));
+        } finally {
+            runs.forEach(Run::cancel);
+        }
     }
 
     @Test

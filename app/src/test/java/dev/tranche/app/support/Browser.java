@@ -145,6 +145,21 @@ public final class Browser implements AutoCloseable {
         return ((JavascriptExecutor) driver).executeScript(script, arguments);
     }
 
+    /**
+     * Runs a script on every page from now on, before any of the page's own.
+     *
+     * @return by what {@link #noMore} knows it
+     */
+    public Object beforeEveryPage(String script) {
+        return driver.executeCdpCommand("Page.addScriptToEvaluateOnNewDocument", Map.of("source", script))
+                .get("identifier");
+    }
+
+    /** Runs it no more on pages that are opened from now on. */
+    public void noMore(Object script) {
+        driver.executeCdpCommand("Page.removeScriptToEvaluateOnNewDocument", Map.of("identifier", script));
+    }
+
     /** Waits until {@code what} is neither null nor false; a page that is being replaced counts as not yet. */
     public <T> T until(Supplier<T> what) {
         return new WebDriverWait(driver, PATIENCE, Duration.ofMillis(50))

@@ -234,10 +234,26 @@ public final class Arrangement {
         @Override
         public void processIntersections(SegmentString a, int atA, SegmentString b, int atB) {
             effort.look();
+            if (meetAtAnEnd(
+                    a.getCoordinate(atA), a.getCoordinate(atA + 1), b.getCoordinate(atB), b.getCoordinate(atB + 1))) {
+                return;
+            }
             adder.processIntersections(a, atA, b, atB);
             if (a != b && lines.hasIntersection() && lines.isInteriorIntersection()) {
                 effort.crossing();
             }
+        }
+
+        /** Whether two lines have one end in common and nothing else: as most that meet have, and neither is broken. */
+        private static boolean meetAtAnEnd(Coordinate a0, Coordinate a1, Coordinate b0, Coordinate b1) {
+            return a0.equals2D(b0) && apart(a0, a1, b1)
+                    || a0.equals2D(b1) && apart(a0, a1, b0)
+                    || a1.equals2D(b0) && apart(a1, a0, b1)
+                    || a1.equals2D(b1) && apart(a1, a0, b0);
+        }
+
+        private static boolean apart(Coordinate common, Coordinate a, Coordinate b) {
+            return Orientation.index(common, a, b) != Orientation.COLLINEAR;
         }
 
         @Override

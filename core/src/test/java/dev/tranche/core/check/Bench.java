@@ -84,6 +84,34 @@ public final class Bench {
     /** Taken instead of the mesh where a test wants several solids. */
     public Optional<Body> body = Optional.empty();
 
+    private Optional<Reckoned> last = Optional.empty();
+
+    /** What a reckoning came from, and what it came to; the same again comes to the same. */
+    private record Reckoned(List<Object> from, Reckoning to) {}
+
+    private List<Object> given() {
+        return List.of(
+                printer,
+                macros,
+                rack,
+                Map.copyOf(shelf),
+                plan,
+                mesh,
+                file,
+                bytes,
+                said,
+                start,
+                quiet,
+                written,
+                inNozzle,
+                rehearsed,
+                purge,
+                terms,
+                plate,
+                grid,
+                body);
+    }
+
     public Bench start(double height, Spool spool) {
         plan = plan.startAt(Height.ofMillimetres(height), spool.id(), grid);
         return this;
@@ -153,9 +181,15 @@ public final class Bench {
 
     /** All of it reckoned, as pages and programs have it reckoned. */
     public Reckoning reckoning() {
-        Brief brief = brief();
-        return Reckoning.of(
-                brief.with(Wish.of(brief, () -> plain()).map(this::fulfil).orElse(Rearranging.NONE)));
+        List<Object> given = given();
+        if (last.filter(l -> l.from().equals(given)).isEmpty()) {
+            Brief brief = brief();
+            last = Optional.of(new Reckoned(
+                    given,
+                    Reckoning.of(brief.with(
+                            Wish.of(brief, () -> plain()).map(this::fulfil).orElse(Rearranging.NONE)))));
+        }
+        return last.orElseThrow().to();
     }
 
     private SlicedFile plain() {
@@ -202,9 +236,10 @@ public final class Bench {
     }
 
     private Brief brief() {
+        Colouring colouring = colouring();
         return new Brief(
                 "plan-1",
-                colouring(),
+                colouring,
                 IntStream.range(0, body().solids().size())
                         .mapToObj(i -> "part " + (i + 1))
                         .toList(),
@@ -217,7 +252,7 @@ public final class Bench {
                 Rearranging.NONE,
                 terms,
                 plate.orElseGet(() -> Plate.ONE.times(terms.copies())),
-                Footprint.of(colouring().model()),
+                Footprint.of(colouring.model()),
                 start,
                 quiet,
                 written,

@@ -66,8 +66,7 @@ public class RearrangedTest {
     record Made(Rearranged rearranged, byte[] bytes, byte[] restored) {}
 
     private static Made rearrange(Bench bench, byte[] original) throws IOException {
-        Rearranged made =
-                bench.sliced(original).reckoning().brief().rearranging().made().orElseThrow();
+        Rearranged made = bench.reckoning().brief().rearranging().made().orElseThrow();
         try (Source source = bench.source()) {
             byte[] bytes = made.open(source).readAllBytes();
             return new Made(made, bytes, restored(bytes));
@@ -258,7 +257,7 @@ public class RearrangedTest {
         byte[] original = new String(new TwoTools(EnumSet.of(Way.ADDED), 6).bytes(), StandardCharsets.US_ASCII)
                 .replace("G0 X62.2 Y62.2 F7200", "G3 X62.2 Y62.2 I10 J0 F7200")
                 .getBytes(StandardCharsets.US_ASCII);
-        Made made = rearrange(bar(6, Ordering.Rule.BANDS), original);
+        Made made = rearrange(bar(6, Ordering.Rule.BANDS).sliced(original), original);
         assertThat(new String(made.bytes(), StandardCharsets.US_ASCII)).contains("; tranche took G3 X62.2");
         assertThat(made.restored()).isEqualTo(original);
     }
@@ -331,7 +330,7 @@ public class RearrangedTest {
         if (tube) {
             bench.printer = Printers.withTube();
         }
-        Made made = rearrange(bench, original);
+        Made made = rearrange(bench.sliced(original), original);
         assertThat(made.rearranged().isChanged()).isTrue();
         Proof.holds(original, made.bytes());
         assertThat(made.restored()).isEqualTo(original);
