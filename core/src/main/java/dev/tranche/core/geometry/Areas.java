@@ -1,33 +1,24 @@
 package dev.tranche.core.geometry;
 
-import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.List;
 import org.locationtech.jts.algorithm.locate.SimplePointInAreaLocator;
-import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LinearRing;
 import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
-import org.locationtech.jts.geom.TopologyException;
 import org.locationtech.jts.operation.distance.IndexedFacetDistance;
-import org.locationtech.jts.operation.overlayng.OverlayNG;
-import org.locationtech.jts.operation.overlayng.OverlayNGRobust;
 
 /**
  * Algebra of areas in the plane, mm, by JTS; pieces that cannot meet are never overlaid.
  *
  * <p>Input must be valid; output is valid. What remains of an edge that two areas share may differ from it by the
- * rounding of a {@code double}, some 1e-13 mm.
+ * rounding of a {@code double}, and corners that come closer than 1e-11 mm are one.
  */
 public final class Areas {
     public static final MultiPolygon NOTHING = Section.PLANE.createMultiPolygon();
-
-    private static final long MOST_CROSSINGS = 1_000_000;
-    private static final String TANGLED =
-            "Two of the areas cross in over a million places; simplify the drawing or the model.";
 
     private Areas() {}
 
@@ -45,33 +36,7 @@ public final class Areas {
         int half = groups.size() / 2;
         return half == 0
                 ? groups.get(0)
-                : overlay(
-                        pairwise(groups.subList(0, half)),
-                        pairwise(groups.subList(half, groups.size())),
-                        OverlayNG.UNION);
-    }
-
-    /** Where edges nearly coincide JTS may answer lines and points among the polygons, and would not take them in again. */
-    private static MultiPolygon overlay(MultiPolygon a, MultiPolygon b, int operation) {
-        try {
-            return Section.polygonsOf(OverlayNGRobust.overlay(a, b, operation));
-        } catch (TopologyException nearlyCoincident) {
-            return arranged(a, b, operation);
-        }
-    }
-
-    /** The same by winding numbers, for what JTS gives up on. */
-    static MultiPolygon arranged(MultiPolygon a, MultiPolygon b, int operation) {
-        List<Coordinate[]> rings = new ArrayList<>();
-        Arrangement.addRings(rings, a, true);
-        Arrangement.addRings(rings, b, operation != OverlayNG.DIFFERENCE);
-        Arrangement.Rule rule =
-                switch (operation) {
-                    case OverlayNG.INTERSECTION -> Arrangement.Rule.TWICE;
-                    case OverlayNG.SYMDIFFERENCE -> Arrangement.Rule.EVEN_ODD;
-                    default -> Arrangement.Rule.POSITIVE;
-                };
-        return Arrangement.fill(rings, rule, new Effort(MOST_CROSSINGS, TANGLED, Progress.UNHEARD));
+                : Overlay.UNION.of(pairwise(groups.subList(0, half)), pairwise(groups.subList(half, groups.size())));
     }
 
     private static List<MultiPolygon> groups(List<MultiPolygon> areas) {
@@ -102,17 +67,17 @@ public final class Areas {
     }
 
     public static MultiPolygon intersection(MultiPolygon a, MultiPolygon b) {
-        return pieceByPiece(a, b, OverlayNG.INTERSECTION);
+        return pieceByPiece(a, b, Overlay.INTERSECTION);
     }
 
     /** What of {@code a} is not in {@code b}; pieces that {@code b} comes nowhere near are kept as they are. */
     public static MultiPolygon difference(MultiPolygon a, MultiPolygon b) {
-        return pieceByPiece(a, b, OverlayNG.DIFFERENCE);
+        return pieceByPiece(a, b, Overlay.DIFFERENCE);
     }
 
     /** Pieces of one area lie apart, so that each is overlaid only with what of the other comes near it. */
-    private static MultiPolygon pieceByPiece(MultiPolygon a, MultiPolygon b, int operation) {
-        boolean keeps = operation == OverlayNG.DIFFERENCE;
+    private static MultiPolygon pieceByPiece(MultiPolygon a, MultiPolygon b, Overlay overlay) {
+        boolean keeps = overlay == Overlay.DIFFERENCE;
         if (!a.getEnvelopeInternal().intersects(b.getEnvelopeInternal())) {
             return keeps ? a : NOTHING;
         }
@@ -125,7 +90,7 @@ public final class Areas {
                 met = true;
                 MultiPolygon one =
                         a.getNumGeometries() == 1 ? a : Section.PLANE.createMultiPolygon(new Polygon[] {piece});
-                addTo(all, overlay(one, near, operation));
+                addTo(all, overlay.of(one, near));
             } else if (keeps) {
                 all.add(piece);
             }
@@ -218,7 +183,7 @@ public final class Areas {
 
     /** What is in one of two areas and not in the other. */
     public static MultiPolygon either(MultiPolygon a, MultiPolygon b) {
-        return overlay(a, b, OverlayNG.SYMDIFFERENCE);
+        return Overlay.EITHER.of(a, b);
     }
 
     /** Whatever is made of polygons as one; lines and points that an operation left are dropped. */

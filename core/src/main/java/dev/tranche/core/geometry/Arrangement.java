@@ -9,10 +9,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
-import org.locationtech.jts.algorithm.LineIntersector;
 import org.locationtech.jts.algorithm.Orientation;
 import org.locationtech.jts.algorithm.PolygonNodeTopology;
-import org.locationtech.jts.algorithm.RobustLineIntersector;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.CoordinateArrays;
 import org.locationtech.jts.geom.CoordinateXY;
@@ -20,11 +18,9 @@ import org.locationtech.jts.geom.LinearRing;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.geom.PrecisionModel;
-import org.locationtech.jts.noding.IntersectionAdder;
-import org.locationtech.jts.noding.MCIndexNoder;
+import org.locationtech.jts.geom.TopologyException;
 import org.locationtech.jts.noding.NodedSegmentString;
 import org.locationtech.jts.noding.Noder;
-import org.locationtech.jts.noding.SegmentIntersector;
 import org.locationtech.jts.noding.SegmentString;
 import org.locationtech.jts.noding.snapround.SnapRoundingNoder;
 
@@ -89,10 +85,15 @@ public final class Arrangement {
      */
     public static MultiPolygon fill(Collection<? extends Coordinate[]> loops, Rule rule, Effort effort) {
         Map<Edge, Edge> lines = lines(loops);
-        MultiPolygon filled = new Arrangement(rule).filled(broken(lines.values(), effort, false));
-        return filled != null && filled.isValid()
-                ? filled
-                : new Arrangement(rule).filledOrFixed(broken(lines.values(), effort, true));
+        try {
+            MultiPolygon filled = new Arrangement(rule).filled(broken(lines.values(), new Breaking(effort)));
+            if (filled != null && filled.isValid()) {
+                return filled;
+            }
+        } catch (TopologyException tooClose) {
+            // They go to a grid, too.
+        }
+        return new Arrangement(rule).filledOrFixed(broken(lines.values(), new SnapRoundingNoder(NANOMETRES)));
     }
 
     /** The rings of an area: shells counter-clockwise and holes clockwise, or the other way about. */
@@ -200,14 +201,13 @@ public final class Arrangement {
     }
 
     /** Broken where they meet, so that no two meet but at their ends. */
-    private static Collection<Edge> broken(Collection<Edge> lines, Effort effort, boolean rounded) {
+    private static Collection<Edge> broken(Collection<Edge> lines, Noder noder) {
         List<NodedSegmentString> strings = new ArrayList<>(lines.size());
         for (Edge line : lines) {
             if (line.rise != 0) {
                 strings.add(new NodedSegmentString(new Coordinate[] {line.left.copy(), line.right.copy()}, line));
             }
         }
-        Noder noder = rounded ? new SnapRoundingNoder(NANOMETRES) : new MCIndexNoder(new Counting(effort));
         noder.computeNodes(strings);
         Map<Edge, Edge> pieces = new LinkedHashMap<>();
         for (Object string : noder.getNodedSubstrings()) {
@@ -219,47 +219,6 @@ public final class Arrangement {
             }
         }
         return pieces.values().stream().filter(p -> p.rise != 0).toList();
-    }
-
-    /** Breaks lines where they meet, and counts how often they do. */
-    private static final class Counting implements SegmentIntersector {
-        private final LineIntersector lines = new RobustLineIntersector();
-        private final IntersectionAdder adder = new IntersectionAdder(lines);
-        private final Effort effort;
-
-        Counting(Effort effort) {
-            this.effort = effort;
-        }
-
-        @Override
-        public void processIntersections(SegmentString a, int atA, SegmentString b, int atB) {
-            effort.look();
-            if (meetAtAnEnd(
-                    a.getCoordinate(atA), a.getCoordinate(atA + 1), b.getCoordinate(atB), b.getCoordinate(atB + 1))) {
-                return;
-            }
-            adder.processIntersections(a, atA, b, atB);
-            if (a != b && lines.hasIntersection() && lines.isInteriorIntersection()) {
-                effort.crossing();
-            }
-        }
-
-        /** Whether two lines have one end in common and nothing else: as most that meet have, and neither is broken. */
-        private static boolean meetAtAnEnd(Coordinate a0, Coordinate a1, Coordinate b0, Coordinate b1) {
-            return a0.equals2D(b0) && apart(a0, a1, b1)
-                    || a0.equals2D(b1) && apart(a0, a1, b0)
-                    || a1.equals2D(b0) && apart(a1, a0, b1)
-                    || a1.equals2D(b1) && apart(a1, a0, b0);
-        }
-
-        private static boolean apart(Coordinate common, Coordinate a, Coordinate b) {
-            return Orientation.index(common, a, b) != Orientation.COLLINEAR;
-        }
-
-        @Override
-        public boolean isDone() {
-            return false;
-        }
     }
 
     private MultiPolygon filledOrFixed(Collection<Edge> edges) {

@@ -180,7 +180,7 @@ public record Layout(List<Copy> copies, int withoutRoom, List<Pair> tooNear, dou
                 double apart = outline.intersects(other) ? 0 : distance.distance(other);
                 // What touches does not overlap.
                 if (apart < gap - NEAR
-                        || apart == 0 && outline.intersection(other).getArea() > NEAR) {
+                        || apart == 0 && Areas.intersection(outline, other).getArea() > NEAR) {
                     pairs.add(new Pair(i, j, apart));
                 }
             }

@@ -1,0 +1,217 @@
+package dev.tranche.core.geometry;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.locationtech.jts.algorithm.LineIntersector;
+import org.locationtech.jts.algorithm.RobustLineIntersector;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.TopologyException;
+import org.locationtech.jts.noding.MCIndexNoder;
+import org.locationtech.jts.noding.NodedSegmentString;
+import org.locationtech.jts.noding.Noder;
+import org.locationtech.jts.noding.SegmentIntersector;
+import org.locationtech.jts.noding.SegmentString;
+
+/**
+ * Breaks lines where they meet, and wherever a corner all but lies on one, until none meet but at their ends.
+ *
+ * <p>Where lines are only broken at the places that doubles give for their crossings, what is thinner than those round (the
+ * hair that is left between two cuts along one edge) may turn inside out, and take with it whatever crosses nothing else. Here
+ * such a hair closes. Pairs of lines that may meet are found by JTS.
+ */
+final class Breaking implements Noder {
+    /** A hundred times what doubles round at 300 mm, mm; a corner moves by hardly more. */
+    private static final double CLOSE = 1e-11;
+    /** Two are enough where nothing is close, and three or four where something is. */
+    private static final int MOST_ROUNDS = 20;
+
+    private final Effort effort;
+    private List<NodedSegmentString> broken = List.of();
+
+    /** @param effort counts crossings, and pairs looked at */
+    Breaking(Effort effort) {
+        this.effort = effort;
+    }
+
+    /** @throws TopologyException if lines are so close so often that it does not end */
+    @Override
+    @SuppressWarnings("rawtypes")
+    public void computeNodes(Collection lines) {
+        broken = strings(lines);
+        for (int round = 0; round < MOST_ROUNDS; round++) {
+            Round looked = new Round(round == 0);
+            MCIndexNoder pairs = new MCIndexNoder(looked, CLOSE);
+            pairs.computeNodes(broken);
+            broken.forEach(looked::closeCorners);
+            broken = looked.joined(strings(pairs.getNodedSubstrings()));
+            if (looked.isQuiet()) {
+                return;
+            }
+        }
+        throw new TopologyException("Lines lie too close to be broken.");
+    }
+
+    @SuppressWarnings("unchecked")
+    private static List<NodedSegmentString> strings(Collection<?> lines) {
+        return List.copyOf((Collection<NodedSegmentString>) lines);
+    }
+
+    @Override
+    public Collection<NodedSegmentString> getNodedSubstrings() {
+        return broken;
+    }
+
+    /** One look at all pairs that may meet. */
+    private final class Round implements SegmentIntersector {
+        private final boolean first;
+        private final LineIntersector crossing = new RobustLineIntersector();
+        private boolean quiet = true;
+        /** Corners that are one, each with one that comes before it. */
+        private final Map<Coordinate, Coordinate> same = new HashMap<>();
+
+        Round(boolean first) {
+            this.first = first;
+        }
+
+        boolean isQuiet() {
+            return quiet;
+        }
+
+        @Override
+        public boolean isDone() {
+            return false;
+        }
+
+        @Override
+        public void processIntersections(SegmentString a, int atA, SegmentString b, int atB) {
+            if (a == b && atA == atB) {
+                return;
+            }
+            if (first) {
+                effort.look();
+            } else {
+                effort.step();
+            }
+            Coordinate a0 = a.getCoordinate(atA);
+            Coordinate a1 = a.getCoordinate(atA + 1);
+            Coordinate b0 = b.getCoordinate(atB);
+            Coordinate b1 = b.getCoordinate(atB + 1);
+            // Each of the four may have to break a line.
+            boolean knot = !(a == b && follow(a, atA, atB));
+            if (meets(a0, b, atB, knot) | meets(a1, b, atB, knot) | meets(b0, a, atA, knot) | meets(b1, a, atA, knot)) {
+                return;
+            }
+            crossing.computeIntersection(a0, a1, b0, b1);
+            if (crossing.isProper()) {
+                effort.crossing();
+                cut(a, atA, crossing.getIntersection(0));
+                cut(b, atB, crossing.getIntersection(0));
+            }
+        }
+
+        private static boolean follow(SegmentString line, int at, int other) {
+            return Math.abs(at - other) == 1
+                    || Math.abs(at - other) == line.size() - 2
+                            && line.getCoordinate(0).equals2D(line.getCoordinate(line.size() - 1));
+        }
+
+        /**
+         * Whether a corner lies on a line, as nearly as can be told, and breaks it there.
+         *
+         * @param knot whether corners that are the same are where lines meet, and not where one goes on
+         */
+        private boolean meets(Coordinate corner, SegmentString line, int at, boolean knot) {
+            Coordinate from = line.getCoordinate(at);
+            Coordinate to = line.getCoordinate(at + 1);
+            if (corner.equals2D(from) || corner.equals2D(to)) {
+                boolean atItsEnd = at == 0 && corner.equals2D(from) || at == line.size() - 2 && corner.equals2D(to);
+                if (knot && !atItsEnd) {
+                    ((NodedSegmentString) line).addIntersection(corner, at);
+                }
+                return true;
+            }
+            if (isBeside(corner.x, from.x, to.x) || isBeside(corner.y, from.y, to.y)) {
+                return false;
+            }
+            double dx = to.x - from.x;
+            double dy = to.y - from.y;
+            double twiceArea = dx * (corner.y - from.y) - dy * (corner.x - from.x);
+            if (twiceArea * twiceArea > CLOSE * CLOSE * (dx * dx + dy * dy)) {
+                return false;
+            }
+            if (corner.distance(from) < CLOSE) {
+                join(corner, from);
+                return true;
+            }
+            if (corner.distance(to) < CLOSE) {
+                join(corner, to);
+                return true;
+            }
+            cut(line, at, corner);
+            return true;
+        }
+
+        private static boolean isBeside(double corner, double from, double to) {
+            return corner < Math.min(from, to) - CLOSE || corner > Math.max(from, to) + CLOSE;
+        }
+
+        private void cut(SegmentString line, int at, Coordinate where) {
+            ((NodedSegmentString) line).addIntersection(where, at);
+            quiet = false;
+        }
+
+        private void join(Coordinate a, Coordinate b) {
+            Coordinate first = place(a);
+            Coordinate second = place(b);
+            if (first.compareTo(second) < 0) {
+                same.put(second, first);
+            } else if (first.compareTo(second) > 0) {
+                same.put(first, second);
+            }
+            quiet = false;
+        }
+
+        private Coordinate place(Coordinate corner) {
+            Coordinate place = corner;
+            for (Coordinate before = same.get(place); before != null; before = same.get(place)) {
+                place = before;
+            }
+            return place;
+        }
+
+        /** Corners that follow one another are no pair of lines. */
+        void closeCorners(NodedSegmentString line) {
+            for (int i = 1; i < line.size(); i++) {
+                Coordinate before = line.getCoordinate(i - 1);
+                Coordinate corner = line.getCoordinate(i);
+                if (!corner.equals2D(before) && corner.distance(before) < CLOSE) {
+                    join(before, corner);
+                }
+            }
+        }
+
+        /** The same lines, with corners that are one in one place. */
+        List<NodedSegmentString> joined(List<NodedSegmentString> lines) {
+            if (same.isEmpty()) {
+                return lines;
+            }
+            List<NodedSegmentString> joined = new ArrayList<>(lines.size());
+            for (NodedSegmentString line : lines) {
+                List<Coordinate> corners = new ArrayList<>(line.size());
+                for (Coordinate corner : line.getCoordinates()) {
+                    Coordinate place = place(corner);
+                    if (corners.isEmpty() || !corners.get(corners.size() - 1).equals2D(place)) {
+                        corners.add(place);
+                    }
+                }
+                if (corners.size() > 1) {
+                    joined.add(new NodedSegmentString(corners.toArray(Coordinate[]::new), line.getData()));
+                }
+            }
+            return joined;
+        }
+    }
+}

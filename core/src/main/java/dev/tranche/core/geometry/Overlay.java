@@ -1,0 +1,39 @@
+package dev.tranche.core.geometry;
+
+import dev.tranche.core.speech.Progress;
+import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.PrecisionModel;
+import org.locationtech.jts.geom.TopologyException;
+import org.locationtech.jts.operation.overlayng.OverlayNG;
+import org.locationtech.jts.util.AssertionFailedException;
+
+/** What two areas laid over one another make, mm. */
+enum Overlay {
+    UNION(OverlayNG.UNION),
+    INTERSECTION(OverlayNG.INTERSECTION),
+    DIFFERENCE(OverlayNG.DIFFERENCE),
+    EITHER(OverlayNG.SYMDIFFERENCE);
+
+    /** As fine as a metre allows with the digits a {@code double} has, and some to spare. */
+    private static final PrecisionModel GRID = new PrecisionModel(1e11);
+
+    private static final long MOST_CROSSINGS = 10_000_000;
+    private static final String TANGLED =
+            "Two of the areas cross in over ten million places; simplify the drawing or the model.";
+
+    private final int code;
+
+    Overlay(int code) {
+        this.code = code;
+    }
+
+    /** By JTS, on lines that are broken so that no face turns inside out. Lines and points among the polygons are left out. */
+    MultiPolygon of(MultiPolygon a, MultiPolygon b) {
+        Effort effort = new Effort(MOST_CROSSINGS, TANGLED, Progress.UNHEARD);
+        try {
+            return Section.polygonsOf(OverlayNG.overlay(a, b, code, new Breaking(effort)));
+        } catch (TopologyException | AssertionFailedException tooClose) {
+            return Section.polygonsOf(OverlayNG.overlay(a, b, code, GRID));
+        }
+    }
+}
