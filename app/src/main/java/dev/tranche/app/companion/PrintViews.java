@@ -198,9 +198,14 @@ class PrintViews implements Underway {
         Set<Integer> ticked = course.ticked(visit);
         List<Tick> ticks = new ArrayList<>();
         for (int i = 0; i < acts.size(); i++) {
-            ticks.add(new Tick(i, acts.get(i).stop(), acts.get(i).text(), ticked.contains(i)));
+            ticks.add(new Tick(i, acts.get(i).stop(), unbroken(acts.get(i).text()), ticked.contains(i)));
         }
         return ticks;
+    }
+
+    /** With figures and their units on one line, however narrow a phone is. */
+    private static String unbroken(String text) {
+        return text.replaceAll("(?<=\\d) (?=°C|mm|s\\b)", "\u00a0");
     }
 
     private String behind(Duration by) {

@@ -126,6 +126,16 @@ class CompanionPageTest extends BrowserTest {
     }
 
     @Test
+    void a_figure_and_its_unit_stay_on_one_line_in_what_there_is_to_do() {
+        started("narrow");
+        browser.click("#it-stopped");
+        browser.see(".ticks", "°C");
+        assertThat((String) browser.script("return document.querySelector('.ticks').textContent"))
+                .containsPattern("\\d\u00a0°C")
+                .doesNotContainPattern("\\d (°C|mm|s)\\b");
+    }
+
+    @Test
     void the_main_press_of_a_stop_is_in_sight_on_a_phone() {
         started("in sight");
         browser.click("#it-stopped");
