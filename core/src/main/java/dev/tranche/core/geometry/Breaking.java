@@ -1,6 +1,7 @@
 package dev.tranche.core.geometry;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -23,13 +24,16 @@ import org.locationtech.jts.noding.SegmentString;
  * such a hair closes. Pairs of lines that may meet are found by JTS.
  */
 final class Breaking implements Noder {
-    /** A hundred times what doubles round at 300 mm, mm; a corner moves by hardly more. */
-    private static final double CLOSE = 1e-11;
+    /** Of the largest coordinate; a hundred times what a double rounds there. */
+    private static final double PART = 3e-14;
+
     /** Two are enough where nothing is close, and three or four where something is. */
     private static final int MOST_ROUNDS = 20;
 
     private final Effort effort;
     private List<NodedSegmentString> broken = List.of();
+    /** Corners as near as this are one, mm, and move by hardly more. */
+    private double close;
 
     /** @param effort counts crossings, and pairs looked at */
     Breaking(Effort effort) {
@@ -41,9 +45,14 @@ final class Breaking implements Noder {
     @SuppressWarnings("rawtypes")
     public void computeNodes(Collection lines) {
         broken = strings(lines);
+        close = close(broken.stream()
+                .flatMap(line -> Arrays.stream(line.getCoordinates()))
+                .mapToDouble(corner -> Math.max(Math.abs(corner.x), Math.abs(corner.y)))
+                .max()
+                .orElse(0));
         for (int round = 0; round < MOST_ROUNDS; round++) {
             Round looked = new Round(round == 0);
-            MCIndexNoder pairs = new MCIndexNoder(looked, CLOSE);
+            MCIndexNoder pairs = new MCIndexNoder(looked, close);
             pairs.computeNodes(broken);
             broken.forEach(looked::closeCorners);
             broken = looked.joined(strings(pairs.getNodedSubstrings()));
@@ -52,6 +61,11 @@ final class Breaking implements Noder {
             }
         }
         throw new TopologyException("Lines lie too close to be broken.");
+    }
+
+    /** How near corners that far from the origin are one, mm: 1e-11 on any bed. */
+    static double close(double coordinate) {
+        return Math.max(1e-11, coordinate * PART);
     }
 
     @SuppressWarnings("unchecked")
@@ -139,14 +153,14 @@ final class Breaking implements Noder {
             double dx = to.x - from.x;
             double dy = to.y - from.y;
             double twiceArea = dx * (corner.y - from.y) - dy * (corner.x - from.x);
-            if (twiceArea * twiceArea > CLOSE * CLOSE * (dx * dx + dy * dy)) {
+            if (twiceArea * twiceArea > close * close * (dx * dx + dy * dy)) {
                 return false;
             }
-            if (corner.distance(from) < CLOSE) {
+            if (corner.distance(from) < close) {
                 join(corner, from);
                 return true;
             }
-            if (corner.distance(to) < CLOSE) {
+            if (corner.distance(to) < close) {
                 join(corner, to);
                 return true;
             }
@@ -154,8 +168,8 @@ final class Breaking implements Noder {
             return true;
         }
 
-        private static boolean isBeside(double corner, double from, double to) {
-            return corner < Math.min(from, to) - CLOSE || corner > Math.max(from, to) + CLOSE;
+        private boolean isBeside(double corner, double from, double to) {
+            return corner < Math.min(from, to) - close || corner > Math.max(from, to) + close;
         }
 
         private void cut(SegmentString line, int at, Coordinate where) {
@@ -187,7 +201,7 @@ final class Breaking implements Noder {
             for (int i = 1; i < line.size(); i++) {
                 Coordinate before = line.getCoordinate(i - 1);
                 Coordinate corner = line.getCoordinate(i);
-                if (!corner.equals2D(before) && corner.distance(before) < CLOSE) {
+                if (!corner.equals2D(before) && corner.distance(before) < close) {
                     join(before, corner);
                 }
             }

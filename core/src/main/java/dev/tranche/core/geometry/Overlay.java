@@ -1,6 +1,8 @@
 package dev.tranche.core.geometry;
 
 import dev.tranche.core.speech.Progress;
+import java.util.stream.DoubleStream;
+import java.util.stream.Stream;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.PrecisionModel;
 import org.locationtech.jts.geom.TopologyException;
@@ -13,9 +15,6 @@ enum Overlay {
     INTERSECTION(OverlayNG.INTERSECTION),
     DIFFERENCE(OverlayNG.DIFFERENCE),
     EITHER(OverlayNG.SYMDIFFERENCE);
-
-    /** As fine as a metre allows with the digits a {@code double} has, and some to spare. */
-    private static final PrecisionModel GRID = new PrecisionModel(1e11);
 
     private static final long MOST_CROSSINGS = 10_000_000;
     private static final String TANGLED =
@@ -33,7 +32,17 @@ enum Overlay {
         try {
             return Section.polygonsOf(OverlayNG.overlay(a, b, code, new Breaking(effort)));
         } catch (TopologyException | AssertionFailedException tooClose) {
-            return Section.polygonsOf(OverlayNG.overlay(a, b, code, GRID));
+            return Section.polygonsOf(OverlayNG.overlay(a, b, code, grid(a, b)));
         }
+    }
+
+    /** Coarser than corners are close, so that no digit is missing. */
+    private static PrecisionModel grid(MultiPolygon a, MultiPolygon b) {
+        double far = Stream.of(a.getEnvelopeInternal(), b.getEnvelopeInternal())
+                .flatMapToDouble(e -> DoubleStream.of(e.getMinX(), e.getMaxX(), e.getMinY(), e.getMaxY()))
+                .map(Math::abs)
+                .max()
+                .orElse(0);
+        return new PrecisionModel(1 / (10 * Breaking.close(far)));
     }
 }

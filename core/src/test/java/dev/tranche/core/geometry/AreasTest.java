@@ -10,10 +10,12 @@ import java.util.List;
 import java.util.Random;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import net.jqwik.api.constraints.DoubleRange;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.geom.util.AffineTransformation;
 import org.locationtech.jts.io.ParseException;
 import org.locationtech.jts.io.WKTReader;
 
@@ -62,18 +64,22 @@ class AreasTest {
                 .isCloseTo(bit.getArea(), within(1e-5));
     }
 
-    /** What is cut by zones that cross one another, layer after layer: as the colouring of a model is. */
+    /**
+     * What is cut by zones that cross one another, layer after layer: as the colouring of a model is. A terrain may come with
+     * the coordinates of its country.
+     */
     @Property(tries = 300)
-    void whatever_is_cut_and_cut_again_its_parts_come_to_the_whole(@ForAll Random random) {
+    void whatever_is_cut_and_cut_again_its_parts_come_to_the_whole(
+            @ForAll Random random, @ForAll @DoubleRange(max = 5e6) double away) {
         List<MultiPolygon> cutters = new ArrayList<>();
         for (int i = 0; i < 4; i++) {
-            cutters.add(random.nextBoolean() ? round(random) : bar(random));
+            cutters.add(moved(away, random.nextBoolean() ? round(random) : bar(random)));
         }
         // Each cut of what the ones before have left of it.
         for (int i = 1; i < cutters.size(); i++) {
             cutters.set(i, Areas.difference(cutters.get(i), cutters.get(i - 1)));
         }
-        MultiPolygon whole = round(random);
+        MultiPolygon whole = moved(away, round(random));
         List<MultiPolygon> parts = List.of(whole);
         for (int round = 0; round < 3; round++) {
             for (MultiPolygon cutter : cutters) {
@@ -88,6 +94,11 @@ class AreasTest {
             assertThat(sum).isCloseTo(whole.getArea(), within(1e-6));
             assertThat(Areas.union(parts).getArea()).isCloseTo(whole.getArea(), within(1e-6));
         }
+    }
+
+    private static MultiPolygon moved(double away, MultiPolygon area) {
+        return Areas.of(
+                AffineTransformation.translationInstance(away, -away / 3).transform(area));
     }
 
     private static MultiPolygon round(Random random) {
