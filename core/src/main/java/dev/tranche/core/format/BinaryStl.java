@@ -63,9 +63,7 @@ final class BinaryStl {
                 float py = (float) FLOAT.get(block, at + 4);
                 float pz = (float) FLOAT.get(block, at + 8);
                 if (!(StlReader.usable(px) && StlReader.usable(py) && StlReader.usable(pz))) {
-                    throw Refusal.of(
-                            "Triangle %d has a corner at (%s, %s, %s), which is no place; repair or export the model again.",
-                            first + i + 1, px, py, pz);
+                    throw StlReader.unusable("Triangle " + (first + i + 1) + " has", px, py, pz);
                 }
                 x[corner] = px;
                 y[corner] = py;

@@ -60,9 +60,7 @@ final class Corners {
         float fy = (float) py;
         float fz = (float) pz;
         if (!(StlReader.usable(fx) && StlReader.usable(fy) && StlReader.usable(fz))) {
-            throw Refusal.of(
-                    "%s gives a corner at (%s, %s, %s), which is no place; repair or export the model again.",
-                    place, px, py, pz);
+            throw StlReader.unusable(place + " gives", px, py, pz);
         }
         if (count == MOST) {
             throw Refusal.of("The model has over %,d triangles; export it with fewer.", MOST / 3);

@@ -74,6 +74,19 @@ public final class StlReader {
         return Math.abs(millimetres) < FARTHEST;
     }
 
+    /** @param has what has a corner there, and its verb */
+    static Refusal unusable(String has, double x, double y, double z) {
+        return Refusal.of(
+                "%s a corner at (%s, %s, %s), which is %s.",
+                has,
+                x,
+                y,
+                z,
+                Double.isFinite(x) && Double.isFinite(y) && Double.isFinite(z)
+                        ? "over a kilometre from the origin; move the model to the origin in the program that made it, and export it again"
+                        : "no place; repair or export the model again");
+    }
+
     /** Z in whole micrometres; heights beyond two kilometres, which no printer has, are refused. */
     static int micrometres(float millimetres) {
         return (int) Math.rint(millimetres * 1000.0);

@@ -128,7 +128,8 @@ class ModelReaderTest {
         refusesObj("v 0 zero 0\n", "Line 1, “v 0 zero 0”, does not give three");
         refusesObj("v 0 0 0\nv 0 0 1\n", "2 corners and no faces");
         refusesObj("v 0 0 NaN\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "which is no place");
-        refusesObj("v 0 0 1e30\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "which is no place");
+        refusesObj("v 0 0 1e30\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "over a kilometre from the origin; move the model");
+        refusesObj("v 4512345 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "over a kilometre from the origin; move the model");
     }
 
     @Test
