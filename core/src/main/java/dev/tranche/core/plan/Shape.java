@@ -32,11 +32,12 @@ public sealed interface Shape {
      * @param mirrored left to right, before it is turned
      */
     record Zone(Outline outline, double x, double y, double turn, boolean mirrored) implements Shape {
-        private static final double FARTHEST = 10_000;
+        /** As far from the origin as models are read. */
+        private static final double FARTHEST = 1_000_000;
 
         public Zone {
             if (!(Math.abs(x) <= FARTHEST && Math.abs(y) <= FARTHEST)) {
-                throw Refusal.of("A zone at X %s Y %s mm is nowhere near a model; give −10 000 to 10 000.", x, y);
+                throw Refusal.of("A zone at X %s Y %s mm is nowhere near a model; give −1 000 000 to 1 000 000.", x, y);
             }
             if (!(Math.abs(turn) <= 360)) {
                 throw Refusal.of("A turn of %s° is out of range; give −360 to 360.", turn);

@@ -12,6 +12,7 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.MultiPolygon;
 
 class SilhouetteTest {
     private static Coordinate at(double x, double y) {
@@ -48,6 +49,13 @@ class SilhouetteTest {
         assertThatThrownBy(() -> new Shape.Zone(new Outline.Disc(3), 1e9, 0, 0, false))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("nowhere near");
+    }
+
+    @Test
+    void a_zone_lies_on_a_model_that_was_exported_where_it_stands_in_its_country() {
+        MultiPolygon area = new Shape.Zone(new Outline.Box(30, 20), 812_345, -98_765.5, 30, false).area();
+        assertThat(area.getArea()).isCloseTo(600, within(1e-6));
+        assertThat(area.getCentroid().getX()).isCloseTo(812_345, within(1e-6));
     }
 
     @Test
