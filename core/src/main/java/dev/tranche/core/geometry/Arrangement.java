@@ -27,7 +27,7 @@ import org.locationtech.jts.noding.snapround.SnapRoundingNoder;
 /**
  * Fills closed loops that cross, touch or lie over one another, each as often as it likes.
  *
- * <p>Lines are first broken where they meet, by JTS. A sweep from left to right then tells for each piece how often
+ * <p>Lines are first broken where they meet ({@link Breaking}). A sweep from left to right then tells for each piece how often
  * the loops wind round the plane just below and just above it, from the piece beneath; those with solid on one side
  * only are the outline, and are walked with the solid on their left. So the work grows with the corners and crossings
  * there are, times the logarithm of their number, however deep loops nest.
@@ -91,7 +91,7 @@ public final class Arrangement {
                 return filled;
             }
         } catch (TopologyException tooClose) {
-            // They go to a grid, too.
+            // As where what was broken fills nothing valid: to the grid.
         }
         return new Arrangement(rule).filledOrFixed(broken(lines.values(), new SnapRoundingNoder(NANOMETRES)));
     }
