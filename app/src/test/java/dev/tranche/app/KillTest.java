@@ -28,6 +28,7 @@ import org.junit.jupiter.api.io.TempDir;
 /** The server is killed, for real, in the middle of edits; all that it acknowledged is there when it runs again. */
 class KillTest {
     private static final Duration PATIENCE = Duration.ofSeconds(90);
+    private static final Pattern JOB = Pattern.compile("hx-get=\"(/jobs/[^\"]+)\"");
 
     @TempDir
     private Path data;
@@ -77,9 +78,9 @@ class KillTest {
         assertThat(acknowledged.get()).isGreaterThanOrEqualTo(25);
 
         server = start();
-        String desk = get(plan).body();
+        String desk = page(plan);
         Matcher edition = Pattern.compile("name=\"seen\" value=\"(\\d+)\"").matcher(desk);
-        assertThat(edition.find()).isTrue();
+        assertThat(edition.find()).as(desk).isTrue();
         int kept = Integer.parseInt(edition.group(1));
         // The edit under way when the kill came may have been kept without being acknowledged.
         assertThat(kept).isBetween(acknowledged.get(), acknowledged.get() + 1);
@@ -89,8 +90,7 @@ class KillTest {
     /** {@code -Dtranche.kills=50} does it as often as a long print might need it. */
     private void ticksThroughKills(String plan) throws Exception {
         post(plan + "/print", "");
-        Matcher found = Pattern.compile("data-print=\"([^\"]+)\"")
-                .matcher(get(plan + "/print").body());
+        Matcher found = Pattern.compile("data-print=\"([^\"]+)\"").matcher(page(plan + "/print"));
         assertThat(found.find()).isTrue();
         String print = found.group(1);
         int kills = Integer.getInteger("tranche.kills", 3);
@@ -101,7 +101,7 @@ class KillTest {
             assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
             server.destroyForcibly().waitFor();
             server = start();
-            String page = get(plan + "/print").body();
+            String page = page(plan + "/print");
             for (int told = 1; told <= i; told++) {
                 assertThat(page).contains("tick " + told + " of many");
             }
@@ -153,11 +153,23 @@ class KillTest {
                         .POST(BodyPublishers.ofByteArray(body.toByteArray()))
                         .build(),
                 BodyHandlers.ofString());
-        Pattern job = Pattern.compile("hx-get=\"(/jobs/[^\"]+)\"");
-        for (Matcher m = job.matcher(answer.body()); m.find(); m = job.matcher(answer.body())) {
+        return whenDone(answer).headers().firstValue("HX-Redirect").orElseThrow();
+    }
+
+    /** A page of a plan, which a server that has just started may have to cut first. */
+    private String page(String path) throws Exception {
+        HttpResponse<String> answer = get(path);
+        HttpResponse<String> done = whenDone(answer);
+        return (done == answer ? answer : get(path)).body();
+    }
+
+    /** Waits as a page does that shows progress. */
+    private HttpResponse<String> whenDone(HttpResponse<String> first) throws Exception {
+        HttpResponse<String> answer = first;
+        for (Matcher m = JOB.matcher(answer.body()); m.find(); m = JOB.matcher(answer.body())) {
             answer = get(m.group(1));
         }
-        return answer.headers().firstValue("HX-Redirect").orElseThrow();
+        return answer;
     }
 
     private HttpResponse<String> get(String path) throws IOException, InterruptedException {
