@@ -23,6 +23,7 @@ final class AsciiStl {
     private int corners;
     private int cornersOfFacet;
     private int line;
+    private Origin origin;
     private boolean closed;
 
     private AsciiStl() {}
@@ -73,27 +74,30 @@ final class AsciiStl {
             y = Arrays.copyOf(y, 2 * corners);
             z = Arrays.copyOf(z, 2 * corners);
         }
-        x[corners] = number(words, text);
-        y[corners] = number(words, text);
-        z[corners] = StlReader.micrometres(number(words, text));
+        double px = number(words, text);
+        double py = number(words, text);
+        float pz = (float) number(words, text);
+        origin = origin == null ? Origin.near(px, py) : origin;
+        x[corners] = origin.x(px);
+        y[corners] = origin.y(py);
+        z[corners] = StlReader.micrometres(pz);
+        if (!(StlReader.usable(x[corners]) && StlReader.usable(y[corners]) && StlReader.usable(pz))) {
+            throw StlReader.unusable("Line " + line + " gives", px, py, pz);
+        }
         corners++;
         if (++cornersOfFacet > 3) {
             throw Refusal.of("Line %d is a fourth corner; STL facets have three. Export the model again.", line);
         }
     }
 
-    private float number(StringTokenizer words, String text) {
+    private double number(StringTokenizer words, String text) {
         try {
-            float value = Float.parseFloat(words.hasMoreTokens() ? words.nextToken() : "");
-            if (StlReader.usable(value)) {
-                return value;
-            }
+            return Double.parseDouble(words.hasMoreTokens() ? words.nextToken() : "");
         } catch (NumberFormatException e) {
-            // said below, as for numbers that are no place
+            throw Refusal.of(
+                    "Line %d, “%s”, does not give three coordinates; repair or export the model again.",
+                    line, Words.quoted(text));
         }
-        throw Refusal.of(
-                "Line %d, “%s”, does not give three coordinates; repair or export the model again.",
-                line, Words.quoted(text));
     }
 
     private Mesh finish() {

@@ -15,6 +15,9 @@ final class BinaryStl {
     private static final VarHandle INT = MethodHandles.byteArrayViewVarHandle(int[].class, ByteOrder.LITTLE_ENDIAN);
     private static final int BLOCK = 4096;
 
+    /** Bytes of a triangle before its first corner: its normal. */
+    private static final int FIRST = 12;
+
     private BinaryStl() {}
 
     /** The count in the header, as the unsigned number it is. */
@@ -43,30 +46,34 @@ final class BinaryStl {
         float[] y = new float[3 * triangles];
         int[] z = new int[3 * triangles];
         byte[] block = new byte[BLOCK * StlReader.RECORD];
+        Origin origin = new Origin(0, 0);
         for (int t = 0; t < triangles; t += BLOCK) {
             int here = Math.min(BLOCK, triangles - t);
             if (in.readNBytes(block, 0, here * StlReader.RECORD) < here * StlReader.RECORD) {
                 throw Refusal.of("The file ends inside triangle %d of %d; copy or export it again.", t + 1, triangles);
             }
-            decode(block, here, t, x, y, z);
+            if (t == 0) {
+                origin = Origin.near((float) FLOAT.get(block, FIRST), (float) FLOAT.get(block, FIRST + 4));
+            }
+            decode(block, here, t, origin, x, y, z);
             progress.at(StlReader.HEADER + (long) (t + here) * StlReader.RECORD, size);
         }
         return Mesh.of(x, y, z);
     }
 
-    private static void decode(byte[] block, int here, int first, float[] x, float[] y, int[] z) {
+    private static void decode(byte[] block, int here, int first, Origin origin, float[] x, float[] y, int[] z) {
         int corner = 3 * first;
         for (int i = 0; i < here; i++) {
-            int at = i * StlReader.RECORD + 12;
+            int at = i * StlReader.RECORD + FIRST;
             for (int c = 0; c < 3; c++, at += 12, corner++) {
                 float px = (float) FLOAT.get(block, at);
                 float py = (float) FLOAT.get(block, at + 4);
                 float pz = (float) FLOAT.get(block, at + 8);
-                if (!(StlReader.usable(px) && StlReader.usable(py) && StlReader.usable(pz))) {
+                x[corner] = origin.x(px);
+                y[corner] = origin.y(py);
+                if (!(StlReader.usable(x[corner]) && StlReader.usable(y[corner]) && StlReader.usable(pz))) {
                     throw StlReader.unusable("Triangle " + (first + i + 1) + " has", px, py, pz);
                 }
-                x[corner] = px;
-                y[corner] = py;
                 z[corner] = StlReader.micrometres(pz);
             }
         }

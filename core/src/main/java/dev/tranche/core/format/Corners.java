@@ -23,6 +23,7 @@ final class Corners {
     private int[] labels = new int[1024];
     private int count;
     private int label;
+    private Origin origin;
     private final Map<Label, Integer> known = new LinkedHashMap<>();
 
     private int item;
@@ -56,8 +57,9 @@ final class Corners {
 
     /** @param place where the file gives it, for the sentence that refuses it */
     void add(double px, double py, double pz, String place) {
-        float fx = (float) px;
-        float fy = (float) py;
+        origin = origin == null ? Origin.near(px, py) : origin;
+        float fx = origin.x(px);
+        float fy = origin.y(py);
         float fz = (float) pz;
         if (!(StlReader.usable(fx) && StlReader.usable(fy) && StlReader.usable(fz))) {
             throw StlReader.unusable(place + " gives", px, py, pz);

@@ -69,7 +69,7 @@ public final class StlReader {
         return BinaryStl.count(head) * RECORD + HEADER == size;
     }
 
-    /** Whether {@code millimetres} can be a coordinate: a number, less than a kilometre from the origin. */
+    /** Whether {@code millimetres} can be a coordinate: a number, less than a kilometre from the model's {@link Origin}. */
     static boolean usable(float millimetres) {
         return Math.abs(millimetres) < FARTHEST;
     }
@@ -83,7 +83,7 @@ public final class StlReader {
                 y,
                 z,
                 Double.isFinite(x) && Double.isFinite(y) && Double.isFinite(z)
-                        ? "over a kilometre from the origin; move the model to the origin in the program that made it, and export it again"
+                        ? "over a kilometre from where the model begins; repair the model in the program that made it, or move it down to the bed, and export it again"
                         : "no place; repair or export the model again");
     }
 

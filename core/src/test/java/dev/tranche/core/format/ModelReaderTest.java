@@ -12,6 +12,8 @@ import dev.tranche.core.units.Height;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.zip.ZipEntry;
@@ -128,8 +130,69 @@ class ModelReaderTest {
         refusesObj("v 0 zero 0\n", "Line 1, “v 0 zero 0”, does not give three");
         refusesObj("v 0 0 0\nv 0 0 1\n", "2 corners and no faces");
         refusesObj("v 0 0 NaN\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "which is no place");
-        refusesObj("v 0 0 1e30\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "over a kilometre from the origin; move the model");
-        refusesObj("v 4512345 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "over a kilometre from the origin; move the model");
+        refusesObj("v 0 0 1e30\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "over a kilometre from where the model begins; repair");
+        refusesObj(
+                "v 4512345 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "over a kilometre from where the model begins; repair");
+        refusesObj("v 1e30 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "Line 4 gives a corner at (1.0E30, 0.0, 0.0)");
+    }
+
+    /** A wedge of 60 × 40 × 10 mm, its corners told from so far away. */
+    private static String wedge(double x, double y) {
+        StringBuilder obj = new StringBuilder();
+        for (double[] corner :
+                new double[][] {{0, 0, 0}, {60, 0, 0}, {60, 40, 0}, {0, 40, 0}, {0, 0, 10}, {60, 0, 10}}) {
+            obj.append("v %s %s %s%n".formatted(x + corner[0], y + corner[1], corner[2]));
+        }
+        return obj.append("f 4 3 2 1\nf 1 2 6 5\nf 2 3 6\nf 4 1 5\nf 5 6 3 4\n").toString();
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0, 0", "999000, -999000", "4512345.6, 5401234.5", "-4512345600, 5401234500", "32512345, 7"})
+    void what_was_cut_out_of_a_map_is_read_however_far_away_the_map_begins(double x, double y) throws IOException {
+        // Maps tell places in metres from where their zone begins: up to 833 km to the east and 10,000 km to the north
+        // in the Universal Transverse Mercator grid (DMA TM 8358.2, 1989, from memory); programs take metres for mm.
+        Body wedge = read(wedge(x, y));
+        assertThat(wedge.volume()).isCloseTo(12_000, within(50.0));
+        assertThat(wedge.footprint().getWidth()).isCloseTo(60, within(0.07));
+        assertThat(wedge.footprint().getHeight()).isCloseTo(40, within(0.07));
+    }
+
+    @Test
+    void stl_from_a_map_is_read_as_finely_as_the_file_holds_it() throws IOException {
+        StringBuilder text = new StringBuilder("solid map\n");
+        ByteBuffer bytes = ByteBuffer.allocate(84 + 2 * 50).order(ByteOrder.LITTLE_ENDIAN);
+        bytes.putInt(80, 2).position(84);
+        double[][][] facets = {{{0, 0, 0}, {60.5, 0, 0}, {60.5, 40, 9}}, {{0, 0, 0}, {60.5, 40, 9}, {0, 40, 9}}};
+        for (double[][] facet : facets) {
+            text.append("facet normal 0 0 1\nouter loop\n");
+            bytes.putFloat(0).putFloat(0).putFloat(0);
+            for (double[] corner : facet) {
+                text.append("vertex %s %s %s%n".formatted(512345.25 + corner[0], 5401234.25 + corner[1], corner[2]));
+                bytes.putFloat((float) (512345.25 + corner[0]))
+                        .putFloat((float) (5401234.25 + corner[1]))
+                        .putFloat((float) corner[2]);
+            }
+            text.append("endloop\nendfacet\n");
+            bytes.putShort((short) 0);
+        }
+        text.append("endsolid map\n");
+
+        Body fromText = read(text.toString());
+        assertThat(fromText.footprint().getWidth()).isCloseTo(60.5, within(0.07));
+        assertThat(fromText.footprint().getHeight()).isCloseTo(40, within(0.07));
+        // At 5,400,000 a float knows halves.
+        Body fromBytes = read(bytes.array());
+        assertThat(fromBytes.footprint().getWidth()).isCloseTo(60.5, within(0.07));
+        assertThat(fromBytes.footprint().getHeight()).isCloseTo(40, within(0.5));
+        assertThat(fromBytes.height()).isEqualTo(Height.ofMillimetres(9));
+    }
+
+    @Test
+    void tiles_of_one_map_in_two_files_lie_beside_one_another() throws IOException {
+        Body west = read(wedge(4512345.5, 5401234.5));
+        Body east = read(wedge(4512345.5 + 60, 5401234.5));
+        assertThat(east.footprint().getMinX()).isCloseTo(west.footprint().getMaxX(), within(0.07));
+        assertThat(east.footprint().getMinY()).isEqualTo(west.footprint().getMinY());
     }
 
     @Test
