@@ -114,22 +114,22 @@ class LibraryTest extends BrowserTest {
             browser.see(card, "Being drawn");
             browser.script("document.querySelector('" + card + " input[name=plan]').click()");
             browser.click("#acts-" + plan.id() + " summary");
-            browser.type("#name-" + plan.id(), "Drawn at la");
+            browser.type("#name-" + plan.id(), "Etched at la");
             browser.until(() -> browser.script("return Boolean(window.arrive)").equals(true));
             browser.script("window.arrive()");
             browser.see(card, "whole print");
             assertThat(browser.text("#chosen-count")).isEqualTo("1");
             browser.press("st", Keys.ENTER);
-            browser.see(card + " h2", "Drawn at last");
+            browser.see(card + " h2", "Etched at last");
             assertThat(browser.find(card + " input[name=plan]").isSelected()).isTrue();
             assertThat(browser.find(card + " input[name=plan]").getAccessibleName())
-                    .isEqualTo("Choose Drawn at last");
-            find("drawn");
-            browser.until(() -> browser.path().contains("q=drawn"));
-            see("Drawn at last");
+                    .isEqualTo("Choose Etched at last");
+            find("etched");
+            browser.until(() -> browser.path().contains("q=etched"));
+            see("Etched at last");
             browser.choose("#sort", "name");
             browser.until(() -> browser.path().contains("sort=NAME"));
-            see("Drawn at last");
+            see("Etched at last");
             assertThat(browser.find(card + " input[name=plan]").isSelected()).isTrue();
             assertThat(browser.text("#chosen-count")).isEqualTo("1");
         } finally {

@@ -7,13 +7,16 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
 import org.openqa.selenium.JavascriptExecutor;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.StaleElementReferenceException;
 import org.openqa.selenium.WebElement;
+import org.openqa.selenium.WindowType;
 import org.openqa.selenium.chrome.ChromeDriver;
 import org.openqa.selenium.chrome.ChromeDriverService;
 import org.openqa.selenium.chrome.ChromeOptions;
@@ -26,12 +29,12 @@ public final class Browser implements AutoCloseable {
     private static final Duration PATIENCE = Duration.ofSeconds(30);
 
     private final ChromeDriver driver;
-    private final String root;
+    private String root;
     private final Path downloads;
     private final Path profile;
 
     public Browser(int port) {
-        root = "http://localhost:" + port;
+        at(port);
         try {
             downloads = Files.createTempDirectory("tranche-downloads");
             profile = Files.createTempDirectory("tranche-browser");
@@ -56,6 +59,28 @@ public final class Browser implements AutoCloseable {
                     .build();
             driver = new ChromeDriver(service, options);
             size(1280, 800);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** Looks at the application on that port from now on. */
+    public void at(int port) {
+        root = "http://localhost:" + port;
+    }
+
+    /** As if somebody else sat down at it: one empty window, no cookies, nothing stored and nothing downloaded. */
+    public void forget() {
+        Set<String> old = driver.getWindowHandles();
+        String window = driver.switchTo().newWindow(WindowType.TAB).getWindowHandle();
+        for (String other : old) {
+            driver.switchTo().window(other).close();
+        }
+        driver.switchTo().window(window);
+        driver.executeCdpCommand("Network.clearBrowserCookies", Map.of());
+        driver.executeCdpCommand("Storage.clearDataForOrigin", Map.of("origin", root, "storageTypes", "all"));
+        try (Stream<Path> files = Files.list(downloads)) {
+            files.forEach(file -> file.toFile().delete());
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -8,7 +8,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.boot.test.web.server.LocalServerPort;
 
-/** A running application and a browser that looks at it, one for all tests of a class. */
+/** A running application and a browser that looks at it; to each class of tests it comes as good as new. */
 public abstract class BrowserTest extends OnePlanTest {
     protected static Browser browser;
 
@@ -20,14 +20,17 @@ public abstract class BrowserTest extends OnePlanTest {
 
     @BeforeEach
     void openBrowser() {
-        browser = browser == null ? new Browser(port) : browser;
+        if (browser == null) {
+            browser = new Browser(port);
+            Runtime.getRuntime().addShutdownHook(new Thread(browser::close));
+        }
+        browser.at(port);
         browser.size(1280, 800);
     }
 
     @AfterAll
-    static void closeBrowser() {
-        browser.close();
-        browser = null;
+    static void leaveBrowser() {
+        browser.forget();
     }
 
     protected Path file(String name, byte[] bytes) throws IOException {
