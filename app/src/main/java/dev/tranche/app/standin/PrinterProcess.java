@@ -71,6 +71,7 @@ public final class PrinterProcess implements Device, AutoCloseable {
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-Xmx256m",
                 "-XX:+UseSerialGC",
+                "-XX:TieredStopAtLevel=1",
                 "-Xshare:auto",
                 "-cp",
                 System.getProperty("surefire.test.class.path", System.getProperty("java.class.path"))));
