@@ -6,11 +6,14 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import dev.tranche.core.check.Bench;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.speech.Refusal;
+import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
+import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
@@ -87,6 +90,41 @@ class ScheduleTest {
         assertThat(Schedule.suggested(ledger, at("2026-11-25T08:00"), TEN, night)
                         .start())
                 .isEqualTo(at("2026-11-25T08:00"));
+    }
+
+    @Test
+    void a_start_at_which_somebody_is_there_is_passed_over_if_a_swap_would_be_missed() {
+        // Swaps come a minute and a half and five and a half after the start.
+        assertThat(ledger.swaps())
+                .extracting(s -> s.startsAt() / 60)
+                .satisfiesExactly(first -> assertThat(first).isBetween(1.0, 2.0), second -> assertThat(second)
+                        .isBetween(5.25, 6.0));
+        ZonedDateTime wished = at("2026-11-25T18:55");
+        Duration minute = Duration.ofMinutes(1);
+        List<QuietTime> nap =
+                List.of(new QuietTime(EnumSet.allOf(DayOfWeek.class), LocalTime.of(19, 0, 12), LocalTime.of(19, 4)));
+        assertThat(Schedule.of(ledger, wished, minute, nap).missed()).isEqualTo(1);
+        // At 19:00 one is still awake, and asleep at the first swap.
+        assertThat(Schedule.of(ledger, wished.plusMinutes(5), minute, nap).missed())
+                .isEqualTo(1);
+        Schedule other = Schedule.suggested(ledger, wished, minute, nap);
+        assertThat(other.missed()).isZero();
+        assertThat(other.start()).isEqualTo(at("2026-11-25T19:05"));
+    }
+
+    @Test
+    void halts_stand_among_the_swaps_as_they_come() {
+        Ledger halting = new Bench()
+                .start(1, Spools.CHALK)
+                .start(2, Spools.BURGUNDY)
+                .halt(0.6, "lay the nut in")
+                .halt(2.4, "look")
+                .ledger();
+        Schedule schedule = Schedule.of(halting, at("2026-11-25T19:00"), TEN, List.of());
+        assertThat(schedule.stops()).extracting(Schedule.Stop::swap).containsExactly(false, true, true, false);
+        assertThat(schedule.stops()).isSortedAccordingTo(Comparator.comparing(Schedule.Stop::at));
+        assertThat(schedule.stops()).allMatch(Schedule.Stop::needsPerson);
+        assertThat(schedule.at(60)).isEqualTo(at("2026-11-25T19:01"));
     }
 
     @Test
