@@ -374,6 +374,27 @@ class LedgerTest {
     }
 
     @Test
+    void a_pace_is_taken_off_again_as_it_was_put_on() {
+        BasePrint usual = three().ledger().base();
+        Pace slow = new Pace(1.25, 0.9);
+        assertThat(usual.at(slow).at(slow).seconds()).isCloseTo(1.25 * usual.seconds(), within(1e-6));
+        assertThat(usual.at(slow).at(Pace.AS_RECKONED).seconds()).isCloseTo(usual.seconds(), within(1e-6));
+    }
+
+    @Test
+    void a_swap_lies_between_the_layers_that_it_parts() {
+        Ledger ledger = three().ledger();
+        assertThat(ledger.swaps()).extracting(Swap::number).containsExactly(1, 2);
+        assertThat(ledger.swaps()).extracting(Swap::place).containsExactly("before layer 6", "before layer 11");
+        for (Swap swap : ledger.swaps()) {
+            assertThat(ledger.layers().end(swap.layer() - 1)).isCloseTo(swap.startsAt(), within(1e-6));
+            assertThat(ledger.layers().begin(swap.layer())).isCloseTo(swap.startsAt() + swap.seconds(), within(1e-6));
+        }
+        assertThat(ledger.layers().end(15)).isCloseTo(ledger.totalSeconds(), within(1e-6));
+        assertThat(halves().ledger().swaps()).extracting(Swap::place).contains("in layer 1");
+    }
+
+    @Test
     void current_is_watts_times_hours_times_the_tariff() {
         Bench bench = three();
         double plastic = bench.ledger().cost().value();
@@ -459,6 +480,7 @@ class LedgerTest {
         Ledger ledger = bench.ledger();
         double perCubicMillimetre =
                 1.15 / (bench.printer.lineWidth() * 0.2 * bench.printer.motion().printSpeed());
+        double ways = 0;
         for (SpoolUse use : ledger.uses()) {
             double purge = ledger.swaps().stream()
                     .filter(s -> s.in().equals(use.spool()))
@@ -470,7 +492,9 @@ class LedgerTest {
             assertThat(seconds)
                     .isBetween(-1e-6, ledger.tower().orElseThrow().layers().size() + 1e-6);
             assertThat(seconds).isCloseTo(Math.rint(seconds), within(1e-6));
+            ways += seconds;
         }
+        assertThat(ways).isCloseTo(ledger.tower().orElseThrow().layers().size(), within(1e-6));
         assertThat(ledger.timePerColour().value()).isCloseTo(ledger.totalSeconds(), within(1e-6));
     }
 
