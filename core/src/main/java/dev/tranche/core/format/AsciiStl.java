@@ -81,8 +81,8 @@ final class AsciiStl {
         x[corners] = origin.x(px);
         y[corners] = origin.y(py);
         z[corners] = StlReader.micrometres(pz);
-        if (!(StlReader.usable(x[corners]) && StlReader.usable(y[corners]) && StlReader.usable(pz))) {
-            throw StlReader.unusable("Line " + line + " gives", px, py, pz);
+        if (!Origin.reaches(x[corners], y[corners], pz)) {
+            throw Origin.beyond("Line " + line + " gives", px, py, pz);
         }
         corners++;
         if (++cornersOfFacet > 3) {

@@ -53,7 +53,7 @@ final class BinaryStl {
                 throw Refusal.of("The file ends inside triangle %d of %d; copy or export it again.", t + 1, triangles);
             }
             if (t == 0) {
-                origin = Origin.near((float) FLOAT.get(block, FIRST), (float) FLOAT.get(block, FIRST + 4));
+                origin = Origin.nearInFloats((float) FLOAT.get(block, FIRST), (float) FLOAT.get(block, FIRST + 4));
             }
             decode(block, here, t, origin, x, y, z);
             progress.at(StlReader.HEADER + (long) (t + here) * StlReader.RECORD, size);
@@ -71,8 +71,8 @@ final class BinaryStl {
                 float pz = (float) FLOAT.get(block, at + 8);
                 x[corner] = origin.x(px);
                 y[corner] = origin.y(py);
-                if (!(StlReader.usable(x[corner]) && StlReader.usable(y[corner]) && StlReader.usable(pz))) {
-                    throw StlReader.unusable("Triangle " + (first + i + 1) + " has", px, py, pz);
+                if (!Origin.reaches(x[corner], y[corner], pz)) {
+                    throw Origin.beyond("Triangle " + (first + i + 1) + " has", px, py, pz);
                 }
                 z[corner] = StlReader.micrometres(pz);
             }

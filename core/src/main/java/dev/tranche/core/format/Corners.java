@@ -61,8 +61,8 @@ final class Corners {
         float fx = origin.x(px);
         float fy = origin.y(py);
         float fz = (float) pz;
-        if (!(StlReader.usable(fx) && StlReader.usable(fy) && StlReader.usable(fz))) {
-            throw StlReader.unusable(place + " gives", px, py, pz);
+        if (!Origin.reaches(fx, fy, fz)) {
+            throw Origin.beyond(place + " gives", px, py, pz);
         }
         if (count == MOST) {
             throw Refusal.of("The model has over %,d triangles; export it with fewer.", MOST / 3);

@@ -18,7 +18,6 @@ import java.util.Locale;
 public final class StlReader {
     static final int HEADER = 84;
     static final int RECORD = 50;
-    private static final double FARTHEST = 1_000_000;
 
     private StlReader() {}
 
@@ -67,24 +66,6 @@ public final class StlReader {
     /** A count that fits the size settles it, even if the header begins with “solid”, as some exporters write. */
     private static boolean isBinary(byte[] head, long size) {
         return BinaryStl.count(head) * RECORD + HEADER == size;
-    }
-
-    /** Whether {@code millimetres} can be a coordinate: a number, less than a kilometre from the model's {@link Origin}. */
-    static boolean usable(float millimetres) {
-        return Math.abs(millimetres) < FARTHEST;
-    }
-
-    /** @param has what has a corner there, and its verb */
-    static Refusal unusable(String has, double x, double y, double z) {
-        return Refusal.of(
-                "%s a corner at (%s, %s, %s), which is %s.",
-                has,
-                x,
-                y,
-                z,
-                Double.isFinite(x) && Double.isFinite(y) && Double.isFinite(z)
-                        ? "over a kilometre from where the model begins; repair the model in the program that made it, or move it down to the bed, and export it again"
-                        : "no place; repair or export the model again");
     }
 
     /** Z in whole micrometres; heights beyond two kilometres, which no printer has, are refused. */

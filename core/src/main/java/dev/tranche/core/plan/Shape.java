@@ -33,11 +33,11 @@ public sealed interface Shape {
      */
     record Zone(Outline outline, double x, double y, double turn, boolean mirrored) implements Shape {
         /** As far from the origin as models are read. */
-        private static final double FARTHEST = 1_000_000;
+        private static final double FARTHEST = 1_500_000;
 
         public Zone {
             if (!(Math.abs(x) <= FARTHEST && Math.abs(y) <= FARTHEST)) {
-                throw Refusal.of("A zone at X %s Y %s mm is nowhere near a model; give −1 000 000 to 1 000 000.", x, y);
+                throw Refusal.of("A zone at X %s Y %s mm is nowhere near a model; give −1 500 000 to 1 500 000.", x, y);
             }
             if (!(Math.abs(turn) <= 360)) {
                 throw Refusal.of("A turn of %s° is out of range; give −360 to 360.", turn);

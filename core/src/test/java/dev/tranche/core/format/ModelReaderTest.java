@@ -130,9 +130,12 @@ class ModelReaderTest {
         refusesObj("v 0 zero 0\n", "Line 1, “v 0 zero 0”, does not give three");
         refusesObj("v 0 0 0\nv 0 0 1\n", "2 corners and no faces");
         refusesObj("v 0 0 NaN\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "which is no place");
-        refusesObj("v 0 0 1e30\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "over a kilometre from where the model begins; repair");
         refusesObj(
-                "v 4512345 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "over a kilometre from where the model begins; repair");
+                "v 0 0 1e30\nv 1 0 0\nv 0 1 0\nf 1 2 3\n",
+                "hundreds of metres away from the model or from its origin; repair");
+        refusesObj(
+                "v 4512345 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n",
+                "hundreds of metres away from the model or from its origin; repair");
         refusesObj("v 1e30 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n", "Line 4 gives a corner at (1.0E30, 0.0, 0.0)");
     }
 
@@ -147,7 +150,14 @@ class ModelReaderTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"0, 0", "999000, -999000", "4512345.6, 5401234.5", "-4512345600, 5401234500", "32512345, 7"})
+    @CsvSource({
+        "0, 0",
+        "999000, -999000",
+        "999980, -1000010",
+        "4512345.6, 5401234.5",
+        "-4512345600, 5401234500",
+        "32512345, 7"
+    })
     void what_was_cut_out_of_a_map_is_read_however_far_away_the_map_begins(double x, double y) throws IOException {
         // Maps tell places in metres from where their zone begins: up to 833 km to the east and 10,000 km to the north
         // in the Universal Transverse Mercator grid (DMA TM 8358.2, 1989, from memory); programs take metres for mm.
@@ -185,6 +195,20 @@ class ModelReaderTest {
         assertThat(fromBytes.footprint().getWidth()).isCloseTo(60.5, within(0.07));
         assertThat(fromBytes.footprint().getHeight()).isCloseTo(40, within(0.5));
         assertThat(fromBytes.height()).isEqualTo(Height.ofMillimetres(9));
+    }
+
+    @Test
+    void floats_that_know_no_millimetres_where_the_map_lies_are_refused() {
+        ByteBuffer bytes = ByteBuffer.allocate(84 + 50).order(ByteOrder.LITTLE_ENDIAN);
+        bytes.putInt(80, 1).position(84 + 12);
+        bytes.putFloat(0)
+                .putFloat(5.4e9f)
+                .putFloat(0)
+                .putFloat(60)
+                .putFloat(5.4e9f)
+                .putFloat(0);
+        bytes.putFloat(0).putFloat(5.4e9f).putFloat(9);
+        refuses(bytes.array(), "Triangle 1 has a corner at (0.0, 5.4E9, 0.0), which is hundreds of metres away");
     }
 
     @Test
