@@ -96,8 +96,11 @@ public final class Browser implements AutoCloseable {
 
     public Browser open(String path) {
         driver.get(root + path);
-        // A page that was still on its way when this one was asked for is not taken for it.
-        until(() -> "complete".equals(driver.executeScript("return document.readyState")));
+        // A page that was still on its way when this one was asked for is not taken for it, nor one that stands in for
+        // it
+        // while a plan is being cut.
+        until(() -> (Boolean) driver.executeScript(
+                "return document.readyState === 'complete' && !document.getElementById('job-progress')"));
         return this;
     }
 
