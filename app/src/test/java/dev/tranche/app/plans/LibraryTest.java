@@ -5,12 +5,24 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.plan.Spool;
 import java.util.List;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
+import org.springframework.test.context.TestPropertySource;
 
 /** Plans as a library: found, sorted, renamed, tagged, copied and put away, one or many. */
+@TestPropertySource(properties = "tranche.largest-gcode=22MB")
 class LibraryTest extends BrowserTest {
+    /** A house and a browser of its own: it counts and orders whatever plans there are. */
+    @BeforeAll
+    static void anotherBrowser() {
+        if (browser != null) {
+            browser.close();
+            browser = null;
+        }
+    }
+
     private List<String> shown() {
         return browser.until(() ->
                 browser.all(".card-plan h2").stream().map(WebElement::getText).toList());
