@@ -5,24 +5,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.plan.Spool;
 import java.util.List;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
-import org.springframework.test.context.TestPropertySource;
 
 /** Plans as a library: found, sorted, renamed, tagged, copied and put away, one or many. */
-@TestPropertySource(properties = "tranche.largest-gcode=22MB")
 class LibraryTest extends BrowserTest {
-    /** A house and a browser of its own: it counts and orders whatever plans there are. */
-    @BeforeAll
-    static void anotherBrowser() {
-        if (browser != null) {
-            browser.close();
-            browser = null;
-        }
-    }
-
     private List<String> shown() {
         return browser.until(() ->
                 browser.all(".card-plan h2").stream().map(WebElement::getText).toList());
@@ -113,15 +101,16 @@ class LibraryTest extends BrowserTest {
     void what_was_ticked_and_begun_on_a_card_outlasts_its_figures_another_name_a_search_and_a_sort() {
         PlanState plan = plan("Slow to draw");
         String card = "#card-" + plan.id();
-        // As on a slow machine: the figures do not come before something was done with the card.
+        // As on a slow machine: the figures do not come before something was done with the card. Those of others do.
         Object holding = browser.beforeEveryPage(
                 """
                 document.addEventListener("htmx:confirm", event => {
-                  if (window.arrived || !event.detail.path.endsWith("/card")) return;
+                  if (window.arrived || !event.detail.path.endsWith("/%s/card")) return;
                   event.preventDefault();
                   // A card that is not done by then asks again.
                   window.arrive = () => { window.arrived = true; event.detail.issueRequest(); };
-                });""");
+                });"""
+                        .formatted(plan.id()));
         try {
             browser.open("/?q=slow");
             browser.see(card, "Being drawn");
