@@ -15,6 +15,7 @@ import org.openqa.selenium.Dimension;
 import org.openqa.selenium.JavascriptExecutor;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.StaleElementReferenceException;
+import org.openqa.selenium.WebDriverException;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.WindowType;
 import org.openqa.selenium.chrome.ChromeDriver;
@@ -27,6 +28,9 @@ import org.springframework.util.FileSystemUtils;
 /** Debian's Chromium, without a window. It waits for what a person would wait for, never for a time. */
 public final class Browser implements AutoCloseable {
     private static final Duration PATIENCE = Duration.ofSeconds(30);
+
+    /** What Chromium says of an element whose page has gone. */
+    private static final String ANOTHER_PAGE = "Node with given id does not belong to the document";
 
     private final ChromeDriver driver;
     private String root;
@@ -96,9 +100,8 @@ public final class Browser implements AutoCloseable {
 
     public Browser open(String path) {
         driver.get(root + path);
-        // A page that was still on its way when this one was asked for is not taken for it, nor one that stands in for
-        // it
-        // while a plan is being cut.
+        // A page that was still on its way when this one was asked for is not taken for it,
+        // nor one that stands in for it while a plan is being cut.
         until(() -> (Boolean) driver.executeScript(
                 "return document.readyState === 'complete' && !document.getElementById('job-progress')"));
         return this;
@@ -194,7 +197,22 @@ public final class Browser implements AutoCloseable {
                 .ignoring(StaleElementReferenceException.class)
                 .ignoring(org.openqa.selenium.ElementNotInteractableException.class)
                 .ignoring(org.openqa.selenium.ElementClickInterceptedException.class)
-                .until(d -> what.get());
+                .until(d -> ofThisPage(what));
+    }
+
+    /**
+     * Null when the page went away while it was looked at. ChromeDriver calls most such elements stale; some (17 of 235
+     * on a page that reloads itself every 60 ms) it lets through as an unknown error of Chromium's own inspector.
+     */
+    private static <T> T ofThisPage(Supplier<T> what) {
+        try {
+            return what.get();
+        } catch (WebDriverException e) {
+            if (String.valueOf(e.getRawMessage()).contains(ANOTHER_PAGE)) {
+                return null;
+            }
+            throw e;
+        }
     }
 
     /** Waits until the text of {@code css} holds {@code words}. */
