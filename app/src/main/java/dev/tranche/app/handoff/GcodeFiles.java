@@ -16,6 +16,7 @@ import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.handoff.JoinedJobs;
+import dev.tranche.core.handoff.Said;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.macro.RenderedLine;
 import dev.tranche.core.speech.Progress;
@@ -25,6 +26,7 @@ import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -112,9 +114,24 @@ public class GcodeFiles {
                 files.takeBack(kept);
                 throw e;
             }
-            plans.giveGcode(plan.id(), new PlanState.Gcode(hash, name));
+            Said said = saidBefore(plans.get(plan.id()), hash, printer, progress);
+            plans.giveGcode(plan.id(), new PlanState.Gcode(hash, name, said));
             return "/plans/" + plan.id() + "/hand-off";
         });
+    }
+
+    /** What was said of a file holds for it with what Tranche put in and without; of any other nothing was said. */
+    private Said saidBefore(PlanState plan, String hash, Printer printer, Progress progress) {
+        Optional<PlanState.Gcode> before = plan.gcode().filter(g -> !g.said().equals(Said.NOTHING));
+        try {
+            return before.filter(
+                            g -> sliced.bare(g.hash(), printer, progress).equals(sliced.bare(hash, printer, progress)))
+                    .map(PlanState.Gcode::said)
+                    .orElse(Said.NOTHING);
+        } catch (Refusal | UncheckedIOException e) {
+            // The file before is none that this printer reads, or has gone.
+            return Said.NOTHING;
+        }
     }
 
     /** A file that was rearranged here is kept as it came, and put into the plan's order anew. */

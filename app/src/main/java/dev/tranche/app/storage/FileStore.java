@@ -56,7 +56,7 @@ public class FileStore {
     public Kept keep(InputStream in, DataSize largest) throws IOException {
         Path part = Files.createTempFile(folder, "coming-", PART);
         try {
-            MessageDigest digest = MessageDigest.getInstance("SHA-256");
+            MessageDigest digest = digest();
             try (OutputStream out = Files.newOutputStream(part)) {
                 long room = properties.largestTotal().toBytes() - total();
                 long size = copy(new DigestInputStream(in, digest), out, largest, room);
@@ -65,10 +65,23 @@ public class FileStore {
                 String hash = HexFormat.of().formatHex(digest.digest());
                 return settle(part, hash, size);
             }
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException(e);
         } finally {
             Files.deleteIfExists(part);
+        }
+    }
+
+    /** SHA-256 of all of {@code in}, in hex: what it would be kept under. */
+    public static String hash(InputStream in) throws IOException {
+        MessageDigest digest = digest();
+        new DigestInputStream(in, digest).transferTo(OutputStream.nullOutputStream());
+        return HexFormat.of().formatHex(digest.digest());
+    }
+
+    private static MessageDigest digest() {
+        try {
+            return MessageDigest.getInstance("SHA-256");
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException(e);
         }
     }
 

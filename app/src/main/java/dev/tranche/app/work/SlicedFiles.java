@@ -96,6 +96,20 @@ public class SlicedFiles {
         }
     }
 
+    /** The hash of a kept file without what Tranche put in: that of the file as its program wrote it. */
+    public String bare(String hash, Printer printer, Progress progress) {
+        SlicedFile whole = survey(hash, printer, progress);
+        if (whole.blocks().isEmpty()) {
+            return hash;
+        }
+        try (Source source = source(hash, whole);
+                InputStream in = source.open()) {
+            return FileStore.hash(in);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
     /** Puts a kept file into the order that is wished, or answers what came of it before; {@code progress} hears bytes. */
     Rearranging rearranged(String hash, Wish wish, Printer printer, Progress progress) {
         Order order = new Order(Key.of(hash, printer), printer, wish.order());

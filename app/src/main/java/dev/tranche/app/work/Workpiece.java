@@ -30,8 +30,6 @@ import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.ToolTable;
 import dev.tranche.core.speech.Severity;
-import dev.tranche.core.speech.Words;
-import dev.tranche.core.units.Volume;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -177,28 +175,6 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
     /** One copy of it without swaps. */
     public BasePrint base() {
         return reckoning.base();
-    }
-
-    /** What time and plastic go by, for people. */
-    public String filledAs() {
-        if (match().isEmpty()) {
-            return "Time and plastic are estimated with these as long as there is no sliced file.";
-        }
-        if (layout().copies().isEmpty()) {
-            return "The sliced file counts instead; the model was not found in it.";
-        }
-        double each = base().plastic().cubicMillimetres() / layout().copies().size();
-        return Words.format(
-                "The sliced file counts instead: one copy holds %.2f cm³ there, about as %s would.",
-                each / 1000,
-                BasePrint.holding(
-                                new Volume(each),
-                                cut.model().sections(),
-                                grid(),
-                                machine.printer(),
-                                plan.content().filling())
-                        .rounded()
-                        .words());
     }
 
     public Estimator estimator() {

@@ -5,12 +5,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.handoff.Said;
+import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Height;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
 
@@ -76,6 +79,33 @@ class ToolsOfFilesTest extends BrowserTest {
         browser.click("#take-swaps-out");
         assertThat(Files.readAllBytes(browser.download("stopping-without-swaps.gcode")))
                 .isEqualTo(original);
+    }
+
+    @Test
+    void what_was_said_of_a_file_holds_for_it_with_swaps_and_without_and_for_no_other() throws IOException {
+        PlanState plan = mossAndBone("said once");
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        byte[] original = twoTools("M600 ; change");
+        give("#gcode-file", file("said.gcode", original));
+        browser.choose("#stop-0", "it is that stop: add nothing");
+        browser.until(() -> browser.find("#write-swaps").isEnabled());
+        browser.click("#write-swaps");
+
+        give("#gcode-file", browser.download("said-with-swaps.gcode"));
+        browser.see(".file-facts h3", "said-with-swaps.gcode");
+        assertThat(plans.get(plan.id()).gcode().orElseThrow().said().stops())
+                .containsExactly(Map.entry(0, StopTable.Choice.ADOPT));
+        assertThat(browser.find("#write-swaps").isEnabled()).isTrue();
+
+        give("#gcode-file", file("said-as-it-came.gcode", original));
+        browser.see(".file-facts h3", "said-as-it-came.gcode");
+        assertThat(browser.find("#write-swaps").isEnabled()).isTrue();
+
+        // Sliced again it may stop elsewhere; what was said is asked again.
+        give("#gcode-file", file("said-anew.gcode", twoTools("M600 ; another")));
+        browser.see(".file-facts h3", "said-anew.gcode");
+        browser.see("main", "The G-code already holds 1 stop");
+        assertThat(plans.get(plan.id()).gcode().orElseThrow().said()).isEqualTo(Said.NOTHING);
     }
 
     @Test

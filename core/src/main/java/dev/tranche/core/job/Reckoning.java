@@ -28,6 +28,7 @@ import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.Toll;
 import dev.tranche.core.sequence.ToolTable;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Volume;
 import java.util.List;
@@ -197,6 +198,30 @@ public record Reckoning(
 
     private Ledger ledger(Estimator by, PrintOrder order) {
         return by.ledger(brief.plan(), order, brief.colouring().model().grid(), brief.shelf(), base, facts.match());
+    }
+
+    /** What time and plastic go by, for people. */
+    public String filledAs() {
+        if (facts.match().isEmpty()) {
+            return "Time and plastic are estimated with these as long as there is no sliced file.";
+        }
+        if (facts.layout().copies().isEmpty()) {
+            return "The sliced file counts instead; the model was not found in it.";
+        }
+        CutModel model = brief.colouring().model();
+        Volume each = new Volume(
+                base.plastic().cubicMillimetres() / facts.layout().copies().size());
+        return Words.format(
+                "The sliced file counts instead: one copy holds %.2f cm³ there, about as %s would.",
+                each.cubicMillimetres() / 1000,
+                BasePrint.holding(
+                                each,
+                                model.sections(),
+                                model.grid(),
+                                brief.rig().printer(),
+                                brief.terms().filling())
+                        .rounded()
+                        .words());
     }
 
     private static PrintOrder layered(Orders orders, Optional<GridMatch> match) {
