@@ -20,6 +20,9 @@ import org.locationtech.jts.operation.distance.IndexedFacetDistance;
 public final class Areas {
     public static final MultiPolygon NOTHING = Section.PLANE.createMultiPolygon();
 
+    /** Less is how overlays round, mm². */
+    public static final double SPECK = 1e-7;
+
     private Areas() {}
 
     /**
@@ -179,6 +182,17 @@ public final class Areas {
             at++;
         }
         return at;
+    }
+
+    /** Without pieces so small that only rounding leaves them. */
+    public static MultiPolygon clean(MultiPolygon area) {
+        List<Polygon> kept = new ArrayList<>();
+        for (int i = 0; i < area.getNumGeometries(); i++) {
+            if (area.getGeometryN(i).getArea() > SPECK) {
+                kept.add((Polygon) area.getGeometryN(i));
+            }
+        }
+        return kept.size() == area.getNumGeometries() ? area : of(kept);
     }
 
     /** What is in one of two areas and not in the other. */

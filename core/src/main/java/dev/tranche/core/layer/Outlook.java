@@ -2,10 +2,14 @@ package dev.tranche.core.layer;
 
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.speech.Progress;
+import java.lang.ref.SoftReference;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Supplier;
+import java.util.stream.IntStream;
 import org.locationtech.jts.geom.MultiPolygon;
 
 /**
@@ -13,8 +17,8 @@ import org.locationtech.jts.geom.MultiPolygon;
  * the one nearest to the eye.
  */
 public final class Outlook {
-    /** Less is how overlays round, mm². */
-    private static final double SPECK = 1e-7;
+    /** So many depths are asked together where plastic ends behind them. */
+    private static final int BLOCK = 32;
 
     private final Steps steps;
     private final boolean fromAbove;
@@ -26,9 +30,25 @@ public final class Outlook {
     /** What is seen of several, by the first of them; the last that was asked for. */
     private final Map<Integer, Together> together = new ConcurrentHashMap<>();
 
+    /** Where plastic ends, by depths and by layers. */
     private final Map<List<Integer>, MultiPolygon> thin = new ConcurrentHashMap<>();
 
+    private final Map<Start, SoftReference<Begun>> begun = new ConcurrentHashMap<>();
+
     private record Together(int to, MultiPolygon seen) {}
+
+    /** Where something is followed from. */
+    private record Start(int depth, boolean alone, Behind behind, int layers) {}
+
+    /** How much plastic there has to be behind a surface. */
+    private enum Behind {
+        ANY,
+        LITTLE,
+        ENOUGH
+    }
+
+    /** What is followed, from as far as a depth; the last that was asked for. */
+    private record Begun(int to, Shaft shaft) {}
 
     Outlook(Steps steps, boolean fromAbove, Progress progress) {
         this.steps = steps;
@@ -39,7 +59,7 @@ public final class Outlook {
             progress.at(depth, steps.layers());
             MultiPolygon outline = steps.outline(layer(depth));
             MultiPolygon fresh = Steps.isSame(outline, before) ? Areas.NOTHING : Areas.difference(outline, shadow);
-            if (fresh.getArea() > SPECK) {
+            if (fresh.getArea() > Areas.SPECK) {
                 seen.add(fresh);
                 shadow = Areas.union(List.of(shadow, outline));
             } else {
@@ -91,17 +111,78 @@ public final class Outlook {
         return depth < 0 ? Areas.NOTHING : shadows.get(depth);
     }
 
+    /** What of the layer at {@code depth} is seen. */
+    public Shaft shaft(int depth) {
+        return begun(depth, depth, Behind.ANY, 0, () -> seen(depth));
+    }
+
+    /** What is seen of the layer at {@code depth} and notably ends in air less than so many layers behind its surface. */
+    public Shaft thin(int depth, int layers) {
+        return begun(
+                depth,
+                depth,
+                Behind.LITTLE,
+                layers,
+                () -> Areas.clean(Areas.intersection(seen(depth), ending(depth / BLOCK, layers))));
+    }
+
+    /** What is seen of the layers at depths {@code from} to {@code to} and goes on for so many layers behind its surface, or all but does. */
+    public Shaft thick(int from, int to, int layers) {
+        return begun(
+                from,
+                to,
+                Behind.ENOUGH,
+                layers,
+                () -> Areas.clean(Areas.difference(
+                        seen(from, to),
+                        Areas.union(IntStream.rangeClosed(from / BLOCK, to / BLOCK)
+                                .mapToObj(block -> ending(block, layers))
+                                .toList()))));
+    }
+
+    private Shaft begun(int from, int to, Behind behind, int layers, Supplier<MultiPolygon> area) {
+        Start start = new Start(from, from == to, behind, layers);
+        Begun last = Optional.ofNullable(begun.get(start))
+                .map(SoftReference::get)
+                .filter(b -> b.to() == to)
+                .orElse(null);
+        if (last == null) {
+            last = new Begun(to, new Shaft(this, area.get(), true, from));
+            begun.put(start, new SoftReference<>(last));
+        }
+        return last.shaft();
+    }
+
     /**
-     * Where what is seen notably ends in air less than so many layers behind its surface, as far as it ends at {@code depth}.
-     *
-     * @param layers 1 or more
+     * Where what is seen of a block of depths notably ends in air less than so many layers behind its surface. What is seen at
+     * one depth cannot end so soon where that of another does, so that it holds for each of them alone.
      */
-    public MultiPolygon thin(int depth, int layers) {
+    private MultiPolygon ending(int block, int layers) {
+        int first = block * BLOCK;
+        int last = Math.min(layers(), first + BLOCK) - 1;
+        return known(
+                List.of(first, last, layers),
+                () -> Areas.union(IntStream.rangeClosed(first + 1, Math.min(layers() - 1, last + layers))
+                        .parallel()
+                        .mapToObj(depth -> endingAt(depth, layers))
+                        .filter(a -> !a.isEmpty())
+                        .toList()));
+    }
+
+    private MultiPolygon endingAt(int depth, int layers) {
         MultiPolygon beyond = shadow(depth - 1 - layers);
         // Where no layer between is seen none can end.
         return shadow(depth - 1) == beyond || ends(depth).isEmpty()
                 ? Areas.NOTHING
-                : thin.computeIfAbsent(
-                        List.of(depth, layers), k -> Steps.notable(Areas.difference(ends(depth), beyond)));
+                : known(List.of(depth, layers), () -> Steps.notable(Areas.difference(ends(depth), beyond)));
+    }
+
+    private MultiPolygon known(List<Integer> of, Supplier<MultiPolygon> made) {
+        MultiPolygon known = thin.get(of);
+        if (known == null) {
+            known = made.get();
+            thin.put(of, known);
+        }
+        return known;
     }
 }

@@ -1,9 +1,8 @@
 package dev.tranche.core.look;
 
-import dev.tranche.core.geometry.Areas;
-import dev.tranche.core.geometry.Sheet;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.Outlook;
+import dev.tranche.core.layer.Shaft;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Division;
 import dev.tranche.core.plan.Field;
@@ -14,12 +13,9 @@ import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
-import org.locationtech.jts.geom.MultiPolygon;
-import org.locationtech.jts.geom.Polygon;
 
 /**
  * Tells what is stacked behind each spot that is seen.
@@ -29,9 +25,6 @@ import org.locationtech.jts.geom.Polygon;
  * layer by layer, and comes apart only where the model's outline steps in or out, or where other regions meet.
  */
 final class Sounding {
-    /** Smaller is how overlays round, mm². */
-    private static final double SPECK = 1e-7;
-
     private final Colouring colouring;
     private final Paints paints;
     private final Outlook outlook;
@@ -48,26 +41,36 @@ final class Sounding {
      * A place on its way down.
      *
      * @param top region that colours it under the eye
-     * @param solid whether there is plastic where it is now
      * @param division that was in force where it was last laid over one, and {@code region} that colours it there
      */
-    private record Piece(MultiPolygon area, int top, boolean solid, Division division, int region, Stack stack) {
+    private record Piece(Shaft shaft, int top, Division division, int region, Stack stack) {
         static final int UNKNOWN = -2;
 
-        static Piece of(MultiPolygon area, Stack nothing) {
-            return new Piece(area, UNKNOWN, true, null, Field.BASE, nothing);
+        static Piece of(Shaft shaft, Stack nothing) {
+            return new Piece(shaft, UNKNOWN, null, Field.BASE, nothing);
         }
 
-        Piece at(MultiPolygon part, boolean plastic) {
-            return new Piece(part, top, plastic, plastic == solid ? division : null, region, stack);
+        /** What becomes of it at {@code depth}. */
+        List<Piece> at(int depth) {
+            List<Shaft> parts = shaft.at(depth);
+            return parts.size() == 1 && parts.get(0) == shaft
+                    ? List.of(this)
+                    : parts.stream()
+                            .map(p ->
+                                    new Piece(p, top, p.isSolid() == shaft.isSolid() ? division : null, region, stack))
+                            .toList();
         }
 
-        Piece in(MultiPolygon part, Division there, int taker) {
-            return new Piece(part, top == UNKNOWN ? taker : top, solid, there, taker, stack);
+        List<Piece> divided(Division there) {
+            return division == there
+                    ? List.of(this)
+                    : shaft.divided(there).stream()
+                            .map(s -> new Piece(s.shaft(), top == UNKNOWN ? s.taker() : top, there, s.taker(), stack))
+                            .toList();
         }
 
         Piece on(Stack more) {
-            return new Piece(area, top, solid, division, region, more);
+            return new Piece(shaft, top, division, region, more);
         }
     }
 
@@ -95,7 +98,7 @@ final class Sounding {
         IntStream.range(next, count).forEach(alone::add);
         Stream<Found> there = runs.stream().flatMap(r -> in(r).stream());
         Stream<Found> followed = alone.parallelStream()
-                .map(depth -> down(depth, outlook.seen(depth)))
+                .map(depth -> down(depth, outlook.shaft(depth)))
                 .flatMap(List::stream);
         return Stream.concat(there, followed).toList();
     }
@@ -170,44 +173,41 @@ final class Sounding {
     }
 
     private List<Found> in(Run run) {
-        List<MultiPolygon> thin = IntStream.rangeClosed(run.from() + 1, Math.min(count - 1, run.to() + run.layers()))
-                .parallel()
-                .mapToObj(depth -> outlook.thin(depth, run.layers()))
-                .filter(a -> !a.isEmpty())
-                .toList();
-        MultiPolygon apart = Areas.union(thin);
         int thickness = run.layers() * grid.layerHeight().micrometres();
+        Division division = division(run.from());
         List<Found> found = new ArrayList<>();
-        MultiPolygon area = clean(Areas.difference(outlook.seen(run.from(), run.to()), apart));
-        List<Piece> pieces = area.isEmpty() ? List.of() : divided(Piece.of(area, nothing), division(run.from()));
-        for (Piece piece : pieces) {
+        boolean turns = false;
+        for (Piece piece : pieces(outlook.thick(run.from(), run.to(), run.layers()), division)) {
             if (isFade(piece.region, run.from())) {
-                found.addAll(turning(run, piece));
+                turns = true;
             } else {
                 found.add(found(run.from(), piece.on(nothing.with(paint(piece.region, run.from()), thickness))));
             }
         }
-        if (!apart.isEmpty()) {
-            IntStream.rangeClosed(run.from(), run.to())
-                    .parallel()
-                    .mapToObj(depth -> down(depth, clean(Areas.intersection(outlook.seen(depth), apart))))
-                    .toList()
-                    .forEach(found::addAll);
-        }
+        boolean fades = turns;
+        IntStream.rangeClosed(run.from(), run.to())
+                .parallel()
+                .mapToObj(depth -> {
+                    List<Found> there = new ArrayList<>(down(depth, outlook.thin(depth, run.layers())));
+                    if (fades) {
+                        there.addAll(turning(depth, run.layers()));
+                    }
+                    return there;
+                })
+                .toList()
+                .forEach(found::addAll);
         return found;
     }
 
-    /** Where a fade is seen, another stack on each layer. */
-    private List<Found> turning(Run run, Piece piece) {
-        return IntStream.rangeClosed(run.from(), run.to())
-                .parallel()
-                .mapToObj(depth -> {
-                    MultiPolygon there = clean(Areas.intersection(outlook.seen(depth), piece.area));
-                    return there.isEmpty()
-                            ? Optional.<Found>empty()
-                            : Optional.of(found(depth, piece.at(there, true).on(behind(piece.region, depth))));
-                })
-                .flatMap(Optional::stream)
+    private List<Piece> pieces(Shaft shaft, Division division) {
+        return shaft.area().isEmpty() ? List.of() : Piece.of(shaft, nothing).divided(division);
+    }
+
+    /** Where fades are seen, another stack on each layer. */
+    private List<Found> turning(int depth, int layers) {
+        return pieces(outlook.thick(depth, depth, layers), division(depth)).stream()
+                .filter(piece -> isFade(piece.region, depth))
+                .map(piece -> found(depth, piece.on(behind(piece.region, depth))))
                 .toList();
     }
 
@@ -221,20 +221,20 @@ final class Sounding {
         return stack;
     }
 
-    private List<Found> down(int from, MultiPolygon area) {
+    private List<Found> down(int from, Shaft shaft) {
         progress.beat();
         List<Found> found = new ArrayList<>();
-        List<Piece> pieces = area.isEmpty() ? List.of() : List.of(Piece.of(area, nothing));
+        List<Piece> pieces = shaft.area().isEmpty() ? List.of() : List.of(Piece.of(shaft, nothing));
         for (int depth = from; depth < count && !pieces.isEmpty(); depth++) {
             int thickness = grid.thickness(outlook.layer(depth)).micrometres();
             List<Piece> next = new ArrayList<>(pieces.size());
             for (Piece whole : pieces) {
-                for (Piece here : depth == from ? List.of(whole) : stepped(whole, depth)) {
-                    if (!here.solid) {
+                for (Piece here : whole.at(depth)) {
+                    if (!here.shaft.isSolid()) {
                         next.add(here);
                         continue;
                     }
-                    for (Piece piece : divided(here, division(depth))) {
+                    for (Piece piece : here.divided(division(depth))) {
                         Piece deeper = piece.on(piece.stack.with(paint(piece.region, depth), thickness));
                         if (deeper.stack.isComplete()) {
                             found.add(found(from, deeper));
@@ -251,7 +251,7 @@ final class Sounding {
     }
 
     private Found found(int from, Piece piece) {
-        return new Found(new Patch.Spot(outlook.layer(from), piece.top, piece.area), piece.stack);
+        return new Found(new Patch.Spot(outlook.layer(from), piece.top, piece.shaft.area()), piece.stack);
     }
 
     private Paints.Shaded paint(int region, int depth) {
@@ -265,70 +265,5 @@ final class Sounding {
         return region == Field.BASE
                 ? base(depth)
                 : colouring.plan().regions().get(region).spool();
-    }
-
-    /** A piece where the outline steps: plastic ends under some of it, or begins again. */
-    private List<Piece> stepped(Piece piece, int depth) {
-        MultiPolygon other = piece.solid ? outlook.ends(depth) : outlook.opens(depth);
-        if (!meet(piece.area, other)) {
-            return List.of(piece);
-        }
-        MultiPolygon there = clean(Areas.intersection(piece.area, other));
-        if (there.isEmpty()) {
-            return List.of(piece);
-        }
-        List<Piece> parts = new ArrayList<>(2);
-        parts.add(piece.at(there, !piece.solid));
-        add(parts, piece.at(clean(Areas.difference(piece.area, other)), piece.solid));
-        return parts;
-    }
-
-    private static List<Piece> divided(Piece piece, Division division) {
-        if (piece.division == division) {
-            return List.of(piece);
-        }
-        List<Piece> parts = new ArrayList<>();
-        Sheet sheet = new Sheet(piece.area);
-        for (Division.Share share : division.shares()) {
-            for (MultiPolygon cell : share.cells()) {
-                add(parts, piece.in(clean(sheet.within(cell)), division, share.region()));
-            }
-        }
-        MultiPolygon rest = parts.isEmpty() ? piece.area : clean(rest(sheet, division));
-        add(parts, piece.in(rest, division, Field.BASE));
-        return parts;
-    }
-
-    private static MultiPolygon rest(Sheet sheet, Division division) {
-        return division.zones()
-                .map(sheet::without)
-                .orElseGet(() -> Areas.difference(
-                        sheet.outline(),
-                        Areas.union(division.shares().stream()
-                                .flatMap(s -> s.cells().stream())
-                                .toList())));
-    }
-
-    private static void add(List<Piece> pieces, Piece piece) {
-        if (!piece.area.isEmpty()) {
-            pieces.add(piece);
-        }
-    }
-
-    private static boolean meet(MultiPolygon a, MultiPolygon b) {
-        return a.getEnvelopeInternal().intersects(b.getEnvelopeInternal());
-    }
-
-    /** Without what rounding left. */
-    private static MultiPolygon clean(MultiPolygon area) {
-        List<Polygon> kept = new ArrayList<>();
-        for (int i = 0; i < area.getNumGeometries(); i++) {
-            if (area.getGeometryN(i).getArea() > SPECK) {
-                kept.add((Polygon) area.getGeometryN(i));
-            }
-        }
-        return kept.size() == area.getNumGeometries()
-                ? area
-                : area.getFactory().createMultiPolygon(kept.toArray(Polygon[]::new));
     }
 }
