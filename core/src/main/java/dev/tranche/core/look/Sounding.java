@@ -1,5 +1,6 @@
 package dev.tranche.core.look;
 
+import dev.tranche.core.layer.Divider;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.layer.Outlook;
 import dev.tranche.core.layer.Shaft;
@@ -11,8 +12,10 @@ import dev.tranche.core.plan.Paints;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -43,7 +46,7 @@ final class Sounding {
      * @param top region that colours it under the eye
      * @param division that was in force where it was last laid over one, and {@code region} that colours it there
      */
-    private record Piece(Shaft shaft, int top, Division division, int region, Stack stack) {
+    private record Piece(Shaft shaft, int top, Divider division, int region, Stack stack) {
         static final int UNKNOWN = -2;
 
         static Piece of(Shaft shaft, Stack nothing) {
@@ -61,7 +64,7 @@ final class Sounding {
                             .toList();
         }
 
-        List<Piece> divided(Division there) {
+        List<Piece> divided(Divider there) {
             return division == there
                     ? List.of(this)
                     : shaft.divided(there).stream()
@@ -174,41 +177,37 @@ final class Sounding {
 
     private List<Found> in(Run run) {
         int thickness = run.layers() * grid.layerHeight().micrometres();
-        Division division = division(run.from());
         List<Found> found = new ArrayList<>();
-        boolean turns = false;
-        for (Piece piece : pieces(outlook.thick(run.from(), run.to(), run.layers()), division)) {
+        Set<Integer> fades = new HashSet<>();
+        for (Piece piece : pieces(outlook.thick(run.from(), run.to(), run.layers()), division(run.from()))) {
             if (isFade(piece.region, run.from())) {
-                turns = true;
+                fades.add(piece.region);
             } else {
                 found.add(found(run.from(), piece.on(nothing.with(paint(piece.region, run.from()), thickness))));
             }
         }
-        boolean fades = turns;
         IntStream.rangeClosed(run.from(), run.to())
                 .parallel()
-                .mapToObj(depth -> {
-                    List<Found> there = new ArrayList<>(down(depth, outlook.thin(depth, run.layers())));
-                    if (fades) {
-                        there.addAll(turning(depth, run.layers()));
-                    }
-                    return there;
-                })
+                .mapToObj(depth -> Stream.concat(
+                                down(depth, outlook.thin(depth, run.layers())).stream(),
+                                turning(depth, run.layers(), fades).stream())
+                        .toList())
                 .toList()
                 .forEach(found::addAll);
         return found;
     }
 
-    private List<Piece> pieces(Shaft shaft, Division division) {
-        return shaft.area().isEmpty() ? List.of() : Piece.of(shaft, nothing).divided(division);
+    /** Where fades are seen, another stack on each layer. */
+    private List<Found> turning(int depth, int layers, Set<Integer> fades) {
+        return fades.isEmpty()
+                ? List.of()
+                : pieces(outlook.thick(depth, depth, layers), division(depth).only(fades)).stream()
+                        .map(piece -> found(depth, piece.on(behind(piece.region, depth))))
+                        .toList();
     }
 
-    /** Where fades are seen, another stack on each layer. */
-    private List<Found> turning(int depth, int layers) {
-        return pieces(outlook.thick(depth, depth, layers), division(depth)).stream()
-                .filter(piece -> isFade(piece.region, depth))
-                .map(piece -> found(depth, piece.on(behind(piece.region, depth))))
-                .toList();
+    private List<Piece> pieces(Shaft shaft, Divider division) {
+        return shaft.area().isEmpty() ? List.of() : Piece.of(shaft, nothing).divided(division);
     }
 
     /** What is stacked in {@code region} from {@code from} on, as far as it matters. */

@@ -5,7 +5,11 @@ import dev.tranche.core.geometry.Sheet;
 import dev.tranche.core.layer.Divider;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.IntPredicate;
 import org.locationtech.jts.geom.MultiPolygon;
 
 /**
@@ -17,6 +21,10 @@ public final class Division implements Divider {
 
     private final List<Share> shares;
     private final Optional<MultiPolygon> zones;
+    /** All cells together where they are not zones; computed when first asked for. */
+    private MultiPolygon taken;
+
+    private final Map<Set<Integer>, Divider> only = new ConcurrentHashMap<>();
 
     /** @param cells of a region, which overlap no other region's, mm; a zone's reach beyond the model */
     public record Share(int region, List<MultiPolygon> cells) {}
@@ -33,14 +41,25 @@ public final class Division implements Divider {
 
     @Override
     public List<Taken> divide(MultiPolygon area) {
+        return divide(area, region -> true);
+    }
+
+    /** Says of those regions only what they take; the very same each time. */
+    public Divider only(Set<Integer> regions) {
+        return only.computeIfAbsent(Set.copyOf(regions), wanted -> area -> divide(area, wanted::contains));
+    }
+
+    private List<Taken> divide(MultiPolygon area, IntPredicate wanted) {
         List<Taken> parts = new ArrayList<>();
         Sheet sheet = new Sheet(area);
         for (Share share : shares) {
-            for (MultiPolygon cell : share.cells()) {
+            for (MultiPolygon cell : wanted.test(share.region()) ? share.cells() : List.<MultiPolygon>of()) {
                 add(parts, share.region(), Areas.clean(sheet.within(cell)));
             }
         }
-        add(parts, Field.BASE, parts.isEmpty() ? area : Areas.clean(rest(sheet)));
+        if (wanted.test(Field.BASE)) {
+            add(parts, Field.BASE, shares.isEmpty() ? area : Areas.clean(rest(sheet)));
+        }
         return parts;
     }
 
@@ -51,10 +70,13 @@ public final class Division implements Divider {
     }
 
     private MultiPolygon rest(Sheet sheet) {
-        return zones.map(sheet::without)
-                .orElseGet(() -> Areas.difference(
-                        sheet.outline(),
-                        Areas.union(
-                                shares.stream().flatMap(s -> s.cells().stream()).toList())));
+        return zones.map(sheet::without).orElseGet(() -> Areas.difference(sheet.outline(), taken()));
+    }
+
+    private synchronized MultiPolygon taken() {
+        if (taken == null) {
+            taken = Areas.union(shares.stream().flatMap(s -> s.cells().stream()).toList());
+        }
+        return taken;
     }
 }
