@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
@@ -91,19 +92,26 @@ final class Sounding {
     }
 
     List<Found> all() {
-        List<Run> runs = runs();
-        List<Integer> alone = new ArrayList<>();
+        List<Found> found = new ArrayList<>();
+        List<Supplier<List<Found>>> followed = new ArrayList<>();
         int next = 0;
-        for (Run run : runs) {
-            IntStream.range(next, run.from()).forEach(alone::add);
+        for (Run run : runs()) {
+            follow(followed, next, run.from() - 1);
+            Set<Integer> fades = level(run, found);
+            IntStream.rangeClosed(run.from(), run.to()).forEach(depth -> {
+                followed.add(() -> down(depth, outlook.thin(depth, run.layers())));
+                followed.add(() -> turning(depth, run.layers(), fades));
+            });
             next = run.to() + 1;
         }
-        IntStream.range(next, count).forEach(alone::add);
-        Stream<Found> there = runs.stream().flatMap(r -> in(r).stream());
-        Stream<Found> followed = alone.parallelStream()
-                .map(depth -> down(depth, outlook.shaft(depth)))
-                .flatMap(List::stream);
-        return Stream.concat(there, followed).toList();
+        follow(followed, next, count - 1);
+        // All in one, since threads take nothing over from one another where such work lies within other such work.
+        followed.parallelStream().map(Supplier::get).toList().forEach(found::addAll);
+        return found;
+    }
+
+    private void follow(List<Supplier<List<Found>>> followed, int from, int to) {
+        IntStream.rangeClosed(from, to).forEach(depth -> followed.add(() -> down(depth, outlook.shaft(depth))));
     }
 
     /** Depths in a row that look the same behind for as long as it matters. */
@@ -175,9 +183,13 @@ final class Sounding {
         return nothing.with(paint, layers * thickness).isComplete() ? layers : count + 1;
     }
 
-    private List<Found> in(Run run) {
+    /**
+     * What is seen of a run where enough plastic lies behind it.
+     *
+     * @return regions that are a fade there
+     */
+    private Set<Integer> level(Run run, List<Found> found) {
         int thickness = run.layers() * grid.layerHeight().micrometres();
-        List<Found> found = new ArrayList<>();
         Set<Integer> fades = new HashSet<>();
         for (Piece piece : pieces(outlook.thick(run.from(), run.to(), run.layers()), division(run.from()))) {
             if (isFade(piece.region, run.from())) {
@@ -186,15 +198,7 @@ final class Sounding {
                 found.add(found(run.from(), piece.on(nothing.with(paint(piece.region, run.from()), thickness))));
             }
         }
-        IntStream.rangeClosed(run.from(), run.to())
-                .parallel()
-                .mapToObj(depth -> Stream.concat(
-                                down(depth, outlook.thin(depth, run.layers())).stream(),
-                                turning(depth, run.layers(), fades).stream())
-                        .toList())
-                .toList()
-                .forEach(found::addAll);
-        return found;
+        return fades;
     }
 
     /** Where fades are seen, another stack on each layer. */
