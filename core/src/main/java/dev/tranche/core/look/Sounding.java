@@ -29,6 +29,8 @@ import java.util.stream.Stream;
  * layer by layer, and comes apart only where the model's outline steps in or out, or where other regions meet.
  */
 final class Sounding {
+    private static final int STRIDE = 8;
+
     private final Colouring colouring;
     private final Paints paints;
     private final Outlook outlook;
@@ -153,17 +155,21 @@ final class Sounding {
         return colouring.base(outlook.layer(depth));
     }
 
-    /** How many layers of any plastic that there is from one depth to another it takes until nothing beyond matters. */
+    /**
+     * How many layers of any plastic that there is from one depth to another it takes until nothing beyond matters, and as many more
+     * as make it one of a few numbers: what has been worked out for one colour then often does for another.
+     */
     private int layersThatMatter(int from, int to) {
         int thickness =
                 Math.min(grid.layerHeight().micrometres(), grid.firstLayer().micrometres());
-        return IntStream.rangeClosed(from, isTurning(from) ? to : from)
+        int needed = IntStream.rangeClosed(from, isTurning(from) ? to : from)
                 .boxed()
                 .flatMap(depth -> there(depth).stream())
                 .distinct()
                 .mapToInt(s -> layers(s, thickness))
                 .max()
                 .orElseThrow();
+        return (needed + STRIDE - 1) / STRIDE * STRIDE;
     }
 
     /** Whether any of what there is at {@code depth} is another colour on each layer. */
