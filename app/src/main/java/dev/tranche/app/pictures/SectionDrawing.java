@@ -103,6 +103,11 @@ public record SectionDrawing(
      */
     public record Flat(double y, String height, String what, boolean offered, int layer, String act) {}
 
+    /** Whether there is a level place where anything is to be begun; a model's own top is none. */
+    public boolean offersFlats() {
+        return surfaces.stream().anyMatch(f -> f.offered() || !f.act().isEmpty());
+    }
+
     /** The drawing of a desk, with rulers. */
     public static SectionDrawing of(Workpiece work, int width, int height) {
         return of(work, width, height, false);

@@ -17,6 +17,9 @@ import org.springframework.ui.Model;
 class PieceViews {
     private static final int WIDTH = 820;
     private static final int HEIGHT = 590;
+    /** Less reads as nothing, mm². */
+    private static final double SMALLEST = 0.5;
+
     private static final int MOST_NAMED = 14;
 
     private static final int SECONDS = 60;
@@ -69,10 +72,13 @@ class PieceViews {
         return PieceDrawing.of(work, view, patches, look.own(), look.lamp(), WIDTH, HEIGHT);
     }
 
-    /** Where thin layers give another colour; held to light, and in the plan's own colours, whatever is seen. */
+    /**
+     * Where thin layers give another colour; held to light, and in the plan's own colours, whatever is seen. What nobody could
+     * point at is left out.
+     */
     private static List<PieceDrawing.Stain> named(PieceDrawing drawing, Look look) {
         return drawing.stains().stream()
-                .filter(s -> look.own() || s.strange())
+                .filter(s -> (look.own() || s.strange()) && s.squareMillimetres() >= SMALLEST)
                 .limit(MOST_NAMED)
                 .toList();
     }

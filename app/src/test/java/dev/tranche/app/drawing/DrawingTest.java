@@ -18,6 +18,7 @@ import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.QuietTime;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.gcode.ControllerState;
+import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.geometry.Thin;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Lever;
@@ -63,6 +64,15 @@ class DrawingTest extends OnePlanTest {
                         Height.ofMillimetres(2.4),
                         shelf.all().get(1).id(),
                         p.layers().on(Height.ofMillimetres(5)))));
+    }
+
+    @Test
+    void a_flat_is_offered_to_begin_a_colour_at_where_there_is_one_beside_the_models_own_top() {
+        assertThat(SectionDrawing.of(twoColours(), 234, 470).offersFlats()).isTrue();
+        PlanState block =
+                plan("a plain block", new Shapes().box(0, 0, 0, 20, 20, 5).mesh());
+        assertThat(SectionDrawing.of(workbench.openNow(block), 234, 470).offersFlats())
+                .isFalse();
     }
 
     @Test
