@@ -1,9 +1,10 @@
 package dev.tranche.core.layer;
 
 import dev.tranche.core.geometry.Areas;
-import java.lang.ref.WeakReference;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.WeakHashMap;
 import org.locationtech.jts.geom.MultiPolygon;
 
 /**
@@ -19,10 +20,8 @@ public final class Shaft {
     private int whole;
     /** What it comes apart into at the next depth, if it is known that it does. */
     private List<Shaft> parts = List.of();
-    /** Who divided it last, and how. */
-    private WeakReference<Divider> divider = new WeakReference<>(null);
-
-    private List<Share> shares = List.of();
+    /** How whoever is still there has divided it. */
+    private Map<Divider, List<Share>> shares = Map.of();
 
     /** What of a shaft somebody takes, by a number that is the divider's. */
     public record Share(int taker, Shaft shaft) {}
@@ -77,15 +76,13 @@ public final class Shaft {
         return List.copyOf(made);
     }
 
-    /** What each takes of it, where it is whole; as it was when the very same divided it last. */
+    /** What each takes of it, where it is whole; as it was when the very same divided it before. */
     public synchronized List<Share> divided(Divider by) {
-        if (divider.get() != by) {
-            shares = by.divide(area).stream()
-                    .map(t ->
-                            new Share(t.taker(), t.area() == area ? this : new Shaft(outlook, t.area(), solid, whole)))
-                    .toList();
-            divider = new WeakReference<>(by);
+        if (shares.isEmpty()) {
+            shares = new WeakHashMap<>(2);
         }
-        return shares;
+        return shares.computeIfAbsent(by, d -> d.divide(area).stream()
+                .map(t -> new Share(t.taker(), t.area() == area ? this : new Shaft(outlook, t.area(), solid, whole)))
+                .toList());
     }
 }

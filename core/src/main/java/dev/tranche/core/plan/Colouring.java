@@ -115,18 +115,26 @@ public final class Colouring {
         this.divisions = divisions(before);
     }
 
+    /** Where the same regions divide a layer as did before, whatever their colours, it is the very same division. */
     private List<Division> divisions(Optional<Colouring> before) {
         List<Division> made = new ArrayList<>(like.length);
+        boolean asBefore = false;
         for (int i = 0; i < like.length; i++) {
-            Masks there = masks.get(shapes(active.get(i)));
-            boolean asBelow =
-                    i > 0 && active.get(i) == active.get(i - 1) && (like[i] == like[i - 1] || ofZones(active.get(i)));
-            made.add(
-                    asBelow
-                            ? made.get(i - 1)
-                            : there == null
-                                    ? before.orElseThrow().divisions.get(i)
-                                    : division(active.get(i), there, layers.get(i)));
+            List<Integer> here = active.get(i);
+            boolean asBelow = i > 0 && here == active.get(i - 1);
+            if (before.isPresent()) {
+                Colouring old = before.get();
+                List<Integer> was = old.active.get(i);
+                boolean known = asBelow && was == old.active.get(i - 1);
+                asBefore = known ? asBefore : here.equals(was) && shapes(here).equals(old.shapes(was));
+            }
+            if (asBefore) {
+                made.add(before.orElseThrow().divisions.get(i));
+            } else if (asBelow && (like[i] == like[i - 1] || ofZones(here))) {
+                made.add(made.get(i - 1));
+            } else {
+                made.add(division(here, masks.get(shapes(here)), layers.get(i)));
+            }
         }
         return List.copyOf(made);
     }
