@@ -13,6 +13,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -20,6 +21,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
+import org.locationtech.jts.geom.Envelope;
 
 /**
  * Tells what is stacked behind each spot that is seen.
@@ -44,41 +46,37 @@ final class Sounding {
     record Found(Patch.Spot spot, Stack stack) {}
 
     /**
-     * A place on its way down.
+     * A place on its way down. As long as the same regions divide it, it is followed as one, with what is stacked there for each
+     * colour that it may turn out to have.
      *
-     * @param top region that colours it under the eye
-     * @param division that was in force where it was last laid over one, and {@code region} that colours it there
+     * @param division in force since it was last divided, nothing before the first
      */
-    private record Piece(Shaft shaft, int top, Divider division, int region, Stack stack) {
-        static final int UNKNOWN = -2;
-
-        static Piece of(Shaft shaft, Stack nothing) {
-            return new Piece(shaft, UNKNOWN, null, Field.BASE, nothing);
-        }
-
+    private record Piece(Shaft shaft, Division division, List<Strand> strands) {
         /** What becomes of it at {@code depth}. */
         List<Piece> at(int depth) {
             List<Shaft> parts = shaft.at(depth);
             return parts.size() == 1 && parts.get(0) == shaft
                     ? List.of(this)
-                    : parts.stream()
-                            .map(p ->
-                                    new Piece(p, top, p.isSolid() == shaft.isSolid() ? division : null, region, stack))
-                            .toList();
+                    : parts.stream().map(p -> new Piece(p, division, strands)).toList();
         }
 
-        List<Piece> divided(Divider there) {
-            return division == there
-                    ? List.of(this)
-                    : shaft.divided(there).stream()
-                            .map(s -> new Piece(s.shaft(), top == UNKNOWN ? s.taker() : top, there, s.taker(), stack))
-                            .toList();
-        }
-
-        Piece on(Stack more) {
-            return new Piece(shaft, top, division, region, more);
+        boolean isComplete() {
+            return strands.stream().allMatch(s -> s.stack.isComplete());
         }
     }
+
+    /**
+     * What is stacked where one colour goes on.
+     *
+     * @param top region that colours it under the eye; {@link #HERE} while that is the one that colours it here
+     * @param region one of those with that colour, or {@link Field#BASE}
+     */
+    private record Strand(int top, int region, Stack stack) {
+        static final int HERE = -2;
+    }
+
+    /** Where one region takes what has been followed. */
+    private record Taken(Shaft shaft, int top, Stack stack) {}
 
     /** Depths {@code from} to {@code to} behind whose surfaces nothing changes for so many {@code layers}. */
     private record Run(int from, int to, int layers) {}
@@ -197,11 +195,11 @@ final class Sounding {
     private Set<Integer> level(Run run, List<Found> found) {
         int thickness = run.layers() * grid.layerHeight().micrometres();
         Set<Integer> fades = new HashSet<>();
-        for (Piece piece : pieces(outlook.thick(run.from(), run.to(), run.layers()), division(run.from()))) {
-            if (isFade(piece.region, run.from())) {
-                fades.add(piece.region);
+        for (Shaft.Share share : shares(outlook.thick(run.from(), run.to(), run.layers()), division(run.from()))) {
+            if (isFade(share.taker(), run.from())) {
+                fades.add(share.taker());
             } else {
-                found.add(found(run.from(), piece.on(nothing.with(paint(piece.region, run.from()), thickness))));
+                found.add(found(run.from(), share, nothing.with(paint(share.taker(), run.from()), thickness)));
             }
         }
         return fades;
@@ -211,13 +209,17 @@ final class Sounding {
     private List<Found> turning(int depth, int layers, Set<Integer> fades) {
         return fades.isEmpty()
                 ? List.of()
-                : pieces(outlook.thick(depth, depth, layers), division(depth).only(fades)).stream()
-                        .map(piece -> found(depth, piece.on(behind(piece.region, depth))))
+                : shares(outlook.thick(depth, depth, layers), division(depth).only(fades)).stream()
+                        .map(share -> found(depth, share, behind(share.taker(), depth)))
                         .toList();
     }
 
-    private List<Piece> pieces(Shaft shaft, Divider division) {
-        return shaft.area().isEmpty() ? List.of() : Piece.of(shaft, nothing).divided(division);
+    private static List<Shaft.Share> shares(Shaft shaft, Divider division) {
+        return shaft.area().isEmpty() ? List.of() : shaft.divided(division);
+    }
+
+    private Found found(int depth, Shaft.Share share, Stack stack) {
+        return found(depth, new Taken(share.shaft(), share.taker(), stack));
     }
 
     /** What is stacked in {@code region} from {@code from} on, as far as it matters. */
@@ -233,20 +235,16 @@ final class Sounding {
     private List<Found> down(int from, Shaft shaft) {
         progress.beat();
         List<Found> found = new ArrayList<>();
-        List<Piece> pieces = shaft.area().isEmpty() ? List.of() : List.of(Piece.of(shaft, nothing));
+        List<Piece> pieces = shaft.area().isEmpty()
+                ? List.of()
+                : List.of(new Piece(shaft, null, List.of(new Strand(Strand.HERE, Field.BASE, nothing))));
         for (int depth = from; depth < count && !pieces.isEmpty(); depth++) {
-            int thickness = grid.thickness(outlook.layer(depth)).micrometres();
             List<Piece> next = new ArrayList<>(pieces.size());
             for (Piece whole : pieces) {
                 for (Piece here : whole.at(depth)) {
-                    if (!here.shaft.isSolid()) {
-                        next.add(here);
-                        continue;
-                    }
-                    for (Piece piece : here.divided(division(depth))) {
-                        Piece deeper = piece.on(piece.stack.with(paint(piece.region, depth), thickness));
-                        if (deeper.stack.isComplete()) {
-                            found.add(found(from, deeper));
+                    for (Piece deeper : here.shaft.isSolid() ? through(here, depth) : List.of(here)) {
+                        if (deeper.isComplete()) {
+                            taken(deeper).forEach(t -> found.add(found(from, t)));
                         } else {
                             next.add(deeper);
                         }
@@ -255,12 +253,75 @@ final class Sounding {
             }
             pieces = next;
         }
-        pieces.forEach(p -> found.add(found(from, p)));
+        pieces.forEach(p -> taken(p).forEach(t -> found.add(found(from, t))));
         return found;
     }
 
-    private Found found(int from, Piece piece) {
-        return new Found(new Patch.Spot(outlook.layer(from), piece.top, piece.shaft.area()), piece.stack);
+    /** A piece with the plastic of one more layer behind it, come apart where other regions divide it from there on. */
+    private List<Piece> through(Piece piece, int depth) {
+        Division there = division(depth);
+        List<Piece> pieces = piece.division == there
+                ? List.of(piece)
+                : taken(piece).stream()
+                        .map(t -> new Piece(t.shaft, there, strands(t, there, depth)))
+                        .toList();
+        int thickness = grid.thickness(outlook.layer(depth)).micrometres();
+        return pieces.stream()
+                .map(p -> new Piece(
+                        p.shaft,
+                        there,
+                        p.strands.stream()
+                                .map(s -> s.stack.isComplete()
+                                        ? s
+                                        : new Strand(s.top, s.region, s.stack.with(paint(s.region, depth), thickness)))
+                                .toList()))
+                .toList();
+    }
+
+    /** One for each colour that regions which come near may give it from there on. */
+    private List<Strand> strands(Taken taken, Division there, int depth) {
+        Envelope box = taken.shaft.area().getEnvelopeInternal();
+        Map<SpoolId, Strand> strands = new LinkedHashMap<>();
+        there.shares().stream()
+                .filter(share -> share.comesNear(box))
+                .map(Division.Share::region)
+                .forEach(r -> strands.putIfAbsent(spool(r, depth), new Strand(taken.top, r, taken.stack)));
+        List<Strand> all = new ArrayList<>(strands.values());
+        all.add(new Strand(taken.top, Field.BASE, taken.stack));
+        return List.copyOf(all);
+    }
+
+    /** What each region takes of a piece, with what is stacked there. */
+    private List<Taken> taken(Piece piece) {
+        if (piece.division == null || piece.strands.size() == 1) {
+            Strand only = piece.strands.get(0);
+            int top = piece.division == null || only.top != Strand.HERE ? only.top : Field.BASE;
+            return List.of(new Taken(piece.shaft, top, only.stack));
+        }
+        return piece.shaft.divided(piece.division).stream()
+                .map(share -> {
+                    Strand strand = strand(piece, share.taker());
+                    return new Taken(
+                            share.shaft(), strand.top == Strand.HERE ? share.taker() : strand.top, strand.stack);
+                })
+                .toList();
+    }
+
+    private Strand strand(Piece piece, int region) {
+        return piece.strands.stream()
+                .filter(s -> region == Field.BASE || s.region == Field.BASE
+                        ? region == s.region
+                        : colour(region).equals(colour(s.region)))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private SpoolId colour(int region) {
+        return colouring.plan().regions().get(region).spool();
+    }
+
+    private Found found(int from, Taken taken) {
+        return new Found(new Patch.Spot(outlook.layer(from), taken.top, taken.shaft.area()), taken.stack);
     }
 
     private Paints.Shaded paint(int region, int depth) {
@@ -271,8 +332,6 @@ final class Sounding {
     }
 
     private SpoolId spool(int region, int depth) {
-        return region == Field.BASE
-                ? base(depth)
-                : colouring.plan().regions().get(region).spool();
+        return region == Field.BASE ? base(depth) : colour(region);
     }
 }

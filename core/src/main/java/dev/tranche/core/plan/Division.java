@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.IntPredicate;
+import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
 
 /**
@@ -27,7 +28,12 @@ public final class Division implements Divider {
     private final Map<Set<Integer>, Divider> only = new ConcurrentHashMap<>();
 
     /** @param cells of a region, which overlap no other region's, mm; a zone's reach beyond the model */
-    public record Share(int region, List<MultiPolygon> cells) {}
+    public record Share(int region, List<MultiPolygon> cells) {
+        /** Whether any of its cells may reach into {@code box}. */
+        public boolean comesNear(Envelope box) {
+            return cells.stream().anyMatch(c -> c.getEnvelopeInternal().intersects(box));
+        }
+    }
 
     /** @param zones all cells together, where regions are zones only */
     Division(List<Share> shares, Optional<MultiPolygon> zones) {

@@ -35,6 +35,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
@@ -52,6 +53,10 @@ class LooksTest {
     private static final Spool SOOT = Spools.spool(3, "Soot", "#1B1B1D").covering(0.5);
     private static final Spool PLUM = Spools.spool(4, "Plum", "#6B3A5B").covering(0.8);
     private static final List<Spool> ALL = List.of(POND, CHALK, SOOT, PLUM);
+
+    /** A little to each side, mm. */
+    private static final List<double[]> SIDES =
+            List.of(new double[] {0.06, 0}, new double[] {-0.06, 0}, new double[] {0, 0.06}, new double[] {0, -0.06});
 
     private static CutModel cut(Body body) {
         return CutModel.of(body, FIFTHS.on(body.height()), Progress.UNHEARD);
@@ -151,6 +156,14 @@ class LooksTest {
                     assertThat(seen.red()).isCloseTo(wanted.red(), within(1));
                     assertThat(seen.green()).isCloseTo(wanted.green(), within(1));
                     assertThat(seen.blue()).isCloseTo(wanted.blue(), within(1));
+                    if (SIDES.stream()
+                                    .map(s -> nearest(colouring, view, x + s[0], y + s[1]))
+                                    .distinct()
+                                    .count()
+                            == 1) {
+                        assertThat(spots(patch.get(), x, y).map(Patch.Spot::region))
+                                .containsExactly(nearest(colouring, view, x, y));
+                    }
                 }
             }
         }
@@ -201,8 +214,7 @@ class LooksTest {
     /** Whether it looks the same a little to each side: steps narrower than a line bulges are passed over. */
     private static boolean isInside(Colouring colouring, View view, double x, double y) {
         LinearRgb here = followed(colouring, view, x, y);
-        double[][] sides = {{0.06, 0}, {-0.06, 0}, {0, 0.06}, {0, -0.06}};
-        return Stream.of(sides).allMatch(s -> here.equals(followed(colouring, view, x + s[0], y + s[1])));
+        return SIDES.stream().allMatch(s -> here.equals(followed(colouring, view, x + s[0], y + s[1])));
     }
 
     /** What Kubelka's layers give at one point, light followed ply by ply from the far side, with nothing shared. */
@@ -350,11 +362,26 @@ class LooksTest {
     }
 
     private static Optional<Patch> at(List<Patch> patches, double x, double y) {
-        Coordinate point = new Coordinate(x, y);
         return patches.stream()
-                .filter(p -> p.spots().stream()
-                        .anyMatch(s -> SimplePointInAreaLocator.locate(point, s.area()) != Location.EXTERIOR))
+                .filter(p -> spots(p, x, y).findFirst().isPresent())
                 .findFirst();
+    }
+
+    private static Stream<Patch.Spot> spots(Patch patch, double x, double y) {
+        Coordinate point = new Coordinate(x, y);
+        return patch.spots().stream()
+                .filter(s -> SimplePointInAreaLocator.locate(point, s.area()) != Location.EXTERIOR);
+    }
+
+    /** The region that colours what is nearest to the eye. */
+    private static int nearest(Colouring colouring, View view, double x, double y) {
+        int count = colouring.model().grid().count();
+        return IntStream.rangeClosed(1, count)
+                .mapToObj(i -> Pick.at(colouring, view == View.BELOW ? i : count + 1 - i, x, y))
+                .flatMap(Optional::stream)
+                .findFirst()
+                .map(Pick::region)
+                .orElse(Integer.MIN_VALUE);
     }
 
     private static void isClose(LinearRgb is, LinearRgb wanted) {
