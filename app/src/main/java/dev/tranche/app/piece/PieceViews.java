@@ -17,8 +17,10 @@ import org.springframework.ui.Model;
 class PieceViews {
     private static final int WIDTH = 820;
     private static final int HEIGHT = 590;
-    /** Less reads as nothing, mm². */
+    /** Less reads as nothing, mm², unless it is more than {@link #SHARE} of all that is seen. */
     private static final double SMALLEST = 0.5;
+
+    private static final double SHARE = 0.001;
 
     private static final int MOST_NAMED = 14;
 
@@ -77,8 +79,12 @@ class PieceViews {
      * point at is left out.
      */
     private static List<PieceDrawing.Stain> named(PieceDrawing drawing, Look look) {
+        double all = drawing.stains().stream()
+                .mapToDouble(PieceDrawing.Stain::squareMillimetres)
+                .sum();
+        double least = Math.min(SMALLEST, SHARE * all);
         return drawing.stains().stream()
-                .filter(s -> (look.own() || s.strange()) && s.squareMillimetres() >= SMALLEST)
+                .filter(s -> (look.own() || s.strange()) && s.squareMillimetres() >= least)
                 .limit(MOST_NAMED)
                 .toList();
     }

@@ -65,8 +65,7 @@ class ToolsOfFilesTest extends BrowserTest {
         assertThat(browser.find(".stops-there tbody tr").getText())
                 .contains("M600 ; change", "before layer 13, at 2.40 mm", "swap 1", "Bone");
 
-        browser.choose("#stop-0", "it is that stop: add nothing");
-        browser.until(() -> browser.find("#write-swaps").isEnabled());
+        takeItsStopForTheSwap();
         browser.click("#changes > summary");
         browser.see("#changes-list", "4 tool lines taken out");
         browser.click("#write-swaps");
@@ -81,14 +80,18 @@ class ToolsOfFilesTest extends BrowserTest {
                 .isEqualTo(original);
     }
 
+    private void takeItsStopForTheSwap() {
+        browser.choose("#stop-0", "it is that stop: add nothing");
+        browser.until(() -> browser.find("#write-swaps").isEnabled());
+    }
+
     @Test
     void what_was_said_of_a_file_holds_for_it_with_swaps_and_without_and_for_no_other() throws IOException {
         PlanState plan = mossAndBone("said once");
         browser.open("/plans/" + plan.id() + "/hand-off");
         byte[] original = twoTools("M600 ; change");
         give("#gcode-file", file("said.gcode", original));
-        browser.choose("#stop-0", "it is that stop: add nothing");
-        browser.until(() -> browser.find("#write-swaps").isEnabled());
+        takeItsStopForTheSwap();
         browser.click("#write-swaps");
 
         give("#gcode-file", browser.download("said-with-swaps.gcode"));

@@ -101,6 +101,30 @@ class PiecePageTest extends BrowserTest {
                 .isCloseTo((int) Math.round(255 * (1.055 * Math.pow(0.365, 1 / 2.4) - 0.055)), within(1));
     }
 
+    @Test
+    void a_speck_is_named_on_a_charm_and_not_on_a_plate() {
+        PlanState plate = pondWithSpeck("plate with a speck", 30);
+        browser.open("/plans/" + plate.id() + "/look?view=LIGHT");
+        browser.see("#stains", "0.20 mm of ");
+        assertThat(browser.text("#stains")).doesNotContain("0.60 mm of ");
+        PlanState charm = pondWithSpeck("charm with a speck", 3);
+        browser.open("/plans/" + charm.id() + "/look?view=LIGHT");
+        browser.see("#stains", "0.60 mm of ");
+    }
+
+    /** A quarter of a square millimetre, two layers higher than what lies round it. */
+    private PlanState pondWithSpeck(String name, double side) {
+        SpoolId pond =
+                shelf.add(Spools.spool(0, "Speckled", "#2F6C8C").covering(0.8)).id();
+        PlanState plan = plan(
+                name,
+                new Shapes()
+                        .box(0, 0, 0, side, side, 0.2)
+                        .box(1, 1, 0.2, 0.5, 0.5, 0.4)
+                        .mesh());
+        return plans.edit(plan.id(), plan.edition(), "pond", c -> c.recolour(0, pond));
+    }
+
     private Srgb swatch(String stack) {
         return browser.all("#stains li").stream()
                 .filter(l -> l.getText().startsWith(stack))

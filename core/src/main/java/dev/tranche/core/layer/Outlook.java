@@ -27,15 +27,10 @@ public final class Outlook {
     /** For each depth what it and all that is nearer cover together; the very same where a layer adds nothing. */
     private final List<MultiPolygon> shadows = new ArrayList<>();
 
-    /** What is seen of several, by the first of them; the last that was asked for. */
-    private final Map<Integer, Together> together = new ConcurrentHashMap<>();
-
     /** Where plastic ends, by depths and by layers. */
     private final Map<List<Integer>, MultiPolygon> thin = new ConcurrentHashMap<>();
 
     private final Map<Start, SoftReference<Begun>> begun = new ConcurrentHashMap<>();
-
-    private record Together(int to, MultiPolygon seen) {}
 
     /** Where something is followed from. */
     private record Start(int depth, boolean alone, Behind behind, int layers) {}
@@ -80,30 +75,22 @@ public final class Outlook {
     }
 
     /** What of the layer at {@code depth} has no plastic of the one before it over it, as far as that is notable. */
-    public MultiPolygon opens(int depth) {
+    MultiPolygon opens(int depth) {
         return fromAbove ? steps.ledge(layer(depth)) : steps.overhang(layer(depth) - 1);
     }
 
     /** What of the layer before the one at {@code depth} has no plastic of this one behind it, as far as that is notable. */
-    public MultiPolygon ends(int depth) {
+    MultiPolygon ends(int depth) {
         return fromAbove ? steps.overhang(layer(depth)) : steps.ledge(layer(depth) - 1);
     }
 
     /** What of the layer at {@code depth} is seen. */
-    public MultiPolygon seen(int depth) {
+    MultiPolygon seen(int depth) {
         return seen.get(depth);
     }
 
-    /** What is seen of the layers at depths {@code from} to {@code to}. */
-    public MultiPolygon seen(int from, int to) {
-        return from == to
-                ? seen(from)
-                : together.compute(
-                                from,
-                                (f, last) -> last != null && last.to() == to
-                                        ? last
-                                        : new Together(to, Areas.difference(shadow(to), shadow(from - 1))))
-                        .seen();
+    private MultiPolygon seen(int from, int to) {
+        return from == to ? seen(from) : Areas.difference(shadow(to), shadow(from - 1));
     }
 
     /** What the layer at {@code depth} and all that are nearer to the eye cover together. */

@@ -27,10 +27,12 @@ import org.locationtech.jts.geom.Envelope;
  * Tells what is stacked behind each spot that is seen.
  *
  * <p>Where the same regions and the same colour by height go on behind a layer for so long that nothing beyond matters, all such layers
- * are one: each region has its own colour there, or, where it is a fade, the colours of the layers behind. What is left (near borders, and where plastic ends in air) is followed
- * layer by layer, and comes apart only where the model's outline steps in or out, or where other regions meet.
+ * are one: each region has its own colour there, or, where it is a fade, the colours of the layers behind. What is left (near
+ * borders, and where plastic ends in air) is followed layer by layer, and comes apart only where the model's outline steps in or
+ * out; by regions, where others begin to divide it, and at the end.
  */
 final class Sounding {
+    /** Layers that matter are counted in so many. */
     private static final int STRIDE = 8;
 
     private final Colouring colouring;

@@ -64,7 +64,8 @@ public final class Division implements Divider {
             }
         }
         if (wanted.test(Field.BASE)) {
-            add(parts, Field.BASE, shares.isEmpty() ? area : Areas.clean(rest(sheet)));
+            boolean untouched = parts.isEmpty() && shares.stream().allMatch(s -> wanted.test(s.region()));
+            add(parts, Field.BASE, untouched ? area : Areas.clean(rest(sheet)));
         }
         return parts;
     }
