@@ -36,10 +36,10 @@ class Drawings {
         this.jobs = jobs;
     }
 
-    /** What of a colour's areas is too thin; areas that an edit does not touch are the very same afterwards. */
+    /** What of a colour's areas is too thin, as much of it as is drawn; areas that an edit does not touch are the very same afterwards. */
     private List<Thin> thin(Tint tint, double width) {
         Map<Double, List<Thin>> known = thin.get(tint.cells(), cells -> new ConcurrentHashMap<>());
-        return known.computeIfAbsent(width, w -> Thin.of(tint.area(), w));
+        return known.computeIfAbsent(width, w -> Thin.of(tint.area(), w, LayerDrawing.MOST_THIN));
     }
 
     /** What has been drawn of one state of a plan. */

@@ -48,8 +48,10 @@ public record LayerDrawing(
         String lines,
         String pitch,
         List<Colour> colours) {
+    /** No more stretches are marked on one drawing. */
+    public static final int MOST_THIN = 40;
+
     private static final int MARGIN = 14;
-    private static final int MOST_THIN = 40;
 
     /**
      * The plastic of one region, or of the colour by height.

@@ -2,6 +2,8 @@ package dev.tranche.core.geometry;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.locationtech.jts.algorithm.locate.SimplePointInAreaLocator;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
@@ -9,6 +11,7 @@ import org.locationtech.jts.geom.LinearRing;
 import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.geom.prep.PreparedPolygon;
 import org.locationtech.jts.operation.distance.IndexedFacetDistance;
 
 /**
@@ -78,27 +81,44 @@ public final class Areas {
         return pieceByPiece(a, b, Overlay.DIFFERENCE);
     }
 
-    /** Pieces of one area lie apart, so that each is overlaid only with what of the other comes near it. */
+    /**
+     * Pieces of one area lie apart, so that each is overlaid only with what of the other comes near it, and not at all where
+     * it lies wholly beside or properly inside the other.
+     */
     private static MultiPolygon pieceByPiece(MultiPolygon a, MultiPolygon b, Overlay overlay) {
         boolean keeps = overlay == Overlay.DIFFERENCE;
         if (!a.getEnvelopeInternal().intersects(b.getEnvelopeInternal())) {
             return keeps ? a : NOTHING;
         }
+        boolean alone = a.getNumGeometries() == 1;
+        PreparedPolygon other = new PreparedPolygon(b);
         List<Polygon> all = new ArrayList<>();
-        boolean met = false;
-        for (int i = 0; i < a.getNumGeometries(); i++) {
-            Polygon piece = (Polygon) a.getGeometryN(i);
-            MultiPolygon near = near(b, piece.getEnvelopeInternal());
-            if (!near.isEmpty()) {
-                met = true;
-                MultiPolygon one =
-                        a.getNumGeometries() == 1 ? a : Section.PLANE.createMultiPolygon(new Polygon[] {piece});
-                addTo(all, overlay.of(one, near));
-            } else if (keeps) {
-                all.add(piece);
+        polygons(a).forEach(piece -> {
+            if (!alone && !other.intersects(piece)) {
+                addIf(keeps, all, piece);
+            } else if (!alone && other.containsProperly(piece)) {
+                addIf(!keeps, all, piece);
+            } else {
+                addTo(all, overlay.of(alone ? a : of(List.of(piece)), near(b, piece.getEnvelopeInternal())));
             }
+        });
+        return isAllOf(a, all) ? a : of(all);
+    }
+
+    private static void addIf(boolean kept, List<Polygon> all, Polygon piece) {
+        if (kept) {
+            all.add(piece);
         }
-        return !met ? keeps ? a : NOTHING : of(all);
+    }
+
+    private static boolean isAllOf(MultiPolygon area, List<Polygon> pieces) {
+        return pieces.size() == area.getNumGeometries()
+                && IntStream.range(0, pieces.size()).allMatch(i -> pieces.get(i) == area.getGeometryN(i));
+    }
+
+    /** The pieces of an area. */
+    public static Stream<Polygon> polygons(MultiPolygon area) {
+        return IntStream.range(0, area.getNumGeometries()).mapToObj(i -> (Polygon) area.getGeometryN(i));
     }
 
     /** Whether an area comes within {@code distance} mm of the rim of another. */
@@ -117,12 +137,9 @@ public final class Areas {
 
     /** Those pieces of an area whose boxes meet {@code reach}. */
     static MultiPolygon near(MultiPolygon area, Envelope reach) {
-        List<Polygon> near = new ArrayList<>();
-        for (int i = 0; i < area.getNumGeometries(); i++) {
-            if (area.getGeometryN(i).getEnvelopeInternal().intersects(reach)) {
-                near.add((Polygon) area.getGeometryN(i));
-            }
-        }
+        List<Polygon> near = polygons(area)
+                .filter(p -> p.getEnvelopeInternal().intersects(reach))
+                .toList();
         return near.size() == area.getNumGeometries() ? area : of(near);
     }
 
@@ -186,12 +203,7 @@ public final class Areas {
 
     /** Without pieces so small that only rounding leaves them. */
     public static MultiPolygon clean(MultiPolygon area) {
-        List<Polygon> kept = new ArrayList<>();
-        for (int i = 0; i < area.getNumGeometries(); i++) {
-            if (area.getGeometryN(i).getArea() > SPECK) {
-                kept.add((Polygon) area.getGeometryN(i));
-            }
-        }
+        List<Polygon> kept = polygons(area).filter(p -> p.getArea() > SPECK).toList();
         return kept.size() == area.getNumGeometries() ? area : of(kept);
     }
 
@@ -211,8 +223,6 @@ public final class Areas {
     }
 
     static void addTo(List<Polygon> all, MultiPolygon area) {
-        for (int i = 0; i < area.getNumGeometries(); i++) {
-            all.add((Polygon) area.getGeometryN(i));
-        }
+        polygons(area).forEach(all::add);
     }
 }

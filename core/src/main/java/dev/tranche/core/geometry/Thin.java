@@ -1,7 +1,7 @@
 package dev.tranche.core.geometry;
 
-import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 import org.locationtech.jts.algorithm.InteriorPointArea;
 import org.locationtech.jts.algorithm.construct.MaximumInscribedCircle;
 import org.locationtech.jts.geom.Coordinate;
@@ -56,21 +56,29 @@ public record Thin(Polygon area, double width) {
 
     /** Every stretch of {@code area} that is thinner than {@code width} mm. */
     public static List<Thin> of(MultiPolygon area, double width) {
-        List<Thin> found = new ArrayList<>();
-        if (area.isEmpty()) {
-            return found;
-        }
+        return of(area, width, Integer.MAX_VALUE);
+    }
+
+    /** Not more than {@code most} of them; what comes after these is not looked at. */
+    public static List<Thin> of(MultiPolygon area, double width, int most) {
+        return Areas.polygons(area)
+                .flatMap(piece -> lost(piece, width))
+                .filter(stretch -> stretch.getArea() > SPECK)
+                .limit(most)
+                .map(stretch -> new Thin(stretch, 2 * inscribed(stretch)))
+                .toList();
+    }
+
+    /** Pieces lie apart, so that each is drawn in and let out alone; one that vanishes is lost as it is. */
+    private static Stream<Polygon> lost(Polygon piece, double width) {
         // A hair less, so that a wall of just the width is kept.
         double half = width / 2 * 0.999;
-        Geometry kept = BufferOp.bufferOp(area.buffer(-half), half * 1.002, MITRED);
-        MultiPolygon lost = Areas.difference(area, Areas.of(kept));
-        for (int i = 0; i < lost.getNumGeometries(); i++) {
-            Polygon stretch = (Polygon) lost.getGeometryN(i);
-            if (stretch.getArea() > SPECK) {
-                found.add(new Thin(stretch, 2 * inscribed(stretch)));
-            }
+        Geometry drawnIn = piece.buffer(-half);
+        if (drawnIn.isEmpty()) {
+            return Stream.of(piece);
         }
-        return found;
+        Geometry kept = BufferOp.bufferOp(drawnIn, half * 1.002, MITRED);
+        return Areas.polygons(Areas.difference(Areas.of(piece), Areas.of(kept)));
     }
 
     private static double inscribed(Polygon stretch) {

@@ -8,7 +8,6 @@ import java.util.ArrayList;
 import java.util.List;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
-import org.locationtech.jts.geom.Polygon;
 
 /**
  * One colour of a layer.
@@ -31,23 +30,15 @@ public record Tint(SpoolId spool, List<MultiPolygon> cells, double squareMillime
             lost = lost(List.of(Areas.union(cells)), lineWidth);
         }
         boolean prints = size > SPECK
-                && cells.stream().anyMatch(c -> polygons(c).stream().anyMatch(p -> Thin.holdsLine(p, lineWidth)));
+                && cells.stream().anyMatch(c -> Areas.polygons(c).anyMatch(p -> Thin.holdsLine(p, lineWidth)));
         return new Tint(null, cells, size, lost, prints);
     }
 
     private static int lost(List<MultiPolygon> cells, double lineWidth) {
         return (int) cells.stream()
-                .flatMap(c -> polygons(c).stream())
+                .flatMap(c -> Areas.polygons(c))
                 .filter(p -> p.getArea() > SPECK && !Thin.holdsLine(p, lineWidth))
                 .count();
-    }
-
-    private static List<Polygon> polygons(MultiPolygon area) {
-        List<Polygon> polygons = new ArrayList<>();
-        for (int i = 0; i < area.getNumGeometries(); i++) {
-            polygons.add((Polygon) area.getGeometryN(i));
-        }
-        return polygons;
     }
 
     Tint in(SpoolId other) {

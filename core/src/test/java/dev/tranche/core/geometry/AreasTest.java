@@ -13,6 +13,8 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.DoubleRange;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.geom.util.AffineTransformation;
@@ -94,6 +96,33 @@ class AreasTest {
             assertThat(sum).isCloseTo(whole.getArea(), within(1e-6));
             assertThat(Areas.union(parts).getArea()).isCloseTo(whole.getArea(), within(1e-6));
         }
+    }
+
+    /** Beside, inside, round and along one another: corners lie on whole numbers. The reference is JTS, over the whole. */
+    @Property(tries = 300)
+    void many_islands_and_ponds_are_overlaid_as_a_general_library_does_it(@ForAll Random random) {
+        MultiPolygon a = islands(random);
+        MultiPolygon b = islands(random);
+
+        assertThat(Areas.difference(a, b)
+                        .symDifference(Areas.of(a.difference(b)))
+                        .getArea())
+                .isCloseTo(0, within(1e-9));
+        assertThat(Areas.intersection(a, b)
+                        .symDifference(Areas.of(a.intersection(b)))
+                        .getArea())
+                .isCloseTo(0, within(1e-9));
+    }
+
+    private static MultiPolygon islands(Random random) {
+        Geometry all = Section.PLANE.createPolygon();
+        for (int i = 0; i < 40; i++) {
+            int x = random.nextInt(30);
+            int y = random.nextInt(30);
+            Geometry some = Section.PLANE.toGeometry(new Envelope(x, x + 1 + random.nextInt(9), y, y + 2));
+            all = random.nextInt(3) == 0 ? all.difference(some) : all.union(some);
+        }
+        return Areas.of(all);
     }
 
     private static MultiPolygon moved(double away, MultiPolygon area) {

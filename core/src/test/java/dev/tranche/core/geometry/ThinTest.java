@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.Random;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.GeometryFactory;
@@ -39,6 +40,16 @@ class ThinTest {
     void an_l_of_two_thin_walls_does_not_count_as_thick_for_its_area() {
         MultiPolygon l = Areas.union(List.of(box(0, 0, 30, 0.3), box(0, 0, 0.3, 30)));
         assertThat(Thin.holdsLine((Polygon) l.getGeometryN(0), 0.45)).isFalse();
+    }
+
+    @Test
+    void pieces_are_looked_at_one_by_one_and_no_more_of_them_than_are_asked_for() {
+        MultiPolygon fence = Areas.union(
+                IntStream.range(0, 9).mapToObj(i -> box(2 * i, 0, 0.3, 5)).toList());
+        MultiPolygon shape = Areas.union(List.of(fence, box(-20, 0, 10, 5), box(-10, 2, 4, 0.2)));
+        assertThat(Thin.of(shape, 0.45)).hasSize(10).extracting(Thin::width).allMatch(w -> w < 0.31);
+        assertThat(Thin.of(shape, 0.45, 3)).isEqualTo(Thin.of(shape, 0.45).subList(0, 3));
+        assertThat(Thin.of(shape, 0.25)).hasSize(1);
     }
 
     /** The reference is JTS: what is left when the area is drawn in by half a line. */
