@@ -99,7 +99,7 @@ class AreasTest {
     }
 
     /** Beside, inside, round and along one another: corners lie on whole numbers. The reference is JTS, over the whole. */
-    @Property(tries = 300)
+    @Property(tries = 100)
     void many_islands_and_ponds_are_overlaid_as_a_general_library_does_it(@ForAll Random random) {
         MultiPolygon a = islands(random);
         MultiPolygon b = islands(random);
