@@ -4,6 +4,7 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.web.Attachment;
+import dev.tranche.app.work.Looking;
 import dev.tranche.app.work.Mends;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
@@ -24,6 +25,7 @@ import org.springframework.web.servlet.ModelAndView;
 class DeskController {
     private final Plans plans;
     private final Workbench workbench;
+    private final Looking looking;
     private final DeskEdits edits;
     private final DeskViews views;
     private final DeskAnswers answers;
@@ -33,6 +35,7 @@ class DeskController {
     DeskController(
             Plans plans,
             Workbench workbench,
+            Looking looking,
             DeskEdits edits,
             DeskViews views,
             DeskAnswers answers,
@@ -41,6 +44,7 @@ class DeskController {
         this.mends = mends;
         this.plans = plans;
         this.workbench = workbench;
+        this.looking = looking;
         this.edits = edits;
         this.views = views;
         this.answers = answers;
@@ -56,6 +60,7 @@ class DeskController {
             model.addAttribute("job", workbench.prepare(plan));
             return "desk/waiting";
         }
+        looking.ahead(work.get());
         views.show(work.get(), at, 1, model);
         return "desk/desk";
     }
@@ -71,6 +76,13 @@ class DeskController {
     String cursor(Shown at, @RequestParam("at") int layer, @RequestParam(defaultValue = "1") int zoom, Model model) {
         views.moved(workbench.openNow(plans.get(at.id())), at.at(layer), zoom, model);
         return "desk/cursor :: moved";
+    }
+
+    /** Where a layer that stands still is too thin for a line. */
+    @GetMapping("/plans/{id}/thin")
+    String thin(Shown at, @RequestParam("at") int layer, Model model) {
+        views.thin(workbench.openNow(plans.get(at.id())), layer, at.beside() != null, model);
+        return "desk/cursor :: found";
     }
 
     @GetMapping("/plans/{id}/score")

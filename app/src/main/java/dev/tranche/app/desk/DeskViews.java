@@ -4,6 +4,7 @@ import dev.tranche.app.pictures.LayerDrawing;
 import dev.tranche.app.pictures.ScoreDrawing;
 import dev.tranche.app.pictures.SectionDrawing;
 import dev.tranche.app.pictures.SpoolMark;
+import dev.tranche.app.pictures.ThinDrawing;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.work.Workpiece;
@@ -23,6 +24,7 @@ import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -122,6 +124,7 @@ class DeskViews {
         model.addAttribute("section", section);
         model.addAttribute("plan_layer", drawing(work, layer, shown));
         model.addAttribute("kept_layer", pair ? drawing(work, limited(work, shown.beside()), shown) : null);
+        model.addAttribute("thin_of", thin(work, pair, layer, pair ? limited(work, shown.beside()) : layer));
         model.addAttribute("even", shown.isToScale());
         model.addAttribute("drawn", Boolean.TRUE.equals(shown.drawn()));
         model.addAttribute("score", score);
@@ -152,6 +155,20 @@ class DeskViews {
     private LayerDrawing drawing(Workpiece work, int layer, Shown shown) {
         return drawings.layer(
                 work, layer, shown.regionOr(), Boolean.TRUE.equals(shown.drawn()), shown.beside() != null);
+    }
+
+    /** By layer, as far as it is known where they are too thin. */
+    private Map<Integer, ThinDrawing> thin(Workpiece work, boolean pair, int... layers) {
+        Map<Integer, ThinDrawing> known = new HashMap<>();
+        for (int layer : layers) {
+            drawings.thin(work, layer, pair).ifPresent(t -> known.put(layer, t));
+        }
+        return known;
+    }
+
+    /** Where a layer is too thin. */
+    void thin(Workpiece work, int layer, boolean pair, Model model) {
+        model.addAttribute("thin", drawings.thinNow(work, limited(work, layer), pair));
     }
 
     static int limited(Workpiece work, int layer) {

@@ -4,8 +4,10 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.pictures.LayerDrawing;
+import dev.tranche.app.pictures.Outlines;
 import dev.tranche.app.pictures.ScoreDrawing;
 import dev.tranche.app.pictures.SectionDrawing;
+import dev.tranche.app.pictures.ThinDrawing;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.geometry.Thin;
@@ -13,7 +15,9 @@ import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Refusal;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Function;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.springframework.stereotype.Component;
 
@@ -22,11 +26,15 @@ import org.springframework.stereotype.Component;
 class Drawings {
     private static final int MOST_PLANS = 40;
     private static final int MOST_LAYERS = 400;
+    /** So many corners of a colour are looked at as soon as they are drawn. */
+    private static final int SOON = 2_000;
 
     private final Figures figures;
     private final Jobs jobs;
     private final Cache<Workpiece, Drawn> drawn =
             Caffeine.newBuilder().weakKeys().maximumSize(MOST_PLANS).build();
+
+    private final Outlines outlines = new Outlines();
 
     private final Cache<List<MultiPolygon>, Map<Double, List<Thin>>> thin =
             Caffeine.newBuilder().weakKeys().maximumSize(MOST_LAYERS).build();
@@ -36,20 +44,36 @@ class Drawings {
         this.jobs = jobs;
     }
 
-    /** What of a colour's areas is too thin, as much of it as is drawn; areas that an edit does not touch are the very same afterwards. */
-    private List<Thin> thin(Tint tint, double width) {
-        Map<Double, List<Thin>> known = thin.get(tint.cells(), cells -> new ConcurrentHashMap<>());
-        return known.computeIfAbsent(width, w -> Thin.of(tint.area(), w, LayerDrawing.MOST_THIN));
-    }
-
     /** What has been drawn of one state of a plan. */
-    private record Drawn(Map<Boolean, SectionDrawing> sections, ScoreDrawing score, Map<Layer, LayerDrawing> layers) {}
+    private record Drawn(
+            Map<Boolean, SectionDrawing> sections,
+            ScoreDrawing score,
+            Map<Layer, LayerDrawing> layers,
+            Map<Layer, ThinDrawing> thin) {}
 
-    private record Layer(int number, int region, boolean drawnIn, boolean pair) {}
+    private record Layer(int number, int region, boolean drawnIn, boolean pair) {
+        /** Of a layer as it is, whatever is being worked on. */
+        static Layer of(int number, boolean pair) {
+            return new Layer(number, -1, false, pair);
+        }
+
+        int width() {
+            return pair ? 226 : 460;
+        }
+
+        int height() {
+            return pair ? 400 : 440;
+        }
+    }
 
     private Drawn of(Workpiece work) {
         return drawn.get(
-                work, w -> new Drawn(new ConcurrentHashMap<>(), score(w, 1, 1, figures), new ConcurrentHashMap<>()));
+                work,
+                w -> new Drawn(
+                        new ConcurrentHashMap<>(),
+                        score(w, 1, 1, figures),
+                        new ConcurrentHashMap<>(),
+                        new ConcurrentHashMap<>()));
     }
 
     /** @param even whether heights are drawn as large as widths */
@@ -67,23 +91,48 @@ class Drawings {
     }
 
     LayerDrawing layer(Workpiece work, int number, int region, boolean drawnIn, boolean pair) {
-        Map<Layer, LayerDrawing> layers = of(work).layers();
-        if (layers.size() > MOST_LAYERS) {
-            layers.clear();
-        }
-        return layers.computeIfAbsent(
+        return drawn(
+                of(work).layers(),
                 new Layer(number, region, drawnIn, pair),
-                l -> LayerDrawing.of(work, number, region, drawnIn, this::thin, pair ? 226 : 460, pair ? 400 : 440));
+                l -> LayerDrawing.of(work, number, region, drawnIn, outlines, l.width(), l.height()));
+    }
+
+    /** Where a layer is too thin; empty if that takes longer than drawing it, and {@link #thinNow} is due. */
+    Optional<ThinDrawing> thin(Workpiece work, int number, boolean pair) {
+        boolean soon = of(work).thin().containsKey(Layer.of(number, pair))
+                || work.colouring().layer(number).tints().stream()
+                        .allMatch(t -> t.corners() <= SOON || thin.getIfPresent(t.cells()) != null);
+        return soon ? Optional.of(thinNow(work, number, pair)) : Optional.empty();
+    }
+
+    ThinDrawing thinNow(Workpiece work, int number, boolean pair) {
+        return drawn(
+                of(work).thin(),
+                Layer.of(number, pair),
+                l -> ThinDrawing.of(work, number, this::thin, l.width(), l.height()));
+    }
+
+    /** What of a colour's areas is too thin; areas that an edit does not touch are the very same afterwards. */
+    private List<Thin> thin(Tint tint, double width) {
+        return thin.get(tint.cells(), cells -> new ConcurrentHashMap<>())
+                .computeIfAbsent(width, w -> Thin.of(tint.area(), w, ThinDrawing.MOST));
+    }
+
+    private static <T> T drawn(Map<Layer, T> drawn, Layer layer, Function<Layer, T> drawing) {
+        if (drawn.size() > MOST_LAYERS) {
+            drawn.clear();
+        }
+        return drawn.computeIfAbsent(layer, drawing);
     }
 
     /** Draws the neighbours of {@code layer} while nobody waits. */
     void ahead(Workpiece work, int layer, int... next) {
-        Map<Layer, LayerDrawing> layers = of(work).layers();
         for (int number : next) {
-            if (number != layer && !layers.containsKey(new Layer(number, -1, false, false))) {
+            if (number != layer && !of(work).thin().containsKey(Layer.of(number, false))) {
                 try {
                     jobs.start("Drawing layer " + number, progress -> {
                         layer(work, number, -1, false, false);
+                        thinNow(work, number, false);
                         return "";
                     });
                 } catch (Refusal busy) {

@@ -5,6 +5,7 @@ import org.locationtech.jts.geom.CoordinateSequence;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
 
 /** Builds the {@code d} of an SVG path in whole hundredths or tenths of a pixel, each line from where the last one ended. */
 public final class SvgPath {
@@ -105,6 +106,14 @@ public final class SvgPath {
             }
         }
         return this;
+    }
+
+    /** The same without corners finer than so many {@code pixels}; by as much rings may cross, which that rule does not mind. */
+    public SvgPath polygons(Geometry geometry, Frame frame, double pixels) {
+        DouglasPeuckerSimplifier simplifier = new DouglasPeuckerSimplifier(geometry);
+        simplifier.setDistanceTolerance(pixels / frame.scaleY());
+        simplifier.setEnsureValid(false);
+        return polygons(simplifier.getResultGeometry(), frame);
     }
 
     private void ring(LineString ring, Frame frame) {

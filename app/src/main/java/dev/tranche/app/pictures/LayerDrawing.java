@@ -6,7 +6,6 @@ import dev.tranche.app.drawing.Ticks;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Section;
-import dev.tranche.core.geometry.Thin;
 import dev.tranche.core.plan.Field;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.Region;
@@ -15,11 +14,8 @@ import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.function.BiFunction;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
-import org.locationtech.jts.geom.Point;
-import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
 
 /**
  * One layer from above.
@@ -29,7 +25,6 @@ import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
  * @param patches its plastic, a piece a region
  * @param ghost outline of the layer below
  * @param zones outlines of the zones that reach the layer
- * @param thin stretches into which no line of plastic fits
  * @param closings straight lines that close the outline where the model is open
  * @param lines of the bed's grid
  * @param pitch of that grid, mm
@@ -43,14 +38,10 @@ public record LayerDrawing(
         List<Patch> patches,
         String ghost,
         List<Zone> zones,
-        List<Narrow> thin,
         String closings,
         String lines,
         String pitch,
         List<Colour> colours) {
-    /** No more stretches are marked on one drawing. */
-    public static final int MOST_THIN = 40;
-
     private static final int MARGIN = 14;
 
     /**
@@ -63,30 +54,22 @@ public record LayerDrawing(
     /** A zone's outline, whole, with its middle. */
     public record Zone(int region, String name, String path, double x, double y, boolean chosen) {}
 
-    /** A stretch that is too thin, with its width. */
-    public record Narrow(String path, double x, double y, String width) {}
-
     /** One colour of the layer in figures. */
     public record Colour(SpoolMark mark, String area, String perimeter, int pieces, boolean prints) {}
 
     /**
      * @param chosen region whose zone is being worked on, or −1
-     * @param tooThin what of a colour is thinner than a width, mm
      * @param drawnIn whether the first layer is shown as its slicing program draws it in
+     * @param outlines that are drawn already
      */
     public static LayerDrawing of(
-            Workpiece work,
-            int layer,
-            int chosen,
-            boolean drawnIn,
-            BiFunction<Tint, Double, List<Thin>> tooThin,
-            int width,
-            int height) {
+            Workpiece work, int layer, int chosen, boolean drawnIn, Outlines outlines, int width, int height) {
         Frame frame = frame(work, width, height);
         LayerColours colours = work.colouring().layer(layer);
         double shrink = drawnIn && layer == 1 ? work.colours().layers().shrink() : 0;
-        String ghost =
-                layer == 1 ? "" : outline(work.cut().model().section(layer - 1).outline(), frame);
+        String ghost = layer == 1
+                ? ""
+                : outlines.of(work.cut().model().section(layer - 1).outline(), frame);
         Envelope box = work.cut().model().footprint();
         double pitch = Ticks.step(Math.max(box.getWidth(), box.getHeight()), 8);
         return new LayerDrawing(
@@ -96,18 +79,17 @@ public record LayerDrawing(
                 Words.format("matrix(%s 0 0 %s %s %s)", frame.scaleX(), -frame.scaleY(), frame.x(0), frame.y(0)),
                 colours.fields().stream()
                         .filter(f -> !f.isEmpty())
-                        .map(f -> patch(work, layer, f, shrink, frame))
+                        .map(f -> patch(work, layer, f, shrink, outlines, frame))
                         .toList(),
                 ghost,
-                zones(work, layer, chosen, frame),
-                thin(work, colours, tooThin, frame),
+                zones(work, layer, chosen, outlines, frame),
                 closings(work.cut().model().section(layer), frame),
                 lines(frame, width, height, pitch),
                 SvgPath.round(pitch),
                 colours.tints().stream().map(t -> colour(work, t)).toList());
     }
 
-    private static Frame frame(Workpiece work, int width, int height) {
+    static Frame frame(Workpiece work, int width, int height) {
         Envelope box = work.cut().model().footprint();
         double scale = Math.min(
                 (width - 2 * MARGIN) / Math.max(box.getWidth(), 1e-3),
@@ -117,16 +99,16 @@ public record LayerDrawing(
         return new Frame(left, bottom, box.getMinX(), box.getMinY(), scale, scale);
     }
 
-    private static Patch patch(Workpiece work, int layer, Field field, double shrink, Frame frame) {
+    private static Patch patch(Workpiece work, int layer, Field field, double shrink, Outlines outlines, Frame frame) {
         MultiPolygon area = shrink == 0 ? field.area() : Areas.of(field.area().buffer(-shrink));
         SpoolMark mark = SpoolMark.of(work, field.spool());
         String hex = mark.fade().isEmpty()
                 ? ""
                 : work.paints().at(field.spool(), layer).colour().hex();
-        return new Patch(mark, field.region(), outline(area, frame), hex);
+        return new Patch(mark, field.region(), outlines.of(area, frame), hex);
     }
 
-    private static List<Zone> zones(Workpiece work, int layer, int chosen, Frame frame) {
+    private static List<Zone> zones(Workpiece work, int layer, int chosen, Outlines outlines, Frame frame) {
         List<Zone> zones = new ArrayList<>();
         List<Region> regions = work.colours().regions().list();
         for (int i = 0; i < regions.size(); i++) {
@@ -136,30 +118,13 @@ public record LayerDrawing(
                 zones.add(new Zone(
                         i,
                         region.name(),
-                        outline(zone.area(), frame),
+                        outlines.of(zone.area(), frame),
                         frame.x(zone.x()),
                         frame.y(zone.y()),
                         i == chosen));
             }
         }
         return zones;
-    }
-
-    private static List<Narrow> thin(
-            Workpiece work, LayerColours colours, BiFunction<Tint, Double, List<Thin>> tooThin, Frame frame) {
-        double width = work.machine().printer().lineWidth();
-        return colours.tints().stream()
-                .flatMap(t -> tooThin.apply(t, width).stream())
-                .limit(MOST_THIN)
-                .map(t -> {
-                    Point at = t.area().getInteriorPoint();
-                    return new Narrow(
-                            new SvgPath().polygons(t.area(), frame).toString(),
-                            frame.x(at.getX()),
-                            frame.y(at.getY()),
-                            Words.format("%.2f", t.width()));
-                })
-                .toList();
     }
 
     private static String closings(Section section, Frame frame) {
@@ -177,14 +142,6 @@ public record LayerDrawing(
                 Words.format("%.0f", area.getLength()),
                 area.getNumGeometries(),
                 tint.prints());
-    }
-
-    /** To a third of a pixel: finer than anyone sees, coarser than a scanned model. */
-    private static String outline(MultiPolygon polygons, Frame frame) {
-        var drawn = polygons.getNumPoints() < 400
-                ? polygons
-                : DouglasPeuckerSimplifier.simplify(polygons, 0.33 / frame.scaleX());
-        return SvgPath.coarse().polygons(drawn, frame).toString();
     }
 
     private static String lines(Frame frame, int width, int height, double pitch) {

@@ -17,9 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.locationtech.jts.geom.Envelope;
-import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.MultiPolygon;
-import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
 
 /**
  * A piece seen from one side, true to scale.
@@ -98,7 +96,7 @@ public record PieceDrawing(
         for (Patch patch : alike) {
             for (Patch.Spot spot : patch.spots()) {
                 areas.add(spot.area());
-                path.polygons(fine(spot.area(), frame.scaleY()), frame);
+                path.polygons(spot.area(), frame, FINE);
             }
         }
         return new Stain(
@@ -108,10 +106,6 @@ public record PieceDrawing(
                 alike.stream().mapToDouble(Patch::squareMillimetres).sum(),
                 path.toString(),
                 List.copyOf(areas));
-    }
-
-    private static Geometry fine(Geometry area, double scale) {
-        return DouglasPeuckerSimplifier.simplify(area, FINE / scale);
     }
 
     private static Srgb colour(Workpiece work, View view, Patch patch, boolean own, int lamp) {

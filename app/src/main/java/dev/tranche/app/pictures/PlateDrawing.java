@@ -31,7 +31,6 @@ import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.util.AffineTransformation;
-import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
 
 /**
  * The bed from above with what stands on it.
@@ -231,7 +230,7 @@ public record PlateDrawing(
         for (int layer : looks(work)) {
             for (Tint tint : work.colouring().layer(layer).tints()) {
                 SvgPath path = SvgPath.coarse();
-                tint.cells().forEach(c -> path.polygons(DouglasPeuckerSimplifier.simplify(c, 0.5 / scale), frame));
+                tint.cells().forEach(c -> path.polygons(c, frame, 0.5));
                 seen.add(new Seen(path.toString(), work.colours().letter(tint.spool())));
             }
         }

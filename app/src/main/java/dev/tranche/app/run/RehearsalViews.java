@@ -1,6 +1,7 @@
 package dev.tranche.app.run;
 
 import dev.tranche.app.pictures.LayerDrawing;
+import dev.tranche.app.pictures.Outlines;
 import dev.tranche.app.pictures.PlateDrawing;
 import dev.tranche.app.pictures.ScoreDrawing;
 import dev.tranche.app.pictures.SectionDrawing;
@@ -161,7 +162,7 @@ class RehearsalViews {
         }
         Report.LayerSeen seen = report.layers().get(layer - 1);
         model.addAttribute("seenLayer", row(seen));
-        model.addAttribute("picture", LayerDrawing.of(work, layer, -1, false, (tint, width) -> List.of(), 400, 190));
+        model.addAttribute("picture", LayerDrawing.of(work, layer, -1, false, new Outlines(), 400, 190));
         model.addAttribute("marked", paths(seen));
         model.addAttribute("lineWidth", work.machine().printer().lineWidth());
         List<Integer> unclean =

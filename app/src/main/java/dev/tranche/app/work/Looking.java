@@ -50,6 +50,21 @@ public class Looking {
                 });
     }
 
+    /**
+     * Looks at a piece of one colour while nobody waits. What of its outlines is behind what does not depend on colours: the first
+     * other colour then has to be looked for only where it is.
+     */
+    public void ahead(Workpiece work) {
+        if (work.colours().palette().size() == 1 && work.looks().isQuick()) {
+            try {
+                prepare(work, View.ABOVE);
+                prepare(work, View.BELOW);
+            } catch (Refusal busy) {
+                // Whoever gives it another colour looks then.
+            }
+        }
+    }
+
     private static boolean ended(Job job, long milliseconds) {
         if (!job.endsWithin(milliseconds)) {
             return false;

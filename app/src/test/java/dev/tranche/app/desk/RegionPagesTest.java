@@ -117,6 +117,29 @@ class RegionPagesTest extends BrowserTest {
         return to.moveToLocation(at.get(0).intValue(), at.get(1).intValue());
     }
 
+    private static Mesh fence(int hairs) {
+        Shapes shapes = new Shapes();
+        for (int i = 0; i < hairs; i++) {
+            shapes.box(i % 30 * 2, i / 30 * 4, 0, 0.3, 3, 1);
+        }
+        return shapes.mesh();
+    }
+
+    /** What is quickly found comes with the drawing; what is not, once the layer stands still, and is kept from then on. */
+    @Test
+    void where_a_layer_is_too_thin_is_marked_however_intricate_it_is() {
+        for (int hairs : new int[] {30, 600}) {
+            PlanState plan = plan("fence of " + hairs, fence(hairs));
+            String page = "/plans/" + plan.id();
+            browser.open(page + "?layer=2");
+            browser.until(() -> browser.all("svg.layer-plan .narrow").size() == Math.min(hairs, 40));
+            assertThat(browser.find("svg.layer-plan .narrow text").getText()).isEqualTo("0.30");
+            browser.press("b");
+            browser.until(() -> browser.all("svg.layer-plan").size() == 2
+                    && browser.all("svg.layer-plan .narrow").size() == 2 * Math.min(hairs, 40));
+        }
+    }
+
     @Test
     void a_tag_of_two_colours_from_an_svg_outline_in_one_go() throws IOException {
         give("tag.stl", StlWriter.binary(tag()));

@@ -7,9 +7,11 @@ import dev.tranche.app.pictures.BandDrawing;
 import dev.tranche.app.pictures.ClockDrawing;
 import dev.tranche.app.pictures.LayerDrawing;
 import dev.tranche.app.pictures.OrderDrawing;
+import dev.tranche.app.pictures.Outlines;
 import dev.tranche.app.pictures.ScoreDrawing;
 import dev.tranche.app.pictures.SectionDrawing;
 import dev.tranche.app.pictures.SpoolMark;
+import dev.tranche.app.pictures.ThinDrawing;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.app.web.Figures;
@@ -124,11 +126,27 @@ class DrawingTest extends OnePlanTest {
 
     @Test
     void the_layer_plan_keeps_the_models_proportions() {
-        LayerDrawing layer = LayerDrawing.of(twoColours(), 1, -1, false, (t, w) -> Thin.of(t.area(), w), 460, 440);
+        LayerDrawing layer = LayerDrawing.of(twoColours(), 1, -1, false, new Outlines(), 460, 440);
         assertThat(layer.ghost()).isEmpty();
         assertThat(layer.colours()).extracting(LayerDrawing.Colour::area).containsExactly("600.0");
         // 30 mm over 432 px: 14.4 px a mm, so 20 mm are 288 px, in the middle of 440.
         assertThat(layer.patches().get(0).path()).isEqualTo("M446 364v-288h-432v288z");
+    }
+
+    @Test
+    void thin_places_are_marked_each_and_labelled_where_there_is_room() {
+        Shapes hairs = new Shapes();
+        for (double x : new double[] {0, 1, 20, 21, 40}) {
+            hairs.box(x, 0, 0, 0.3, 20, 1);
+        }
+        Workpiece work = workbench.openNow(plan("hairs", hairs.mesh()));
+        ThinDrawing thin = ThinDrawing.of(work, 1, (t, w) -> Thin.of(t.area(), w), 460, 440);
+        assertThat(thin.stretches())
+                .hasSize(5)
+                .extracting(ThinDrawing.Stretch::width)
+                .containsOnly("0.30");
+        assertThat(thin.stretches().stream().filter(ThinDrawing.Stretch::labelled))
+                .hasSize(3);
     }
 
     @Test

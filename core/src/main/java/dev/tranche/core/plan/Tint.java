@@ -41,6 +41,11 @@ public record Tint(SpoolId spool, List<MultiPolygon> cells, double squareMillime
                 .count();
     }
 
+    /** Of all its outlines. */
+    public int corners() {
+        return cells.stream().mapToInt(MultiPolygon::getNumPoints).sum();
+    }
+
     Tint in(SpoolId other) {
         return new Tint(other, cells, squareMillimetres, lost, prints);
     }
