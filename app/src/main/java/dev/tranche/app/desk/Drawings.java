@@ -27,7 +27,7 @@ class Drawings {
     private static final int MOST_PLANS = 40;
     private static final int MOST_LAYERS = 400;
     /** So many corners of a colour are looked at as soon as they are drawn. */
-    private static final int SOON = 2_000;
+    private static final int SOON = 500;
 
     private final Figures figures;
     private final Jobs jobs;

@@ -139,7 +139,7 @@ public record LayerDrawing(
         return new Colour(
                 SpoolMark.of(work, tint.spool()),
                 Words.format("%.1f", tint.squareMillimetres()),
-                Words.format("%.0f", area.getLength()),
+                Words.format("%.0f", Areas.perimeter(area)),
                 area.getNumGeometries(),
                 tint.prints());
     }

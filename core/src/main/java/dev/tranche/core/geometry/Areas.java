@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.locationtech.jts.algorithm.locate.SimplePointInAreaLocator;
+import org.locationtech.jts.geom.CoordinateSequence;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LinearRing;
@@ -119,6 +120,31 @@ public final class Areas {
     /** The pieces of an area. */
     public static Stream<Polygon> polygons(MultiPolygon area) {
         return IntStream.range(0, area.getNumGeometries()).mapToObj(i -> (Polygon) area.getGeometryN(i));
+    }
+
+    /** Length of all its outlines, mm: as JTS has it, which guards against lengths that no print has at ten times the cost. */
+    public static double perimeter(MultiPolygon area) {
+        return polygons(area).mapToDouble(Areas::perimeter).sum();
+    }
+
+    /** As {@link #perimeter(MultiPolygon)}. */
+    public static double perimeter(Polygon piece) {
+        double length = perimeter(piece.getExteriorRing());
+        for (int i = 0; i < piece.getNumInteriorRing(); i++) {
+            length += perimeter(piece.getInteriorRingN(i));
+        }
+        return length;
+    }
+
+    private static double perimeter(LinearRing ring) {
+        CoordinateSequence corners = ring.getCoordinateSequence();
+        double length = 0;
+        for (int i = 1; i < corners.size(); i++) {
+            double dx = corners.getX(i) - corners.getX(i - 1);
+            double dy = corners.getY(i) - corners.getY(i - 1);
+            length += Math.sqrt(dx * dx + dy * dy);
+        }
+        return length;
     }
 
     /** Whether an area comes within {@code distance} mm of the rim of another. */

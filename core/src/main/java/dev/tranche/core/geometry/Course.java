@@ -28,7 +28,7 @@ public record Course(double x, double y, double dx, double dy) {
 
     /** How long a step is, mm. */
     public double length() {
-        return Math.hypot(dx, dy);
+        return Math.sqrt(dx * dx + dy * dy);
     }
 
     public Coordinate at(double steps) {

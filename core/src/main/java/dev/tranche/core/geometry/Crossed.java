@@ -3,6 +3,7 @@ package dev.tranche.core.geometry;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.LineString;
@@ -35,7 +36,17 @@ public final class Crossed {
         }
     }
 
+    /** Kept with the area: most outlive many edits of a plan, each of which draws new lines through them. */
     private static Area prepared(MultiPolygon area) {
+        if (area.getUserData() instanceof Area known) {
+            return known;
+        }
+        Area made = of(area);
+        area.setUserData(made);
+        return made;
+    }
+
+    private static Area of(MultiPolygon area) {
         List<Ring> rings = new ArrayList<>();
         for (int p = 0; p < area.getNumGeometries(); p++) {
             Polygon polygon = (Polygon) area.getGeometryN(p);
@@ -77,6 +88,66 @@ public final class Crossed {
             }
         }
         return Span.joined(spans);
+    }
+
+    /** The place in any of them that is nearest to {@code to}: that itself where it lies within one; nowhere if all are empty. */
+    public Optional<Coordinate> nearest(Coordinate to) {
+        Nearest nearest = new Nearest(to);
+        for (Area area : areas) {
+            nearest.look(area);
+        }
+        return Optional.ofNullable(nearest.place);
+    }
+
+    /** The nearest place of those that were looked at. */
+    private static final class Nearest {
+        private final Coordinate to;
+        private final Envelope point;
+        private double squared = Double.POSITIVE_INFINITY;
+        private Coordinate place;
+
+        Nearest(Coordinate to) {
+            this.to = to;
+            this.point = new Envelope(to);
+        }
+
+        void look(Area area) {
+            boolean inside = false;
+            for (Ring ring : area.rings()) {
+                for (int b = 0; b < ring.boxes().length; b++) {
+                    Envelope box = ring.boxes()[b];
+                    boolean beside = box.getMinY() <= to.y && to.y <= box.getMaxY() && box.getMaxX() >= to.x;
+                    double apart = point.distance(box);
+                    if (beside || apart * apart < squared) {
+                        int last = Math.min((b + 1) * EDGES_IN_A_BOX, ring.x().length - 1);
+                        for (int i = b * EDGES_IN_A_BOX + 1; i <= last; i++) {
+                            inside ^= look(ring.x()[i - 1], ring.y()[i - 1], ring.x()[i], ring.y()[i]);
+                        }
+                    }
+                }
+            }
+            if (inside) {
+                squared = 0;
+                place = to;
+            }
+        }
+
+        /** Whether a ray from the place to the right crosses this edge. */
+        private boolean look(double x0, double y0, double x1, double y1) {
+            double dx = x1 - x0;
+            double dy = y1 - y0;
+            double whole = dx * dx + dy * dy;
+            double steps = whole == 0 ? 0 : ((to.x - x0) * dx + (to.y - y0) * dy) / whole;
+            double within = Math.max(0, Math.min(1, steps));
+            double x = x0 + within * dx;
+            double y = y0 + within * dy;
+            double apart = (x - to.x) * (x - to.x) + (y - to.y) * (y - to.y);
+            if (apart < squared) {
+                squared = apart;
+                place = new Coordinate(x, y);
+            }
+            return y0 > to.y != y1 > to.y && to.x < x0 + dx * ((to.y - y0) / dy);
+        }
     }
 
     /** A stretch is outside a ring whose box its own box misses; what that ring does to the line elsewhere is of no account. */

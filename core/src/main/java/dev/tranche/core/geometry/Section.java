@@ -29,7 +29,7 @@ public record Section(MultiPolygon outline, List<LineSegment> closings, double a
 
     /** A section of a given outline, measured once and for all. */
     public static Section of(MultiPolygon outline, List<LineSegment> closings) {
-        return new Section(outline, List.copyOf(closings), outline.getArea(), outline.getLength());
+        return new Section(outline, List.copyOf(closings), outline.getArea(), Areas.perimeter(outline));
     }
 
     /** In how many places the mesh was open here. */

@@ -51,7 +51,7 @@ public record Thin(Polygon area, double width) {
      * (1959), from memory; checked against JTS.
      */
     private static boolean isBroad(Polygon piece, double area, double r) {
-        return area > r * piece.getLength() + Math.PI * r * r * Math.max(0, piece.getNumInteriorRing() - 1);
+        return area > r * Areas.perimeter(piece) + Math.PI * r * r * Math.max(0, piece.getNumInteriorRing() - 1);
     }
 
     /** Every stretch of {@code area} that is thinner than {@code width} mm. */

@@ -38,10 +38,8 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
-import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.util.AffineTransformation;
-import org.locationtech.jts.operation.distance.DistanceOp;
 
 /**
  * The return paths of a plan, one a swap at which the nozzle leaves the print.
@@ -240,18 +238,9 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
             while (lowest > 0 && layers.get(lowest - 1) == layers.get(next.layer() - 1)) {
                 lowest--;
             }
-            return nearest.computeIfAbsent(
-                            new Sought(from, stand.copy(), lowest, next.spool()), s -> nearest(s, layers, stand.into()))
+            return nearest.computeIfAbsent(new Sought(from, stand.copy(), lowest, next.spool()), s -> stand.standing()
+                            .nearest(s.lowest(), s.spool(), stand.into().transform(from, new Coordinate())))
                     .map(c -> stand.from().transform(c, new Coordinate()));
-        }
-
-        private static Optional<Coordinate> nearest(
-                Sought sought, List<LayerColours> layers, AffineTransformation into) {
-            Coordinate there = into.transform(sought.from(), new Coordinate());
-            Geometry point = Areas.NOTHING.getFactory().createPoint(there);
-            return layers.get(sought.lowest()).tint(sought.spool()).flatMap(t -> t.cells().stream()
-                    .map(cell -> DistanceOp.nearestPoints(cell, point)[0])
-                    .min(Comparator.comparingDouble(c -> c.distance(there))));
         }
 
         private List<Stain> stains(List<Coordinate> places, Leaving leaving) {

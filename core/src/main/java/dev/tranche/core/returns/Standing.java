@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.MultiPolygon;
 
 /**
@@ -78,6 +79,18 @@ final class Standing {
 
     private static Coat[] alike(Coat[] below) {
         return Arrays.stream(below).map(c -> new Coat(c.spool, c.area)).toArray(Coat[]::new);
+    }
+
+    /**
+     * Where a colour of a layer is nearest to a place in the model; nowhere if it is not there.
+     *
+     * @param layer from 0
+     */
+    Optional<Coordinate> nearest(int layer, SpoolId spool, Coordinate to) {
+        return Arrays.stream(coats[layer])
+                .filter(c -> c.spool.equals(spool))
+                .findFirst()
+                .flatMap(c -> c.area.nearest(to));
     }
 
     /** Is told that a pass was printed here; moments ascend. */

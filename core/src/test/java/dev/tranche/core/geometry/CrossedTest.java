@@ -13,6 +13,7 @@ import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.LinearRing;
 import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.operation.distance.DistanceOp;
 
 /** A line through areas, against the general geometry library's intersection of the two. */
 class CrossedTest {
@@ -59,5 +60,25 @@ class CrossedTest {
                     .isGreaterThanOrEqualTo(i == 0 ? from : spans.get(i - 1).to());
             assertThat(spans.get(i).to()).isLessThanOrEqualTo(to);
         }
+    }
+
+    @Property(tries = 500)
+    void the_nearest_place_is_as_far_as_the_geometry_library_says(@ForAll long seed) {
+        Random random = new Random(seed);
+        List<MultiPolygon> areas = List.of(star(random, 0, 0), Areas.NOTHING, star(random, 25, 3));
+        Coordinate to = new Coordinate(60 * random.nextDouble() - 20, 40 * random.nextDouble() - 20);
+        Coordinate nearest = new Crossed(areas).nearest(to).orElseThrow();
+        Geometry point = PLANE.createPoint(to);
+        assertThat(nearest.distance(to))
+                .isCloseTo(
+                        areas.stream()
+                                .filter(a -> !a.isEmpty())
+                                .mapToDouble(a -> DistanceOp.distance(a, point))
+                                .min()
+                                .orElseThrow(),
+                        within(1e-9));
+        assertThat(areas).anyMatch(a -> DistanceOp.isWithinDistance(a, PLANE.createPoint(nearest), 1e-9));
+        assertThat(new Crossed(List.of(Areas.NOTHING)).nearest(to)).isEmpty();
+        assertThat(areas).allSatisfy(a -> assertThat(Areas.perimeter(a)).isCloseTo(a.getLength(), within(1e-9)));
     }
 }
