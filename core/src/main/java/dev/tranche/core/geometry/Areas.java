@@ -129,11 +129,14 @@ public final class Areas {
 
     /** As {@link #perimeter(MultiPolygon)}. */
     public static double perimeter(Polygon piece) {
-        double length = perimeter(piece.getExteriorRing());
-        for (int i = 0; i < piece.getNumInteriorRing(); i++) {
-            length += perimeter(piece.getInteriorRingN(i));
-        }
-        return length;
+        return rings(piece).mapToDouble(Areas::perimeter).sum();
+    }
+
+    /** The outline of a piece, and those of its holes. */
+    static Stream<LinearRing> rings(Polygon piece) {
+        return Stream.concat(
+                Stream.of(piece.getExteriorRing()),
+                IntStream.range(0, piece.getNumInteriorRing()).mapToObj(piece::getInteriorRingN));
     }
 
     private static double perimeter(LinearRing ring) {

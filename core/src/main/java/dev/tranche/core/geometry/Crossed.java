@@ -8,7 +8,6 @@ import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.MultiPolygon;
-import org.locationtech.jts.geom.Polygon;
 
 /**
  * Areas that many lines are drawn through. A line crosses few edges of an outline, so these are kept in boxes of consecutive ones,
@@ -19,8 +18,8 @@ public final class Crossed {
 
     private static final double[] NONE = {};
 
-    /** The rings of one area, and what they lie in. */
-    private record Area(Envelope box, Ring[] rings) {}
+    /** The rings of an area, and what they lie in. */
+    private record Area(MultiPolygon of, Envelope box, Ring[] rings) {}
 
     /** A ring, its corners in their order, the first again at the end. */
     private record Ring(Envelope box, double[] x, double[] y, Envelope[] boxes) {}
@@ -36,9 +35,12 @@ public final class Crossed {
         }
     }
 
-    /** Kept with the area: most outlive many edits of a plan, each of which draws new lines through them. */
+    /**
+     * Kept with the area: most outlive many edits of a plan, each of which draws new lines through them. A copy, which JTS gives
+     * what the original has before it moves it, has none of its own yet.
+     */
     private static Area prepared(MultiPolygon area) {
-        if (area.getUserData() instanceof Area known) {
+        if (area.getUserData() instanceof Area known && known.of == area) {
             return known;
         }
         Area made = of(area);
@@ -47,15 +49,13 @@ public final class Crossed {
     }
 
     private static Area of(MultiPolygon area) {
-        List<Ring> rings = new ArrayList<>();
-        for (int p = 0; p < area.getNumGeometries(); p++) {
-            Polygon polygon = (Polygon) area.getGeometryN(p);
-            rings.add(prepared(polygon.getExteriorRing()));
-            for (int r = 0; r < polygon.getNumInteriorRing(); r++) {
-                rings.add(prepared(polygon.getInteriorRingN(r)));
-            }
-        }
-        return new Area(area.getEnvelopeInternal(), rings.toArray(Ring[]::new));
+        return new Area(
+                area,
+                area.getEnvelopeInternal(),
+                Areas.polygons(area)
+                        .flatMap(Areas::rings)
+                        .map(Crossed::prepared)
+                        .toArray(Ring[]::new));
     }
 
     private static Ring prepared(LineString ring) {

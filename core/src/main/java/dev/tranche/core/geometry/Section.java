@@ -3,6 +3,7 @@ package dev.tranche.core.geometry;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Coordinate;
@@ -73,7 +74,43 @@ public record Section(MultiPolygon outline, List<LineSegment> closings, double a
         return spans(outline, y);
     }
 
-    /** As {@link #spansAt}, of any area. */
+    /**
+     * As {@link #spansAt(double)}, for many lines at once: each edge is only laid beside the lines that it may cross.
+     *
+     * @param levels ascending Y, mm
+     */
+    public List<List<Span>> spansAt(double[] levels) {
+        List<List<Double>> crossings = Arrays.stream(levels)
+                .<List<Double>>mapToObj(y -> new ArrayList<>())
+                .toList();
+        Areas.polygons(outline).flatMap(Areas::rings).forEach(ring -> cross(ring.getCoordinates(), levels, crossings));
+        return crossings.stream().map(Section::spans).toList();
+    }
+
+    private static void cross(Coordinate[] ring, double[] levels, List<List<Double>> crossings) {
+        for (int i = 1; i < ring.length; i++) {
+            Coordinate a = ring[i - 1];
+            Coordinate b = ring[i];
+            int found = Arrays.binarySearch(levels, Math.min(a.y, b.y));
+            double end = Math.max(a.y, b.y);
+            for (int k = found < 0 ? -found - 1 : found; k < levels.length && levels[k] <= end; k++) {
+                double here = a.y - levels[k];
+                double there = b.y - levels[k];
+                if (here > 0 != there > 0) {
+                    crossings.get(k).add(a.x + (b.x - a.x) * (here / (here - there)));
+                }
+            }
+        }
+    }
+
+    private static List<Span> spans(List<Double> crossings) {
+        Collections.sort(crossings);
+        return IntStream.range(0, crossings.size() / 2)
+                .mapToObj(i -> new Span(crossings.get(2 * i), crossings.get(2 * i + 1)))
+                .toList();
+    }
+
+    /** As {@link #spansAt(double)}, of any area. */
     public static List<Span> spans(MultiPolygon outline, double y) {
         return spans(outline, Course.level(y));
     }

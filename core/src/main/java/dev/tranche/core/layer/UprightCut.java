@@ -1,11 +1,11 @@
 package dev.tranche.core.layer;
 
-import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.Span;
-import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -21,32 +21,35 @@ public record UprightCut(double y, List<List<Span>> cut, List<List<Span>> outlin
     /** The cut, of fifteen over the depth of the model, that meets most layers and, of those, shows most steps. */
     public static UprightCut mostTelling(CutModel model) {
         Envelope box = model.footprint();
-        UprightCut best = null;
-        double bestScore = -1;
-        for (int i = 0; i < CANDIDATES; i++) {
-            // From the middle outwards, so that the middle wins where all are alike.
-            int step = (i + 1) / 2 * (i % 2 == 0 ? 1 : -1);
-            double y = box.centre().y + step * box.getHeight() / (CANDIDATES + 1);
-            UprightCut candidate = at(model, y);
-            double score = candidate.score();
-            if (score > bestScore) {
-                best = candidate;
-                bestScore = score;
-            }
-        }
-        return best;
+        double[] depths = IntStream.range(0, CANDIDATES)
+                .mapToDouble(i -> box.centre().y + (i - CANDIDATES / 2) * box.getHeight() / (CANDIDATES + 1))
+                .toArray();
+        List<List<List<Span>>> cuts =
+                model.sections().parallelStream().map(s -> s.spansAt(depths)).toList();
+        // From the middle outwards, so that the middle wins where all are alike.
+        return IntStream.range(0, CANDIDATES)
+                .map(i -> CANDIDATES / 2 + (i + 1) / 2 * (i % 2 == 0 ? 1 : -1))
+                .mapToObj(i ->
+                        of(model, depths[i], cuts.stream().map(c -> c.get(i)).toList()))
+                .max(Comparator.comparingDouble(UprightCut::score))
+                .orElseThrow();
     }
 
     /** The cut at a depth of the caller's choice. */
     public static UprightCut at(CutModel model, double y) {
-        List<List<Span>> cut = new ArrayList<>();
-        List<List<Span>> outline = new ArrayList<>();
-        for (Section section : model.sections()) {
-            cut.add(section.spansAt(y));
-            Envelope box = section.outline().getEnvelopeInternal();
-            outline.add(box.isNull() ? List.of() : List.of(new Span(box.getMinX(), box.getMaxX())));
-        }
-        return new UprightCut(y, List.copyOf(cut), List.copyOf(outline));
+        return of(model, y, model.sections().stream().map(s -> s.spansAt(y)).toList());
+    }
+
+    private static UprightCut of(CutModel model, double y, List<List<Span>> cut) {
+        return new UprightCut(
+                y,
+                cut,
+                model.sections().stream()
+                        .map(section -> {
+                            Envelope box = section.outline().getEnvelopeInternal();
+                            return box.isNull() ? List.<Span>of() : List.of(new Span(box.getMinX(), box.getMaxX()));
+                        })
+                        .toList());
     }
 
     private double score() {

@@ -6,13 +6,16 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.stream.DoubleStream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.LinearRing;
 import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.util.AffineTransformation;
 import org.locationtech.jts.operation.distance.DistanceOp;
 
 /** A line through areas, against the general geometry library's intersection of the two. */
@@ -62,6 +65,20 @@ class CrossedTest {
         }
     }
 
+    /** Lines through corners and along edges among them. */
+    @Property(tries = 200)
+    void many_level_lines_at_once_run_through_plastic_as_each_alone(@ForAll long seed) {
+        Random random = new Random(seed);
+        MultiPolygon area = Areas.union(List.of(star(random, 0, 0), star(random, 25, 3)));
+        double corner = area.getCoordinates()[random.nextInt(area.getNumPoints())].y;
+        double[] levels = DoubleStream.concat(DoubleStream.of(corner), random.doubles(15, -12, 14))
+                .sorted()
+                .toArray();
+        Section section = Section.of(area, List.of());
+        assertThat(section.spansAt(levels))
+                .isEqualTo(DoubleStream.of(levels).mapToObj(section::spansAt).toList());
+    }
+
     @Property(tries = 500)
     void the_nearest_place_is_as_far_as_the_geometry_library_says(@ForAll long seed) {
         Random random = new Random(seed);
@@ -80,5 +97,19 @@ class CrossedTest {
         assertThat(areas).anyMatch(a -> DistanceOp.isWithinDistance(a, PLANE.createPoint(nearest), 1e-9));
         assertThat(new Crossed(List.of(Areas.NOTHING)).nearest(to)).isEmpty();
         assertThat(areas).allSatisfy(a -> assertThat(Areas.perimeter(a)).isCloseTo(a.getLength(), within(1e-9)));
+    }
+
+    /** JTS gives a copy whatever the original has. */
+    @Test
+    void an_area_that_was_moved_after_it_was_crossed_is_where_it_is() {
+        MultiPolygon area = star(new Random(1), 0, 0);
+        Coordinate outside = new Coordinate(100, 0);
+        assertThat(new Crossed(List.of(area)).nearest(outside).orElseThrow().x).isLessThan(11);
+        MultiPolygon moved =
+                Areas.of(AffineTransformation.translationInstance(100, 0).transform(area));
+        MultiPolygon far =
+                (MultiPolygon) AffineTransformation.translationInstance(200, 0).transform(area);
+        assertThat(new Crossed(List.of(moved)).nearest(outside).orElseThrow().x).isBetween(90.0, 110.0);
+        assertThat(new Crossed(List.of(far)).nearest(outside).orElseThrow().x).isBetween(190.0, 200.0);
     }
 }
