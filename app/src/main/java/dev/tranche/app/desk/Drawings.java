@@ -26,7 +26,7 @@ import org.springframework.stereotype.Component;
 class Drawings {
     private static final int MOST_PLANS = 40;
     private static final int MOST_LAYERS = 400;
-    /** So many corners of a colour are looked at as soon as they are drawn. */
+    /** So many corners of a layer are looked at as soon as they are drawn. */
     private static final int SOON = 500;
 
     private final Figures figures;
@@ -99,9 +99,13 @@ class Drawings {
 
     /** Where a layer is too thin; empty if that takes longer than drawing it, and {@link #thinNow} is due. */
     Optional<ThinDrawing> thin(Workpiece work, int number, boolean pair) {
+        double width = work.machine().printer().lineWidth();
         boolean soon = of(work).thin().containsKey(Layer.of(number, pair))
                 || work.colouring().layer(number).tints().stream()
-                        .allMatch(t -> t.corners() <= SOON || thin.getIfPresent(t.cells()) != null);
+                                .filter(tint -> !isKnown(tint, width))
+                                .mapToInt(Tint::corners)
+                                .sum()
+                        <= SOON;
         return soon ? Optional.of(thinNow(work, number, pair)) : Optional.empty();
     }
 
@@ -116,6 +120,11 @@ class Drawings {
     private List<Thin> thin(Tint tint, double width) {
         return thin.get(tint.cells(), cells -> new ConcurrentHashMap<>())
                 .computeIfAbsent(width, w -> Thin.of(tint.area(), w, ThinDrawing.MOST));
+    }
+
+    private boolean isKnown(Tint tint, double width) {
+        Map<Double, List<Thin>> known = thin.getIfPresent(tint.cells());
+        return known != null && known.containsKey(width);
     }
 
     private static <T> T drawn(Map<Layer, T> drawn, Layer layer, Function<Layer, T> drawing) {

@@ -11,9 +11,7 @@ import java.util.List;
 import java.util.function.BiFunction;
 import org.locationtech.jts.geom.Point;
 
-/**
- * Stretches of one layer into which no line of plastic fits, as its {@link LayerDrawing} shows them.
- */
+/** Stretches of one layer into which no line of plastic fits, as its {@link LayerDrawing} shows them. */
 public record ThinDrawing(List<Stretch> stretches) {
     /** No more are marked on one drawing. */
     public static final int MOST = 40;

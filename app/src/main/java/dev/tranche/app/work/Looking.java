@@ -51,8 +51,8 @@ public class Looking {
     }
 
     /**
-     * Looks at a piece of one colour while nobody waits. What of its outlines is behind what does not depend on colours: the first
-     * other colour then has to be looked for only where it is.
+     * Looks at a piece of one colour while nobody waits: what lies behind each spot is the model's alone, so that the first other
+     * colour is soon looked at.
      */
     public void ahead(Workpiece work) {
         if (work.colours().palette().size() == 1 && work.looks().isQuick()) {
