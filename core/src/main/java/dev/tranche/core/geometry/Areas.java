@@ -64,7 +64,7 @@ public final class Areas {
     }
 
     /** Areas that do not meet as one. */
-    private static MultiPolygon together(List<MultiPolygon> apart) {
+    public static MultiPolygon together(List<MultiPolygon> apart) {
         if (apart.size() == 1) {
             return apart.get(0);
         }

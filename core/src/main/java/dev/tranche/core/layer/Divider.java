@@ -9,6 +9,14 @@ public interface Divider {
     /** What is taken of an area, in parts that do not overlap, mm. */
     List<Taken> divide(MultiPolygon area);
 
+    /**
+     * As {@link #divide(MultiPolygon)}, of an area that lies in what another divider said is taken: who divides much as that did
+     * need not look again at what cannot be there.
+     */
+    default List<Taken> divide(MultiPolygon area, Divider before, int taker) {
+        return divide(area);
+    }
+
     /** What of an area somebody takes, by a number that is the divider's. */
     record Taken(int taker, MultiPolygon area) {}
 }

@@ -4,6 +4,7 @@ import dev.tranche.core.geometry.Areas;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.WeakHashMap;
 import org.locationtech.jts.geom.MultiPolygon;
 
@@ -20,14 +21,24 @@ public final class Shaft {
     private int whole;
     /** What it comes apart into at the next depth, if it is known that it does. */
     private List<Shaft> parts = List.of();
+    /** In whose share it lies, if it was divided on its way. */
+    private final Optional<Origin> origin;
     /** How whoever is still there has divided it. */
     private Map<Divider, List<Share>> shares = Map.of();
+
+    /** Who divided what it comes from, and who took it then. */
+    private record Origin(Divider by, int taker) {}
 
     /** What of a shaft somebody takes, by a number that is the divider's. */
     public record Share(int taker, Shaft shaft) {}
 
     /** @param depth at which it begins */
     Shaft(Outlook outlook, MultiPolygon area, boolean solid, int depth) {
+        this(outlook, area, solid, depth, Optional.empty());
+    }
+
+    private Shaft(Outlook outlook, MultiPolygon area, boolean solid, int depth, Optional<Origin> origin) {
+        this.origin = origin;
         this.outlook = outlook;
         this.area = area;
         this.solid = solid;
@@ -66,12 +77,12 @@ public final class Shaft {
             return List.of();
         }
         List<Shaft> made = new ArrayList<>(2);
-        made.add(new Shaft(outlook, there, !solid, depth));
+        made.add(new Shaft(outlook, there, !solid, depth, origin));
         MultiPolygon rest = area.getArea() - there.getArea() > Areas.SPECK
                 ? Areas.clean(Areas.difference(area, other))
                 : Areas.NOTHING;
         if (!rest.isEmpty()) {
-            made.add(new Shaft(outlook, rest, solid, depth));
+            made.add(new Shaft(outlook, rest, solid, depth, origin));
         }
         return List.copyOf(made);
     }
@@ -81,8 +92,16 @@ public final class Shaft {
         if (shares.isEmpty()) {
             shares = new WeakHashMap<>(2);
         }
-        return shares.computeIfAbsent(by, d -> d.divide(area).stream()
-                .map(t -> new Share(t.taker(), t.area() == area ? this : new Shaft(outlook, t.area(), solid, whole)))
-                .toList());
+        return shares.computeIfAbsent(
+                by, d -> origin.map(o -> d.divide(area, o.by(), o.taker())).orElseGet(() -> d.divide(area)).stream()
+                        .map(t -> new Share(t.taker(), share(t, d)))
+                        .toList());
+    }
+
+    /** Whoever takes all of it takes it as it is. */
+    private Shaft share(Divider.Taken taken, Divider by) {
+        return taken.area() == area
+                ? this
+                : new Shaft(outlook, taken.area(), solid, whole, Optional.of(new Origin(by, taken.taker())));
     }
 }

@@ -228,14 +228,16 @@ public final class Colouring {
 
     private void mask(List<Shape> shapes, Optional<Colouring> before) {
         if (!masks.containsKey(shapes)) {
-            Map<MultiPolygon, Mask> known = before.map(b -> b.once).orElse(Map.of());
-            masks.put(
-                    shapes,
-                    Masks.of(
-                            shapes,
-                            area -> once.computeIfAbsent(
-                                    area, a -> known.containsKey(a) ? known.get(a) : new Mask(a))));
+            Optional<Masks> was = before.map(b -> b.masks.get(shapes));
+            was.ifPresent(m -> m.all().forEach(mask -> once.putIfAbsent(mask.area(), mask)));
+            masks.put(shapes, was.orElseGet(() -> masks(shapes, before)));
         }
+    }
+
+    private Masks masks(List<Shape> shapes, Optional<Colouring> before) {
+        Map<MultiPolygon, Mask> known = before.map(b -> b.once).orElse(Map.of());
+        return Masks.of(
+                shapes, area -> once.computeIfAbsent(area, a -> known.containsKey(a) ? known.get(a) : new Mask(a)));
     }
 
     Covers covers() {

@@ -4,12 +4,15 @@ import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Sheet;
 import dev.tranche.core.layer.Divider;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.IntPredicate;
+import java.util.function.Predicate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
 
@@ -48,6 +51,39 @@ public final class Division implements Divider {
     @Override
     public List<Taken> divide(MultiPolygon area) {
         return divide(area, region -> true);
+    }
+
+    /**
+     * Cells of this and of that are often the very same: in one of them nothing else takes anything, and outside of it neither does
+     * it.
+     */
+    @Override
+    public List<Taken> divide(MultiPolygon area, Divider before, int taker) {
+        if (!(before instanceof Division was)) {
+            return divide(area);
+        }
+        List<MultiPolygon> own = was.cells(share -> share.region() == taker);
+        for (Share share : shares) {
+            if (own.size() == 1 && share.cells().stream().anyMatch(c -> c == own.get(0))) {
+                return List.of(new Taken(share.region(), area));
+            }
+        }
+        Set<MultiPolygon> elsewhere = Collections.newSetFromMap(new IdentityHashMap<>());
+        elsewhere.addAll(was.cells(share -> share.region() != taker));
+        List<Share> left = shares.stream()
+                .map(share -> new Share(
+                        share.region(),
+                        share.cells().stream()
+                                .filter(c -> !elsewhere.contains(c))
+                                .toList()))
+                .filter(share -> !share.cells().isEmpty())
+                .toList();
+        Division looked = new Division(left, Optional.empty());
+        return looked.cells(share -> true).size() == cells(share -> true).size() ? divide(area) : looked.divide(area);
+    }
+
+    private List<MultiPolygon> cells(Predicate<Share> of) {
+        return shares.stream().filter(of).flatMap(s -> s.cells().stream()).toList();
     }
 
     /** Says of those regions only what they take; the very same each time. */

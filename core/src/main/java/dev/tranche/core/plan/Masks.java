@@ -7,6 +7,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.locationtech.jts.geom.MultiPolygon;
 
 /**
@@ -20,25 +21,36 @@ import org.locationtech.jts.geom.MultiPolygon;
  */
 record Masks(List<Mask> masks, List<Set<Integer>> partsAfter, Mask zones, Set<Integer> parts) {
 
+    /** Each of them, and what they are together. */
+    Stream<Mask> all() {
+        return Stream.concat(masks.stream(), Stream.of(zones));
+    }
+
     /** @param once answers the one mask there is of an area */
     static Masks of(List<Shape> shapes, Function<MultiPolygon, Mask> once) {
         List<Mask> masks = new ArrayList<>();
         List<Set<Integer>> partsAfter = new ArrayList<>();
-        MultiPolygon taken = Areas.NOTHING;
+        // Apart from one another, so that a zone is laid only over those near it.
+        List<MultiPolygon> taken = new ArrayList<>();
         Set<Integer> parts = new HashSet<>();
         for (int i = shapes.size() - 1; i >= 0; i--) {
             partsAfter.add(Set.copyOf(parts));
             if (shapes.get(i) instanceof Shape.Zone zone) {
                 MultiPolygon area = zone.area();
-                masks.add(once.apply(Areas.difference(area, taken)));
-                taken = Areas.union(List.of(taken, area));
+                List<MultiPolygon> near = taken.stream()
+                        .filter(t -> t.getEnvelopeInternal().intersects(area.getEnvelopeInternal()))
+                        .toList();
+                MultiPolygon over = Areas.together(near);
+                masks.add(once.apply(Areas.difference(area, over)));
+                taken.removeAll(near);
+                taken.add(Areas.union(List.of(over, area)));
             } else {
-                masks.add(once.apply(taken));
+                masks.add(once.apply(Areas.together(taken)));
                 parts.addAll(((Shape.Parts) shapes.get(i)).numbers());
             }
         }
         Collections.reverse(masks);
         Collections.reverse(partsAfter);
-        return new Masks(masks, partsAfter, once.apply(taken), Set.copyOf(parts));
+        return new Masks(masks, partsAfter, once.apply(Areas.together(taken)), Set.copyOf(parts));
     }
 }
