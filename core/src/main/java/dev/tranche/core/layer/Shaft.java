@@ -1,6 +1,7 @@
 package dev.tranche.core.layer;
 
 import dev.tranche.core.geometry.Areas;
+import java.lang.ref.WeakReference;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -26,8 +27,13 @@ public final class Shaft {
     /** How whoever is still there has divided it. */
     private Map<Divider, List<Share>> shares = Map.of();
 
-    /** Who divided what it comes from, and who took it then. */
-    private record Origin(Divider by, int taker) {}
+    /** Who divided what it comes from, as long as he is still there, and who took it then. */
+    private record Origin(WeakReference<Divider> by, int taker) {
+        List<Divider.Taken> divided(MultiPolygon area, Divider by) {
+            Divider before = by().get();
+            return before == null ? by.divide(area) : by.divide(area, before, taker);
+        }
+    }
 
     /** What of a shaft somebody takes, by a number that is the divider's. */
     public record Share(int taker, Shaft shaft) {}
@@ -93,7 +99,7 @@ public final class Shaft {
             shares = new WeakHashMap<>(2);
         }
         return shares.computeIfAbsent(
-                by, d -> origin.map(o -> d.divide(area, o.by(), o.taker())).orElseGet(() -> d.divide(area)).stream()
+                by, d -> origin.map(o -> o.divided(area, d)).orElseGet(() -> d.divide(area)).stream()
                         .map(t -> new Share(t.taker(), share(t, d)))
                         .toList());
     }
@@ -102,6 +108,11 @@ public final class Shaft {
     private Shaft share(Divider.Taken taken, Divider by) {
         return taken.area() == area
                 ? this
-                : new Shaft(outlook, taken.area(), solid, whole, Optional.of(new Origin(by, taken.taker())));
+                : new Shaft(
+                        outlook,
+                        taken.area(),
+                        solid,
+                        whole,
+                        Optional.of(new Origin(new WeakReference<>(by), taken.taker())));
     }
 }
