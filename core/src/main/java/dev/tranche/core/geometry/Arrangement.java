@@ -19,8 +19,10 @@ import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.geom.PrecisionModel;
 import org.locationtech.jts.geom.TopologyException;
+import org.locationtech.jts.noding.MCIndexNoder;
 import org.locationtech.jts.noding.NodedSegmentString;
 import org.locationtech.jts.noding.Noder;
+import org.locationtech.jts.noding.SegmentIntersector;
 import org.locationtech.jts.noding.SegmentString;
 import org.locationtech.jts.noding.snapround.SnapRoundingNoder;
 
@@ -94,6 +96,42 @@ public final class Arrangement {
             // As where what was broken fills nothing valid: to the grid.
         }
         return new Arrangement(rule).filledOrFixed(broken(lines.values(), new SnapRoundingNoder(NANOMETRES)));
+    }
+
+    /**
+     * Counts the crossings that {@link #fill} would break lines at, without breaking any.
+     *
+     * @throws Refusal as it does
+     */
+    static void foresee(Collection<? extends Coordinate[]> loops, Effort effort) {
+        new MCIndexNoder(new Crossings(effort))
+                .computeNodes(strings(lines(loops).values()));
+    }
+
+    private record Crossings(Effort effort) implements SegmentIntersector {
+        @Override
+        public void processIntersections(SegmentString a, int atA, SegmentString b, int atB) {
+            if (a != b) {
+                effort.look();
+                Coordinate a0 = a.getCoordinate(0);
+                Coordinate a1 = a.getCoordinate(1);
+                Coordinate b0 = b.getCoordinate(0);
+                Coordinate b1 = b.getCoordinate(1);
+                if (side(a0, a1, b0) * side(a0, a1, b1) < 0 && side(b0, b1, a0) * side(b0, b1, a1) < 0) {
+                    effort.crossing();
+                }
+            }
+        }
+
+        /** As doubles have it: where they err, whoever breaks the lines counts anew. */
+        private static double side(Coordinate from, Coordinate to, Coordinate of) {
+            return Math.signum((to.x - from.x) * (of.y - from.y) - (to.y - from.y) * (of.x - from.x));
+        }
+
+        @Override
+        public boolean isDone() {
+            return false;
+        }
     }
 
     /** The rings of an area: shells counter-clockwise and holes clockwise, or the other way about. */
@@ -202,13 +240,7 @@ public final class Arrangement {
 
     /** Broken where they meet, so that no two meet but at their ends. */
     private static Collection<Edge> broken(Collection<Edge> lines, Noder noder) {
-        List<NodedSegmentString> strings = new ArrayList<>(lines.size());
-        for (Edge line : lines) {
-            if (line.rise != 0) {
-                strings.add(new NodedSegmentString(new Coordinate[] {line.left.copy(), line.right.copy()}, line));
-            }
-        }
-        noder.computeNodes(strings);
+        noder.computeNodes(strings(lines));
         Map<Edge, Edge> pieces = new LinkedHashMap<>();
         for (Object string : noder.getNodedSubstrings()) {
             Coordinate[] points = ((SegmentString) string).getCoordinates();
@@ -219,6 +251,13 @@ public final class Arrangement {
             }
         }
         return pieces.values().stream().filter(p -> p.rise != 0).toList();
+    }
+
+    private static List<NodedSegmentString> strings(Collection<Edge> lines) {
+        return lines.stream()
+                .filter(line -> line.rise != 0)
+                .map(line -> new NodedSegmentString(new Coordinate[] {line.left.copy(), line.right.copy()}, line))
+                .toList();
     }
 
     private MultiPolygon filledOrFixed(Collection<Edge> edges) {

@@ -3,6 +3,7 @@ package dev.tranche.core.geometry;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import org.locationtech.jts.algorithm.Area;
 import org.locationtech.jts.algorithm.RayCrossingCounter;
 import org.locationtech.jts.geom.Coordinate;
@@ -30,31 +31,46 @@ final class LoopNest {
     /** Corners and boxes looked at in one section, before arranging all of it is less work. */
     private static final long WORTH = 4_000_000;
 
-    private LoopNest() {}
+    private final List<Loop> loops = new ArrayList<>();
+    private final boolean insideOut;
+    private final boolean evenOdd;
+    private final Arrangement.Rule rule;
 
     /**
      * @param opened whether loops were closed by straight lines, which may have turned parts of them round
      */
-    static MultiPolygon fill(
-            List<CoordinateXY[]> loops, boolean insideOut, boolean evenOdd, boolean opened, Effort effort) {
-        List<Loop> nest = new ArrayList<>(loops.size());
+    LoopNest(List<CoordinateXY[]> loops, boolean insideOut, boolean evenOdd, boolean opened) {
+        this.insideOut = insideOut;
+        this.evenOdd = evenOdd;
+        rule = evenOdd ? Arrangement.Rule.EVEN_ODD : opened ? Arrangement.Rule.NONZERO : Arrangement.Rule.POSITIVE;
         for (CoordinateXY[] points : loops) {
             double area = points.length < 4 ? 0 : -Area.ofRingSigned(points);
             if (Math.abs(area) > SPECK) {
-                nest.add(new Loop(points, insideOut ? -area : area));
+                this.loops.add(new Loop(points, insideOut ? -area : area));
             }
         }
-        nest.sort(Comparator.comparingDouble((Loop l) -> -Math.abs(l.area)));
-        if (settle(nest, evenOdd, effort)) {
-            MultiPolygon outline = assemble(nest);
-            if (outline.isValid()) {
-                return outline;
-            }
-        }
-        Arrangement.Rule rule =
-                evenOdd ? Arrangement.Rule.EVEN_ODD : opened ? Arrangement.Rule.NONZERO : Arrangement.Rule.POSITIVE;
-        return Arrangement.fill(
-                nest.stream().map(l -> insideOut ? turned(l.points) : l.points).toList(), rule, effort);
+        this.loops.sort(Comparator.comparingDouble((Loop l) -> -Math.abs(l.area)));
+    }
+
+    /** What they fill; nothing if some cross, or it is too much work to tell. */
+    Optional<MultiPolygon> nested(Effort effort) {
+        return settle(loops, evenOdd, effort)
+                ? Optional.of(assemble(loops)).filter(MultiPolygon::isValid)
+                : Optional.empty();
+    }
+
+    /** Only counts what {@link #arranged} will have to do, at a fraction of its cost. */
+    void foresee(Effort effort) {
+        Arrangement.foresee(corners(), effort);
+    }
+
+    /** What they fill, wherever they cross. */
+    MultiPolygon arranged(Effort effort) {
+        return Arrangement.fill(corners(), rule, effort);
+    }
+
+    private List<CoordinateXY[]> corners() {
+        return loops.stream().map(l -> insideOut ? turned(l.points) : l.points).toList();
     }
 
     /** Finds what each loop is among the larger ones; false if some cross, or it is too much work to tell. */

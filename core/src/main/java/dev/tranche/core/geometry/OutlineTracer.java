@@ -63,9 +63,14 @@ final class OutlineTracer {
         size++;
     }
 
-    Section finish() {
+    /** Closed loops, and the lines that close them. */
+    record Traced(LoopNest nest, List<LineSegment> closings) {
+        static final Traced NOTHING = new Traced(new LoopNest(List.of(), false, false, false), List.of());
+    }
+
+    Traced finish() {
         if (size == 0) {
-            return Section.EMPTY;
+            return Traced.NOTHING;
         }
         index();
         List<CoordinateXY[]> loops = new ArrayList<>();
@@ -76,7 +81,7 @@ final class OutlineTracer {
             }
         }
         closeByNearest(chains, loops);
-        return Section.of(LoopNest.fill(loops, insideOut, againstTheGrain, !closings.isEmpty(), effort), closings);
+        return new Traced(new LoopNest(loops, insideOut, againstTheGrain, !closings.isEmpty()), closings);
     }
 
     private void index() {

@@ -4,9 +4,12 @@ import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.ObjIntConsumer;
 import java.util.stream.IntStream;
+import org.locationtech.jts.geom.MultiPolygon;
 
 /**
  * Cuts a mesh at many heights in one sweep from below.
@@ -89,16 +92,45 @@ public final class SectionSweep {
 
     private List<Section> run(Progress progress) {
         Section[] sections = new Section[planes.length];
+        OutlineTracer.Traced[] tangled = new OutlineTracer.Traced[planes.length];
+        AtomicInteger done = new AtomicInteger();
+        Effort foreseen = effort(progress);
+        trace(foreseen, (traced, plane) -> {
+            Optional<MultiPolygon> outline = traced.nest().nested(foreseen);
+            if (outline.isPresent()) {
+                sections[plane] = Section.of(outline.get(), traced.closings());
+                progress.at(done.incrementAndGet(), planes.length);
+            } else {
+                // Whether all that crosses is too much is told before any of it is filled.
+                traced.nest().foresee(foreseen);
+                tangled[plane] = traced;
+            }
+        });
+        Effort effort = effort(progress);
+        IntStream.range(0, planes.length)
+                .parallel()
+                .filter(plane -> tangled[plane] != null)
+                .forEach(plane -> {
+                    sections[plane] = Section.of(tangled[plane].nest().arranged(effort), tangled[plane].closings());
+                    tangled[plane] = null;
+                    progress.at(done.incrementAndGet(), planes.length);
+                });
+        return List.of(sections);
+    }
+
+    private static Effort effort(Progress progress) {
+        return new Effort(
+                MOST_CROSSINGS,
+                "The model runs into itself in over a million places on its layers; repair it in the program that made it.",
+                progress);
+    }
+
+    private void trace(Effort effort, ObjIntConsumer<OutlineTracer.Traced> each) {
         boolean insideOut = mesh.volume() < 0;
         int stretches = Math.max(
                 1,
                 Math.min(
                         planes.length, STRETCHES_PER_CORE * Runtime.getRuntime().availableProcessors()));
-        AtomicInteger done = new AtomicInteger();
-        Effort effort = new Effort(
-                MOST_CROSSINGS,
-                "The model runs into itself in over a million places on its layers; repair it in the program that made it.",
-                progress);
         IntStream.range(0, stretches).parallel().forEach(s -> {
             int from = (int) ((long) planes.length * s / stretches);
             int to = (int) ((long) planes.length * (s + 1) / stretches);
@@ -109,11 +141,9 @@ public final class SectionSweep {
             OutlineTracer tracer = new OutlineTracer(insideOut, effort);
             for (int p = from; p < to; p++) {
                 alive.advance(p);
-                sections[p] = alive.section(p, tracer);
-                progress.at(done.incrementAndGet(), planes.length);
+                each.accept(alive.traced(p, tracer), p);
             }
         });
-        return List.of(sections);
     }
 
     /** Index of the lowest plane above {@code height}, both in half micrometres. */
@@ -149,7 +179,7 @@ public final class SectionSweep {
             }
         }
 
-        Section section(int plane, OutlineTracer tracer) {
+        OutlineTracer.Traced traced(int plane, OutlineTracer tracer) {
             tracer.begin(size);
             for (int i = 0; i < size; i++) {
                 cross(3 * list[i], planes[plane], tracer);
