@@ -17,6 +17,10 @@ import java.util.regex.Pattern;
  */
 public final class PlainMachine {
     private static final Pattern WORD = Pattern.compile("([A-Z])\\s*([-+]?[0-9.]+)");
+    private static final Pattern SAID = Pattern.compile(";.*|\\*.*");
+    private static final Pattern NUMBER = Pattern.compile("^N\\d+\\s*");
+    private static final Pattern TOOL = Pattern.compile("T\\d+");
+    private static final Pattern TRIM = Pattern.compile("M106|M107|M204|M221|M104|M109");
 
     private final Map<Character, Double> axes = new HashMap<>(Map.of('X', 0.0, 'Y', 0.0, 'Z', 0.0, 'E', 0.0));
     private final List<Laid> laid = new ArrayList<>();
@@ -117,10 +121,8 @@ public final class PlainMachine {
         if (given.startsWith("; tranche took ")) {
             return;
         }
-        String line = given.replaceAll(";.*|\\*.*", "")
-                .toUpperCase(Locale.ROOT)
-                .replaceFirst("^N\\d+\\s*", "")
-                .strip();
+        String spoken = SAID.matcher(given).replaceAll("").toUpperCase(Locale.ROOT);
+        String line = NUMBER.matcher(spoken).replaceFirst("").strip();
         if (line.isEmpty() || line.startsWith("M117")) {
             return;
         }
@@ -130,15 +132,15 @@ public final class PlainMachine {
             words.put(m.group(1).charAt(0), Double.parseDouble(m.group(2)));
         }
         String command = line.split("\\s+")[0];
-        if (command.matches("T\\d+")) {
+        if (TOOL.matcher(command).matches()) {
             choose(command);
         }
-        if (command.matches("M106|M107|M204|M221|M104|M109")) {
+        if (TRIM.matcher(command).matches()) {
             String about = command.replace("107", "106").replace("109", "104");
             trims.removeIf(t -> t.startsWith(about));
             trims.add(about + " " + (command.equals("M107") ? 0 : words.getOrDefault('S', 255.0)));
         }
-        switch (command.matches("[XYZE].*") ? "G1" : command) {
+        switch ("XYZE".indexOf(command.charAt(0)) >= 0 ? "G1" : command) {
             case "G0", "G1", "G2", "G3" -> move(words);
             case "M200" -> diameter = words.get('D');
             case "G20" -> scale = 25.4;
