@@ -25,8 +25,8 @@ public record Film(LinearRgb thick, double scattering) {
         LinearRgb thick = KubelkaMunk.limited(colour.linear());
         double low = 1e-6;
         double high = 1e6;
-        for (int i = 0; i < 200; i++) {
-            double middle = Math.sqrt(low * high);
+        // Until no double lies between them.
+        for (double middle = 1; low < middle && middle < high; middle = Math.sqrt(low * high)) {
             if (new Film(thick, middle).contrast(1) < HIDING) {
                 low = middle;
             } else {
