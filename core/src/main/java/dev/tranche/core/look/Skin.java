@@ -11,11 +11,14 @@ import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
-import java.util.function.Function;
+import java.util.function.Predicate;
+import java.util.stream.Stream;
 import org.locationtech.jts.algorithm.locate.IndexedPointInAreaLocator;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.LineSegment;
 import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -27,12 +30,17 @@ import org.locationtech.jts.triangulate.polygon.PolygonTriangulator;
  * The outside of a printed piece as coloured triangles: every layer upright, as it is printed, with its colours. Layers of one
  * shape and colour are one; fades come in steps.
  *
- * <p>It is made for looking at: outlines are simplified until all of it has at most {@value #MOST} triangles, by
- * {@value #FINE} mm at least.
+ * <p>It is made for looking at, and simplified until all of it has some {@value #MOST} triangles: outlines by {@value #FINE} mm
+ * at least and {@value #COARSE} mm at most; layers of the same colours are one that are together no thicker than
+ * {@value #STEPS} times that.
  */
 public final class Skin {
     private static final int MOST = 40_000;
     private static final double FINE = 0.02;
+    private static final double COARSE = 1;
+    /** Steps of layers are seen less than outlines that are off, by so much. */
+    private static final double STEPS = 3;
+
     /** A fade is drawn in so many steps. */
     private static final int TONES = 48;
 
@@ -62,10 +70,11 @@ public final class Skin {
     /** The whole piece, in its plan's own colours. */
     public static Skin of(Colouring colouring, Paints paints, Progress progress) {
         Skin skin = new Skin(colouring, paints);
-        List<Slice> slices = skin.slices();
         double tolerance = FINE;
-        while (corners(slices, tolerance) * 4 > MOST && tolerance < 1) {
-            tolerance *= 1.3;
+        List<Slice> slices = skin.slices(tolerance);
+        while (corners(slices, tolerance) * 4 > MOST && tolerance < COARSE) {
+            tolerance = Math.min(COARSE, tolerance * 1.3);
+            slices = skin.slices(tolerance);
         }
         for (int i = 0; i < slices.size(); i++) {
             progress.at(i, slices.size());
@@ -113,9 +122,10 @@ public final class Skin {
         return this;
     }
 
-    private List<Slice> slices() {
+    private List<Slice> slices(double tolerance) {
         LayerGrid grid = colouring.model().grid();
-        int lump = Math.max(1, grid.count() / MOST_SLICES);
+        int lump = Math.max(grid.count() / MOST_SLICES, (int)
+                (STEPS * tolerance / grid.layerHeight().millimetres()));
         List<Slice> slices = new ArrayList<>();
         int first = 1;
         for (int layer = 1; layer <= grid.count(); layer++) {
@@ -128,11 +138,12 @@ public final class Skin {
                                             .spools()
                                             .equals(colouring.layer(first).spools()));
             if (!goesOn) {
+                int middle = (first + layer) / 2;
                 slices.add(new Slice(
                         first,
                         layer,
-                        colouring.layer(first),
-                        colouring.model().section(first).outline()));
+                        colouring.layer(middle),
+                        colouring.model().section(middle).outline()));
                 first = layer + 1;
             }
         }
@@ -157,7 +168,7 @@ public final class Skin {
 
     private static Geometry simple(Geometry area, double tolerance) {
         Geometry simple = DouglasPeuckerSimplifier.simplify(area, tolerance);
-        return simple.getNumPoints() > MOST_CORNERS && tolerance < 1 ? simple(area, 2 * tolerance) : simple;
+        return simple.getNumPoints() > MOST_CORNERS && tolerance < COARSE ? simple(area, 2 * tolerance) : simple;
     }
 
     private void add(Slice slice, MultiPolygon below, MultiPolygon above, double tolerance) {
@@ -173,43 +184,85 @@ public final class Skin {
                     paints.at(tint.spool(), (slice.first + slice.last) / 2).colour();
             for (MultiPolygon cell : tint.cells()) {
                 Geometry area = simple(cell, tolerance);
-                walls(area, low, high, colour, c -> one || plastic.locate(c) == Location.EXTERIOR);
                 // What the next layer covers is not seen; drawn all the same, it would be drawn a hundredfold.
-                if (!above.equalsExact(slice.outline)) {
-                    face(Areas.difference(Areas.of(area), upper), high, true, colour);
-                }
-                if (!below.equalsExact(slice.outline)) {
-                    face(Areas.difference(Areas.of(area), lower), low, false, colour);
-                }
+                Geometry top =
+                        above.equalsExact(slice.outline) ? Areas.NOTHING : Areas.difference(Areas.of(area), upper);
+                Geometry bottom =
+                        below.equalsExact(slice.outline) ? Areas.NOTHING : Areas.difference(Areas.of(area), lower);
+                face(top, high, true, colour);
+                face(bottom, low, false, colour);
+                walls(
+                        area,
+                        Seam.at(low, bottom, lower),
+                        Seam.at(high, top, upper),
+                        colour,
+                        c -> one || plastic.locate(c) == Location.EXTERIOR);
             }
         }
     }
 
-    private void walls(Geometry area, double low, double high, Srgb colour, Function<Coordinate, Boolean> outside) {
+    /** Where a wall ends: corners of others that lie on its edge are corners of it, too. */
+    private record Seam(double height, Coordinate[] others) {
+        private static final double ON = 1e-7;
+
+        /** @param next what lies beyond, and {@code face} what of the wall's own ends there */
+        static Seam at(double height, Geometry face, Geometry next) {
+            return new Seam(
+                    height,
+                    Stream.of(face, next)
+                            .flatMap(g -> Stream.of(g.getCoordinates()))
+                            .sorted()
+                            .toArray(Coordinate[]::new));
+        }
+
+        List<Coordinate> along(Coordinate from, Coordinate to) {
+            LineSegment edge = new LineSegment(from, to);
+            List<Coordinate> on = new ArrayList<>(List.of(from, to));
+            double last = Math.max(from.x, to.x) + ON;
+            int at = Arrays.binarySearch(others, new Coordinate(Math.min(from.x, to.x) - ON, Double.NEGATIVE_INFINITY));
+            for (int i = -at - 1; i < others.length && others[i].x <= last; i++) {
+                if (edge.distance(others[i]) < ON) {
+                    on.add(others[i]);
+                }
+            }
+            return on.stream()
+                    .sorted(Comparator.comparingDouble(from::distance))
+                    .distinct()
+                    .toList();
+        }
+    }
+
+    private void walls(Geometry area, Seam foot, Seam head, Srgb colour, Predicate<Coordinate> outside) {
         for (int p = 0; p < area.getNumGeometries(); p++) {
             if (area.getGeometryN(p) instanceof Polygon polygon && !polygon.isEmpty()) {
                 Polygon wound = (Polygon) polygon.norm().reverse();
-                wall(wound.getExteriorRing(), low, high, colour, outside);
+                wall(wound.getExteriorRing(), foot, head, colour, outside);
                 for (int r = 0; r < wound.getNumInteriorRing(); r++) {
-                    wall(wound.getInteriorRingN(r), low, high, colour, outside);
+                    wall(wound.getInteriorRingN(r), foot, head, colour, outside);
                 }
             }
         }
     }
 
     /** Of a ring that has its plastic on the left. */
-    private void wall(LineString ring, double low, double high, Srgb colour, Function<Coordinate, Boolean> outside) {
+    private void wall(LineString ring, Seam foot, Seam head, Srgb colour, Predicate<Coordinate> outside) {
         Coordinate[] c = ring.getCoordinates();
         for (int i = 1; i < c.length; i++) {
             double dx = c[i].x - c[i - 1].x;
             double dy = c[i].y - c[i - 1].y;
             double length = Math.hypot(dx, dy);
             if (length > 0
-                    && outside.apply(new Coordinate(
+                    && outside.test(new Coordinate(
                             (c[i].x + c[i - 1].x) / 2 + BESIDE * dy / length,
                             (c[i].y + c[i - 1].y) / 2 - BESIDE * dx / length))) {
-                triangle(colour, c[i - 1], low, c[i], low, c[i], high);
-                triangle(colour, c[i - 1], low, c[i], high, c[i - 1], high);
+                List<Coordinate> below = foot.along(c[i - 1], c[i]);
+                List<Coordinate> above = head.along(c[i - 1], c[i]);
+                for (int b = 1; b < below.size(); b++) {
+                    triangle(colour, below.get(b - 1), foot.height, below.get(b), foot.height, c[i - 1], head.height);
+                }
+                for (int a = 1; a < above.size(); a++) {
+                    triangle(colour, c[i], foot.height, above.get(a), head.height, above.get(a - 1), head.height);
+                }
             }
         }
     }

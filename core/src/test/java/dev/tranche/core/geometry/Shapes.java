@@ -62,11 +62,16 @@ public final class Shapes {
 
     /** A cone with its base on the bed. */
     public Shapes cone(double radius, double height, int around) {
-        double[] tip = {0, 0, height};
-        double[] middle = {0, 0, 0};
+        return cone(0, 0, radius, height, around);
+    }
+
+    /** A cone with the middle of its base there on the bed. */
+    public Shapes cone(double x, double y, double radius, double height, int around) {
+        double[] tip = {x, y, height};
+        double[] middle = {x, y, 0};
         for (int j = 0; j < around; j++) {
-            double[] a = onCircle(radius, j, around);
-            double[] b = onCircle(radius, j + 1, around);
+            double[] a = onCircle(x, y, radius, j, around);
+            double[] b = onCircle(x, y, radius, j + 1, around);
             triangle(a, b, tip);
             triangle(b, a, middle);
         }
@@ -95,9 +100,9 @@ public final class Shapes {
         return new double[] {d * Math.cos(a), d * Math.sin(a), tube + tube * Math.sin(b)};
     }
 
-    private static double[] onCircle(double r, int j, int around) {
+    private static double[] onCircle(double x, double y, double r, int j, int around) {
         double turn = 2 * Math.PI * (j % around) / around;
-        return new double[] {r * Math.cos(turn), r * Math.sin(turn), 0};
+        return new double[] {x + r * Math.cos(turn), y + r * Math.sin(turn), 0};
     }
 
     private void quad(double[] a, double[] b, double[] c, double[] d) {

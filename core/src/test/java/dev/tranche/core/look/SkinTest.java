@@ -2,6 +2,7 @@ package dev.tranche.core.look;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
+import static org.assertj.core.api.Assertions.withinPercentage;
 
 import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Shapes;
@@ -17,7 +18,9 @@ import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.units.Height;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 
 class SkinTest {
@@ -93,6 +96,43 @@ class SkinTest {
             widest = Math.max(widest, sphere.corner(t, 0, 0));
         }
         assertThat(widest).isCloseTo(15f, within(0.03f));
+    }
+
+    /** Else a hair of what lies behind is seen through the seam. */
+    @Test
+    void wherever_outlines_cross_every_edge_is_met_by_the_same_edge() {
+        Skin crossed = skin(coloured(
+                new Shapes().box(0, 0, 0, 20, 20, 1).box(-3, 5, 1, 26, 10, 1).body(), soot()));
+        Map<String, Integer> edges = new HashMap<>();
+        for (int t = 0; t < crossed.triangles(); t++) {
+            for (int c = 0; c < 3; c++) {
+                String from = place(crossed, t, c);
+                String to = place(crossed, t, (c + 1) % 3);
+                boolean there = from.compareTo(to) < 0;
+                edges.merge(there ? from + to : to + from, there ? 1 : -1, Integer::sum);
+            }
+        }
+        assertThat(edges.values()).containsOnly(0);
+    }
+
+    private static String place(Skin skin, int triangle, int corner) {
+        return "(%.3f %.3f %.3f)"
+                .formatted(
+                        skin.corner(triangle, corner, 0),
+                        skin.corner(triangle, corner, 1),
+                        skin.corner(triangle, corner, 2));
+    }
+
+    @Test
+    void a_tray_of_many_pegs_is_few_triangles_enough_to_be_turned() {
+        Shapes pegs = new Shapes();
+        for (int peg = 0; peg < 120; peg++) {
+            pegs.cone(12 * (peg % 12), 12 * (peg / 12), 4, 22, 24);
+        }
+        Skin tray = skin(coloured(pegs.body(), soot()));
+        assertThat(tray.triangles()).isLessThan(45_000);
+        // 1/3 π r² h each.
+        assertThat(volume(tray) / 120).isCloseTo(Math.PI * 4 * 4 * 22 / 3, withinPercentage(15));
     }
 
     @Test
