@@ -111,8 +111,8 @@ public record Fit(Height firstLayer, Height layerHeight, int layers, List<Snap> 
     }
 
     /**
-     * The scale of Z, within 3 % of 1, that brings the borders nearest to layers of the same heights: first by the
-     * largest snap error, then by how little it changes.
+     * The scale of Z, within 3 % of 1, that brings the borders nearest to layers of the same heights, of all that put one of
+     * them on a layer: first by the largest snap error, then by how little it changes.
      */
     public static double scale(LayerGrid grid, List<Height> borders) {
         double best = 1;

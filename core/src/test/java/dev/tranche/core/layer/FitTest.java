@@ -103,5 +103,34 @@ class FitTest {
         assertThat(grid.snap(h(4.95 * scale)).error()).isZero();
         assertThat(Math.abs(scale - 1)).isLessThan(0.011);
         assertThat(Fit.scale(grid, List.of(h(2), h(4)))).isEqualTo(1);
+        // 4.9 / 4.99 puts it on a layer, too; the nearer to 1 is taken.
+        assertThat(Fit.scale(new LayerGrid(h(0.1), h(0.1), h(6)), List.of(h(4.99))))
+                .isEqualTo(5 / 4.99);
+    }
+
+    /** The scales tried are all at which one of the borders falls on a layer; none of them is better. */
+    @Property(tries = 100)
+    void no_scale_that_puts_a_border_on_a_layer_is_better(
+            @ForAll @IntRange(min = 500, max = 5000) int low, @ForAll @IntRange(min = 500, max = 5000) int high) {
+        LayerGrid grid = new LayerGrid(h(0.3), h(0.2), h(6));
+        List<Height> borders = List.of(Height.ofMicrometres(low), Height.ofMicrometres(high));
+        double taken = Fit.scale(grid, borders);
+        assertThat(taken).isBetween(0.97, 1.03);
+        for (Height border : borders) {
+            for (int top = 300; top <= 5900; top += 200) {
+                double other = top / (double) border.micrometres();
+                if (other >= 0.97 && other <= 1.03) {
+                    assertThat(off(borders, taken)).isLessThanOrEqualTo(off(borders, other) + 1);
+                }
+            }
+        }
+    }
+
+    /** How far the worst of borders lies from layers that end at 0.3, 0.5, 0.7 mm and so on, µm. */
+    private static double off(List<Height> borders, double scale) {
+        return borders.stream()
+                .mapToDouble(b -> Math.abs(Math.IEEEremainder(b.micrometres() * scale - 300, 200)))
+                .max()
+                .orElseThrow();
     }
 }

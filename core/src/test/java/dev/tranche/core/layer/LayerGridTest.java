@@ -102,12 +102,34 @@ class LayerGridTest {
                 .isTrue();
     }
 
-    @Test
-    void heights_map_to_the_layer_whose_plastic_lies_there() {
-        LayerGrid grid = grid(0.3, 0.2, 2);
-        assertThat(grid.layerAt(Height.ofMillimetres(0.1))).isEqualTo(1);
-        assertThat(grid.layerAt(Height.ofMillimetres(0.3))).isEqualTo(2);
-        assertThat(grid.layerAt(Height.ofMillimetres(99))).isEqualTo(grid.count());
+    /** Layer by layer, without a division. */
+    @Property(tries = 60)
+    void every_height_lies_in_one_layer_and_a_colour_begins_on_the_lowest_whose_middle_is_above_it(
+            @ForAll @IntRange(min = 10, max = 400) int first,
+            @ForAll @IntRange(min = 10, max = 400) int layer,
+            @ForAll @IntRange(min = 1, max = 2500) int model) {
+        LayerGrid grid =
+                new LayerGrid(Height.ofMicrometres(first), Height.ofMicrometres(layer), Height.ofMicrometres(model));
+        int top = 0;
+        for (int n = 1; n <= grid.count(); n++) {
+            int bottom = top;
+            top += n == 1 ? first : layer;
+            assertThat(grid.bottom(n).micrometres()).isEqualTo(bottom);
+            assertThat(grid.top(n).micrometres()).isEqualTo(top);
+            assertThat(grid.thickness(n).micrometres()).isEqualTo(top - bottom);
+            assertThat(grid.middle(n).micrometres()).isEqualTo((bottom + top) / 2);
+            int beyond = n == grid.count() ? top + 1000 : top;
+            for (int at : new int[] {bottom, (bottom + top) / 2, beyond - 1}) {
+                assertThat(grid.layerAt(Height.ofMicrometres(at))).isEqualTo(n);
+            }
+            for (int at : new int[] {bottom, (bottom + top - 1) / 2, (bottom + top + 1) / 2, top}) {
+                Height height = Height.ofMicrometres(at);
+                int starts = 2 * at < bottom + top ? n : n + 1;
+                assertThat(grid.firstAbove(height)).isEqualTo(starts);
+                assertThat(grid.goesAbove(height)).isEqualTo(starts <= grid.count());
+            }
+        }
+        assertThat(grid.printedHeight().micrometres()).isEqualTo(top);
     }
 
     @Test
@@ -116,6 +138,10 @@ class LayerGridTest {
         assertThat(grid.startFrom("3.2 mm")).hasToString("3.20");
         assertThat(grid.startFrom("layer 16")).hasToString("3.00");
         assertThat(grid.startFrom(" L16 ")).hasToString("3.00");
+        assertThat(grid.startFrom("L1")).isEqualTo(Height.ZERO);
+        assertThat(grid.startFrom("L30")).hasToString("5.80");
+        assertThat(grid.endAt("L30")).hasToString("6.00");
+        assertThatThrownBy(() -> grid.startFrom("L0")).isInstanceOf(Refusal.class);
         assertThatThrownBy(() -> grid.startFrom("L31"))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("1 to 30");
@@ -129,6 +155,11 @@ class LayerGridTest {
         assertThatThrownBy(() -> grid(0, 0.2, 6))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("first-layer height");
+        assertThat(grid(0.01, 5, 6).count()).isEqualTo(2);
+        assertThatThrownBy(() -> grid(0.009, 0.2, 6)).isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> grid(0.2, 5.001, 6)).isInstanceOf(Refusal.class);
+        assertThat(grid(0.01, 0.01, 200).count()).isEqualTo(20_000);
+        assertThatThrownBy(() -> grid(0.01, 0.01, 200.01)).isInstanceOf(Refusal.class);
         assertThatThrownBy(() -> grid(0.2, 9, 6)).isInstanceOf(Refusal.class).hasMessageContaining("layer height");
         assertThatThrownBy(() -> grid(0.2, 0.01, 5000))
                 .isInstanceOf(Refusal.class)
@@ -141,6 +172,46 @@ class LayerGridTest {
         Stream<String> found = Surfaces.find(mesh, Height.ofMillimetres(0.2), 200).stream()
                 .map(s -> s.height() + " " + s.kind().word() + " " + Math.round(s.area()));
         assertThat(found).containsExactly("3.00 floor 200", "3.40 underside 36", "5.40 top 36");
+    }
+
+    /** Within a quarter of a layer, 0.05 mm: at the height that holds most of them, with the area of both. */
+    @Test
+    void flats_that_all_but_lie_at_one_height_are_one() {
+        Body near = new Shapes()
+                .box(0, 0, 0, 10, 10, 3)
+                .box(20, 0, 0, 10, 5, 3.05)
+                .box(40, 0, 0, 1, 4, 9)
+                .body();
+        assertThat(Surfaces.find(near, Height.ofMillimetres(0.2), 1600))
+                .extracting(s -> s.height() + " " + s.kind() + " " + s.area())
+                .containsExactly("3.00 FLOOR 150.0", "9.00 TOP 4.0");
+        Body apart =
+                new Shapes().box(0, 0, 0, 10, 10, 3).box(20, 0, 0, 10, 5, 3.051).body();
+        assertThat(Surfaces.find(apart, Height.ofMillimetres(0.2), 1600))
+                .extracting(s -> s.height().micrometres())
+                .containsExactly(3000, 3051);
+        assertThat(Surfaces.find(apart, Height.ofMillimetres(0.2), 1600))
+                .extracting(Surface::kind)
+                .containsExactly(Surface.Kind.FLOOR, Surface.Kind.TOP);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0.9,0,1", "0,0.9,1", "0.8,0.8,0", "1.1,0,0", "0,1.1,0"})
+    void within_one_degree_of_level_is_flat(double alongX, double alongY, int flats) {
+        double x = 30 * Math.tan(Math.toRadians(alongX));
+        double y = 30 * Math.tan(Math.toRadians(alongY));
+        Body tilted = new Shapes()
+                .triangle(new double[] {0, 0, 5}, new double[] {30, 0, 5 + x}, new double[] {0, 30, 5 + y})
+                .body();
+        assertThat(Surfaces.find(tilted, Height.ofMillimetres(0.2), 900)).hasSize(flats);
+    }
+
+    /** 0.5 % of the largest section, if that is less than 4 mm². */
+    @Test
+    void on_a_small_model_small_flats_count() {
+        Body pin = new Shapes().box(0, 0, 0, 10, 10, 3).box(20, 0, 0, 1, 0.5, 4).body();
+        assertThat(Surfaces.find(pin, Height.ofMillimetres(0.2), 100)).hasSize(2);
+        assertThat(Surfaces.find(pin, Height.ofMillimetres(0.2), 101)).hasSize(1);
     }
 
     @Test
