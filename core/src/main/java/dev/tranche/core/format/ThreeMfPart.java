@@ -1,6 +1,5 @@
 package dev.tranche.core.format;
 
-import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
@@ -10,7 +9,6 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 
@@ -19,13 +17,11 @@ final class ThreeMfPart {
     private static final int DEEPEST = 64;
     private static final int MOST_PLACED = 100_000;
     private static final int NONE = -1;
-    private static final int LONGEST_NAME = 60;
     private static final double[] IDENTITY = {1, 0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0};
 
     private final Map<Integer, ObjectMesh> meshes = new HashMap<>();
     private final Map<Integer, Said> said = new HashMap<>();
-    /** Base materials and colour groups, by their id. */
-    private final Map<Integer, List<Material>> materials = new HashMap<>();
+    private final ThreeMfMaterials materials = new ThreeMfMaterials();
 
     private int things;
     private final Map<Integer, List<Placed>> components = new HashMap<>();
@@ -39,10 +35,6 @@ final class ThreeMfPart {
     /** What the file says of an object as a whole; {@code group} and {@code index} name its material. */
     private record Said(String name, int group, int index, boolean support) {
         static final Said NOTHING = new Said("", NONE, NONE, false);
-    }
-
-    private record Material(String name, Optional<Srgb> colour) {
-        static final Material NONE = new Material("", Optional.empty());
     }
 
     /** Corners and triangles of one object, in the file's unit. */
@@ -108,7 +100,6 @@ final class ThreeMfPart {
 
     private void elements(XMLStreamReader xml) throws XMLStreamException {
         int object = -1;
-        int group = NONE;
         ObjectMesh mesh = null;
         while (xml.hasNext()) {
             if (xml.next() != XMLStreamReader.START_ELEMENT) {
@@ -116,12 +107,6 @@ final class ThreeMfPart {
             }
             switch (xml.getLocalName()) {
                 case "model" -> unit = unit(xml.getAttributeValue(null, "unit"));
-                case "basematerials", "colorgroup" -> {
-                    group = whole(xml, "id");
-                    materials.put(group, new ArrayList<>());
-                }
-                case "base" -> material(xml, group, xml.getAttributeValue(null, "name"), "displaycolor");
-                case "color" -> material(xml, group, "", "color");
                 case "object" -> {
                     object = whole(xml, "id");
                     said.put(object, said(xml));
@@ -136,40 +121,18 @@ final class ThreeMfPart {
                         .computeIfAbsent(object, o -> new ArrayList<>())
                         .add(placed(xml));
                 case "item" -> items.add(placed(xml));
-                default -> {}
+                default -> materials.read(xml);
             }
-        }
-    }
-
-    private void material(XMLStreamReader xml, int group, String name, String colour) {
-        if (materials.containsKey(group)) {
-            materials.get(group).add(new Material(oneLine(name), colour(xml.getAttributeValue(null, colour))));
-        }
-    }
-
-    /** {@code #RRGGBB} or {@code #RRGGBBAA}; how clear a material is says nothing of its spool. */
-    private static Optional<Srgb> colour(String text) {
-        try {
-            return text != null && text.matches("#[0-9A-Fa-f]{6}([0-9A-Fa-f]{2})?")
-                    ? Optional.of(Srgb.parse(text.substring(0, 7)))
-                    : Optional.empty();
-        } catch (Refusal unreadable) {
-            return Optional.empty();
         }
     }
 
     private static Said said(XMLStreamReader xml) {
         String type = xml.getAttributeValue(null, "type");
         return new Said(
-                oneLine(xml.getAttributeValue(null, "name")),
+                ThreeMfMaterials.oneLine(xml.getAttributeValue(null, "name")),
                 wholeOr(xml, "pid"),
                 wholeOr(xml, "pindex"),
                 "support".equals(type) || "solidsupport".equals(type));
-    }
-
-    private static String oneLine(String text) {
-        String line = Words.oneLine(text == null ? "" : text);
-        return line.length() <= LONGEST_NAME ? line : line.substring(0, LONGEST_NAME);
     }
 
     private static int wholeOr(XMLStreamReader xml, String attribute) {
@@ -235,7 +198,7 @@ final class ThreeMfPart {
         };
     }
 
-    private static int whole(XMLStreamReader xml, String attribute) {
+    static int whole(XMLStreamReader xml, String attribute) {
         double value = number(xml, attribute);
         if (value != Math.rint(value) || Math.abs(value) > Integer.MAX_VALUE) {
             throw Refusal.of(
@@ -249,7 +212,7 @@ final class ThreeMfPart {
         return parse(xml.getAttributeValue(null, attribute), xml);
     }
 
-    private static double parse(String text, XMLStreamReader xml) {
+    static double parse(String text, XMLStreamReader xml) {
         try {
             return Double.parseDouble(text == null ? "" : text);
         } catch (NumberFormatException e) {
@@ -312,18 +275,14 @@ final class ThreeMfPart {
         for (int t = 0; t < mesh.triangleCount; t++) {
             int group = mesh.property(t, 0);
             int index = mesh.property(t, 1);
-            Material material = material(group == NONE ? of.group() : group, index == NONE ? of.index() : index);
+            ThreeMfMaterials.Material material =
+                    materials.of(group == NONE ? of.group() : group, index == NONE ? of.index() : index);
             corners.labelled(name.isEmpty() ? material.name() : name, material.colour(), material.name(), thing);
             for (int c = 0; c < 3; c++) {
                 int v = 3 * mesh.triangles[3 * t + c];
                 corner(mesh.vertices[v], mesh.vertices[v + 1], mesh.vertices[v + 2], matrix, place, corners);
             }
         }
-    }
-
-    private Material material(int group, int index) {
-        List<Material> of = materials.getOrDefault(group, List.of());
-        return index >= 0 && index < of.size() ? of.get(index) : Material.NONE;
     }
 
     private void corner(double x, double y, double z, double[] m, String place, Corners corners) {

@@ -286,6 +286,9 @@ class ModelReaderTest {
         refuses(
                 threeMf(model("millimeter", object(1, CUBE_MESH), "<item objectid=\"1\" transform=\"1 0 0\"/>")),
                 "has 3 numbers and must have 12");
+        String mix = "<multiproperties id=\"7\" pids=\"%s\"/>";
+        refuses(threeMf(model("millimeter", mix.formatted("1 ".repeat(101)), item)), "is made of 101 others");
+        refuses(threeMf(model("millimeter", mix.formatted("one"), item)), "“one” on line");
         String loop = object(1, "<components><component objectid=\"2\"/></components>")
                 + object(2, "<components><component objectid=\"1\"/></components>");
         refuses(threeMf(model("millimeter", loop, item)), "or holds itself");
@@ -337,6 +340,37 @@ class ModelReaderTest {
         assertThat(model.parts()).allSatisfy(p -> assertThat(p.mesh().volume()).isCloseTo(1000, within(1e-3)));
         assertThat(model.parts().get(3).mesh().bottom()).isEqualTo(5000);
         assertThat(model.under("file").parts()).extracting(Part::name).contains("Painted 1", "Painted 2");
+    }
+
+    /** Materials and Properties Extension of the 3MF Consortium: composites of base materials, and properties in layers. */
+    @ParameterizedTest
+    @CsvSource({
+        // Half and half of red and white by single-constant Kubelka-Munk, as blends are; then white alone.
+        "3, 0, Red, '#CE4339'",
+        "3, 1, White, '#E8E4DA'",
+        // Blue over red, quite opaque, clear and half; then green and pink times red. All computed apart from the core.
+        "5, 0, Red, '#0000FF'",
+        "5, 1, Red, '#C03028'",
+        "5, 2, Red, '#8C20BE'",
+        "6, 0, Red, '#003000'",
+        "6, 1, Red, '#C01328'"
+    })
+    void what_is_mixed_or_laid_over_has_one_colour(int group, int index, String name, String colour)
+            throws IOException {
+        String resources =
+                """
+                <basematerials id="1"><base name="Red" displaycolor="#C03028"/><base name="White" displaycolor="#E8E4DA"/></basematerials>
+                <colorgroup id="2"><color color="#0000FF"/><color color="#0000FF00"/><color color="#0000FF80"/></colorgroup>
+                <colorgroup id="4"><color color="#00FF00"/><color color="#FF80FF"/></colorgroup>
+                <compositematerials id="3" matid="1" matindices="0 1"><composite values="1 1"/><composite values="0 0.5"/></compositematerials>
+                <multiproperties id="5" pids="1 2"><multi pindices="0"/><multi pindices="0 1"/><multi pindices="0 2"/></multiproperties>
+                <multiproperties id="6" pids="1 4" blendmethods="multiply"><multi pindices="0 0"/><multi pindices="0 1"/></multiproperties>
+                """;
+        String cube =
+                object(9, CUBE_MESH).replace("<object ", "<object pid=\"%d\" pindex=\"%d\" ".formatted(group, index));
+        PartedModel model = model(threeMf(model("millimeter", resources + cube, "<item objectid=\"9\"/>")));
+        assertThat(model.parts()).extracting(Part::name).containsExactly(name);
+        assertThat(model.parts().get(0).colour().orElseThrow().hex()).isEqualTo(colour);
     }
 
     @Test
