@@ -290,6 +290,21 @@ class PiecePageTest extends BrowserTest {
         assertThat(get("/plans/00000000/look/body").statusCode()).isEqualTo(422);
     }
 
+    /** The body that is turned is simplified, and a press on it never falls beside the plastic that it stands for. */
+    @Test
+    void a_press_just_beside_a_layer_tells_the_nearest_that_reaches_so_far() throws Exception {
+        // The radius falls by 1 mm on 2; layers of 0.2 mm.
+        PlanState plan = plan("Pointed cone", new Shapes().cone(10, 20, 90).mesh());
+        browser.open("/settings");
+        String at = "/plans/" + plan.id() + "/look/at?y=0&x=";
+        assertThat(new String(get(at + "5&z=9.5").body(), StandardCharsets.UTF_8))
+                .contains("on layer 48,");
+        assertThat(new String(get(at + "5.48&z=9.5").body(), StandardCharsets.UTF_8))
+                .contains("on layer 45,");
+        assertThat(new String(get(at + "9&z=9.5").body(), StandardCharsets.UTF_8))
+                .contains("Nothing lies there");
+    }
+
     /** §18: three layers beneath the floor at 2.0 mm are 8 to 10, and back on 11. */
     @Test
     void a_coasters_floor_is_coloured_by_one_press_and_seen_from_above() {

@@ -76,7 +76,7 @@ final class ThreeMfMaterials {
         List<Double> known = new ArrayList<>();
         for (int i = 0; i < Math.min(shares.size(), parts.length); i++) {
             Material part = of(base, parts[i]);
-            if (part.colour().isPresent() && shares.get(i) > 0) {
+            if (part.colour().isPresent() && shares.get(i) > 0 && Double.isFinite(shares.get(i))) {
                 of.add(part);
                 known.add(shares.get(i));
             }

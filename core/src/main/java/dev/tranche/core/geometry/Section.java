@@ -26,11 +26,13 @@ public record Section(MultiPolygon outline, List<LineSegment> closings, double a
     static final GeometryFactory PLANE = new GeometryFactory();
 
     /** A section in which nothing is solid. */
-    public static final Section EMPTY = of(PLANE.createMultiPolygon(), List.of());
+    public static final Section EMPTY = new Section(PLANE.createMultiPolygon(), List.of(), 0, 0);
 
-    /** A section of a given outline, measured once and for all. */
+    /** A section of a given outline, measured once and for all; {@link #EMPTY} where there is nothing. */
     public static Section of(MultiPolygon outline, List<LineSegment> closings) {
-        return new Section(outline, List.copyOf(closings), outline.getArea(), Areas.perimeter(outline));
+        return outline.isEmpty() && closings.isEmpty()
+                ? EMPTY
+                : new Section(outline, List.copyOf(closings), outline.getArea(), Areas.perimeter(outline));
     }
 
     /** In how many places the mesh was open here. */

@@ -14,7 +14,6 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.function.Predicate;
-import java.util.stream.Stream;
 import org.locationtech.jts.algorithm.locate.IndexedPointInAreaLocator;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
@@ -40,6 +39,9 @@ public final class Skin {
     private static final double COARSE = 1;
     /** Steps of layers are seen less than outlines that are off, by so much. */
     private static final double STEPS = 3;
+
+    /** The thickest that layers of slightly other shapes are drawn as one, mm. */
+    public static final double THICKEST = STEPS * COARSE;
 
     /** A fade is drawn in so many steps. */
     private static final int TONES = 48;
@@ -124,8 +126,8 @@ public final class Skin {
 
     private List<Slice> slices(double tolerance) {
         LayerGrid grid = colouring.model().grid();
-        int lump = Math.max(grid.count() / MOST_SLICES, (int)
-                (STEPS * tolerance / grid.layerHeight().millimetres()));
+        double thick = STEPS * tolerance / grid.layerHeight().millimetres();
+        int lump = Math.max(grid.count() / MOST_SLICES, (int) thick);
         List<Slice> slices = new ArrayList<>();
         int first = 1;
         for (int layer = 1; layer <= grid.count(); layer++) {
@@ -178,6 +180,8 @@ public final class Skin {
         boolean one = slice.colours.tints().size() == 1;
         MultiPolygon upper = Areas.of(simple(above, tolerance));
         MultiPolygon lower = Areas.of(simple(below, tolerance));
+        Coordinate[] ofUpper = inOrder(upper);
+        Coordinate[] ofLower = inOrder(lower);
         IndexedPointInAreaLocator plastic = new IndexedPointInAreaLocator(slice.outline);
         for (Tint tint : slice.colours.tints()) {
             Srgb colour =
@@ -193,43 +197,50 @@ public final class Skin {
                 face(bottom, low, false, colour);
                 walls(
                         area,
-                        Seam.at(low, bottom, lower),
-                        Seam.at(high, top, upper),
+                        new Seam(low, inOrder(bottom), ofLower),
+                        new Seam(high, inOrder(top), ofUpper),
                         colour,
                         c -> one || plastic.locate(c) == Location.EXTERIOR);
             }
         }
     }
 
-    /** Where a wall ends: corners of others that lie on its edge are corners of it, too. */
-    private record Seam(double height, Coordinate[] others) {
+    /**
+     * Where a wall ends: corners of others that lie on its edge are corners of it, too.
+     *
+     * @param face corners of what of the wall's own ends there, in their order
+     * @param next corners of what lies beyond, in theirs
+     */
+    private record Seam(double height, Coordinate[] face, Coordinate[] next) {
         private static final double ON = 1e-7;
 
-        /** @param next what lies beyond, and {@code face} what of the wall's own ends there */
-        static Seam at(double height, Geometry face, Geometry next) {
-            return new Seam(
-                    height,
-                    Stream.of(face, next)
-                            .flatMap(g -> Stream.of(g.getCoordinates()))
-                            .sorted()
-                            .toArray(Coordinate[]::new));
-        }
-
         List<Coordinate> along(Coordinate from, Coordinate to) {
-            LineSegment edge = new LineSegment(from, to);
             List<Coordinate> on = new ArrayList<>(List.of(from, to));
-            double last = Math.max(from.x, to.x) + ON;
-            int at = Arrays.binarySearch(others, new Coordinate(Math.min(from.x, to.x) - ON, Double.NEGATIVE_INFINITY));
-            for (int i = -at - 1; i < others.length && others[i].x <= last; i++) {
-                if (edge.distance(others[i]) < ON) {
-                    on.add(others[i]);
-                }
-            }
+            LineSegment edge = new LineSegment(from, to);
+            addOn(edge, face, on);
+            addOn(edge, next, on);
             return on.stream()
                     .sorted(Comparator.comparingDouble(from::distance))
                     .distinct()
                     .toList();
         }
+
+        private static void addOn(LineSegment edge, Coordinate[] others, List<Coordinate> on) {
+            Coordinate before = new Coordinate(edge.minX() - ON, Double.NEGATIVE_INFINITY);
+            int at = -Arrays.binarySearch(others, before) - 1;
+            while (at < others.length && others[at].x <= edge.maxX() + ON) {
+                if (edge.distance(others[at]) < ON) {
+                    on.add(others[at]);
+                }
+                at++;
+            }
+        }
+    }
+
+    private static Coordinate[] inOrder(Geometry area) {
+        Coordinate[] corners = area.getCoordinates();
+        Arrays.sort(corners);
+        return corners;
     }
 
     private void walls(Geometry area, Seam foot, Seam head, Srgb colour, Predicate<Coordinate> outside) {

@@ -348,6 +348,8 @@ class ModelReaderTest {
         // Half and half of red and white by single-constant Kubelka-Munk, as blends are; then white alone.
         "3, 0, Red, '#CE4339'",
         "3, 1, White, '#E8E4DA'",
+        // Shares that are none are passed over.
+        "3, 2, White, '#E8E4DA'",
         // Blue over red, quite opaque, clear and half; then green and pink times red. All computed apart from the core.
         "5, 0, Red, '#0000FF'",
         "5, 1, Red, '#C03028'",
@@ -362,7 +364,7 @@ class ModelReaderTest {
                 <basematerials id="1"><base name="Red" displaycolor="#C03028"/><base name="White" displaycolor="#E8E4DA"/></basematerials>
                 <colorgroup id="2"><color color="#0000FF"/><color color="#0000FF00"/><color color="#0000FF80"/></colorgroup>
                 <colorgroup id="4"><color color="#00FF00"/><color color="#FF80FF"/></colorgroup>
-                <compositematerials id="3" matid="1" matindices="0 1"><composite values="1 1"/><composite values="0 0.5"/></compositematerials>
+                <compositematerials id="3" matid="1" matindices="0 1"><composite values="1 1"/><composite values="0 0.5"/><composite values="Infinity 1"/></compositematerials>
                 <multiproperties id="5" pids="1 2"><multi pindices="0"/><multi pindices="0 1"/><multi pindices="0 2"/></multiproperties>
                 <multiproperties id="6" pids="1 4" blendmethods="multiply"><multi pindices="0 0"/><multi pindices="0 1"/></multiproperties>
                 """;

@@ -20,6 +20,10 @@ class LayerGridTest {
         return new LayerGrid(Height.ofMillimetres(first), Height.ofMillimetres(layer), Height.ofMillimetres(model));
     }
 
+    private static LayerGrid inMicrometres(int first, int layer, int model) {
+        return new LayerGrid(Height.ofMicrometres(first), Height.ofMicrometres(layer), Height.ofMicrometres(model));
+    }
+
     /** 29 instead of 30 is the "missing layer" people ask about: common practice. */
     @ParameterizedTest
     @CsvSource({
@@ -72,8 +76,7 @@ class LayerGridTest {
             @ForAll @IntRange(min = 50, max = 400) int layer,
             @ForAll @IntRange(min = 100, max = 60_000) int model,
             @ForAll @IntRange(min = 0, max = 60_000) int wished) {
-        LayerGrid grid =
-                new LayerGrid(Height.ofMicrometres(first), Height.ofMicrometres(layer), Height.ofMicrometres(model));
+        LayerGrid grid = inMicrometres(first, layer, model);
         int expected = 1;
         while (expected <= grid.count() && grid.middles()[expected - 1] <= 2 * wished) {
             expected++;
@@ -93,8 +96,7 @@ class LayerGridTest {
             @ForAll @IntRange(min = 50, max = 600) int first,
             @ForAll @IntRange(min = 50, max = 400) int layer,
             @ForAll @IntRange(min = 100, max = 60_000) int model) {
-        LayerGrid grid =
-                new LayerGrid(Height.ofMicrometres(first), Height.ofMicrometres(layer), Height.ofMicrometres(model));
+        LayerGrid grid = inMicrometres(first, layer, model);
         int[] middles = grid.middles();
         int next = middles[middles.length - 1] + (middles.length == 1 ? first + layer : 2 * layer);
         assertThat(next).isGreaterThanOrEqualTo(2 * model);
@@ -108,8 +110,7 @@ class LayerGridTest {
             @ForAll @IntRange(min = 10, max = 400) int first,
             @ForAll @IntRange(min = 10, max = 400) int layer,
             @ForAll @IntRange(min = 1, max = 2500) int model) {
-        LayerGrid grid =
-                new LayerGrid(Height.ofMicrometres(first), Height.ofMicrometres(layer), Height.ofMicrometres(model));
+        LayerGrid grid = inMicrometres(first, layer, model);
         int top = 0;
         for (int n = 1; n <= grid.count(); n++) {
             int bottom = top;
