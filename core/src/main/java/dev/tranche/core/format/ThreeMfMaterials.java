@@ -11,7 +11,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import javax.xml.stream.XMLStreamReader;
 
@@ -70,7 +69,7 @@ final class ThreeMfMaterials {
         groups.put(ThreeMfPart.whole(xml, "id"), group);
     }
 
-    /** Plastics that run together; called as what there is most of. */
+    /** Plastics that run together; the name of one is no name of a mixture. */
     private Material mixed(List<Double> shares) {
         List<Material> of = new ArrayList<>();
         List<Double> known = new ArrayList<>();
@@ -88,10 +87,7 @@ final class ThreeMfMaterials {
         LinearRgb mix = Melt.mix(
                 of.stream().map(m -> m.colour().orElseThrow().linear()).toList(),
                 known.stream().map(share -> share / all).toList());
-        int most = IntStream.range(0, of.size())
-                .reduce((a, b) -> known.get(b) > known.get(a) ? b : a)
-                .orElseThrow();
-        return new Material(of.get(most).name(), Optional.of(Srgb.of(mix)), 1);
+        return new Material(of.size() == 1 ? of.get(0).name() : "", Optional.of(Srgb.of(mix)), 1);
     }
 
     /** The first beneath; what is not said is the first of its group. Light is added in linear shares, from memory. */
@@ -105,21 +101,23 @@ final class ThreeMfMaterials {
         return seen;
     }
 
+    /** Called as what is beneath only where nothing else is seen. */
     private static Material over(Material beneath, Material next, boolean multiplied) {
-        String name = beneath.name().isEmpty() ? next.name() : beneath.name();
         if (beneath.colour().isEmpty() || next.colour().isEmpty()) {
+            String name = beneath.name().isEmpty() ? next.name() : beneath.name();
             return new Material(name, next.colour().or(beneath::colour), 1);
         }
         LinearRgb a = beneath.colour().get().linear();
         LinearRgb b = next.colour().get().linear();
         double c = next.cover();
-        LinearRgb seen = multiplied
-                ? new LinearRgb(a.red() * b.red(), a.green() * b.green(), a.blue() * b.blue())
-                : new LinearRgb(
-                        a.red() + c * (b.red() - a.red()),
-                        a.green() + c * (b.green() - a.green()),
-                        a.blue() + c * (b.blue() - a.blue()));
-        return new Material(name, Optional.of(Srgb.of(seen)), 1);
+        Srgb seen = Srgb.of(
+                multiplied
+                        ? new LinearRgb(a.red() * b.red(), a.green() * b.green(), a.blue() * b.blue())
+                        : new LinearRgb(
+                                a.red() + c * (b.red() - a.red()),
+                                a.green() + c * (b.green() - a.green()),
+                                a.blue() + c * (b.blue() - a.blue())));
+        return new Material(seen.equals(beneath.colour().get()) ? beneath.name() : "", Optional.of(seen), 1);
     }
 
     private static Material material(XMLStreamReader xml, String name, String colour) {

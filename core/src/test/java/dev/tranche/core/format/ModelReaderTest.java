@@ -346,16 +346,17 @@ class ModelReaderTest {
     @ParameterizedTest
     @CsvSource({
         // Half and half of red and white by single-constant Kubelka-Munk, as blends are; then white alone.
-        "3, 0, Red, '#CE4339'",
+        "3, 0, '', '#CE4339'",
         "3, 1, White, '#E8E4DA'",
         // Shares that are none are passed over.
         "3, 2, White, '#E8E4DA'",
-        // Blue over red, quite opaque, clear and half; then green and pink times red. All computed apart from the core.
-        "5, 0, Red, '#0000FF'",
+        // Blue over red, quite opaque, clear and half; then green and pink times red. All computed apart
+        // from the core. A name stays with its own colour.
+        "5, 0, '', '#0000FF'",
         "5, 1, Red, '#C03028'",
-        "5, 2, Red, '#8C20BE'",
-        "6, 0, Red, '#003000'",
-        "6, 1, Red, '#C01328'"
+        "5, 2, '', '#8C20BE'",
+        "6, 0, '', '#003000'",
+        "6, 1, '', '#C01328'"
     })
     void what_is_mixed_or_laid_over_has_one_colour(int group, int index, String name, String colour)
             throws IOException {
