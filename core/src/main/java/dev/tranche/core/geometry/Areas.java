@@ -13,6 +13,7 @@ import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.geom.prep.PreparedPolygon;
+import org.locationtech.jts.index.hprtree.HPRtree;
 import org.locationtech.jts.operation.distance.IndexedFacetDistance;
 
 /**
@@ -26,6 +27,9 @@ public final class Areas {
 
     /** Less is how overlays round, mm². */
     public static final double SPECK = 1e-7;
+
+    /** Pieces that lie across another area before one stops to look for others. */
+    private static final int FEW = 4;
 
     private Areas() {}
 
@@ -83,38 +87,41 @@ public final class Areas {
     }
 
     /**
-     * Pieces of one area lie apart, so that each is overlaid only with what of the other comes near it, and not at all where
-     * it lies wholly beside or properly inside the other.
+     * Pieces of one area lie apart, so that what lies wholly beside or properly inside the other need not be overlaid. To look for
+     * such pieces costs about as much as to overlay them all, and is given up where most are none.
      */
     private static MultiPolygon pieceByPiece(MultiPolygon a, MultiPolygon b, Overlay overlay) {
         boolean keeps = overlay == Overlay.DIFFERENCE;
-        if (!a.getEnvelopeInternal().intersects(b.getEnvelopeInternal())) {
-            return keeps ? a : NOTHING;
-        }
-        boolean alone = a.getNumGeometries() == 1;
+        HPRtree boxes = new HPRtree();
+        polygons(b).forEach(piece -> boxes.insert(piece.getEnvelopeInternal(), piece));
         PreparedPolygon other = new PreparedPolygon(b);
         List<Polygon> all = new ArrayList<>();
-        polygons(a).forEach(piece -> {
-            if (!alone && !other.intersects(piece)) {
+        List<Polygon> across = new ArrayList<>();
+        for (int i = 0; i < a.getNumGeometries(); i++) {
+            Polygon piece = (Polygon) a.getGeometryN(i);
+            boolean worth = a.getNumGeometries() > 1 && across.size() < FEW + i / 2;
+            if (boxes.query(piece.getEnvelopeInternal()).isEmpty() || worth && !other.intersects(piece)) {
                 addIf(keeps, all, piece);
-            } else if (!alone && other.containsProperly(piece)) {
+            } else if (worth && other.containsProperly(piece)) {
                 addIf(!keeps, all, piece);
             } else {
-                addTo(all, overlay.of(alone ? a : of(List.of(piece)), near(b, piece.getEnvelopeInternal())));
+                across.add(piece);
             }
-        });
-        return isAllOf(a, all) ? a : of(all);
+        }
+        if (all.size() == a.getNumGeometries()) {
+            return a;
+        }
+        if (!across.isEmpty()) {
+            MultiPolygon together = across.size() == a.getNumGeometries() ? a : of(across);
+            addTo(all, overlay.of(together, near(b, together.getEnvelopeInternal())));
+        }
+        return of(all);
     }
 
     private static void addIf(boolean kept, List<Polygon> all, Polygon piece) {
         if (kept) {
             all.add(piece);
         }
-    }
-
-    private static boolean isAllOf(MultiPolygon area, List<Polygon> pieces) {
-        return pieces.size() == area.getNumGeometries()
-                && IntStream.range(0, pieces.size()).allMatch(i -> pieces.get(i) == area.getGeometryN(i));
     }
 
     /** The pieces of an area. */

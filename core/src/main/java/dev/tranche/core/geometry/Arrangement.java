@@ -19,7 +19,6 @@ import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.geom.PrecisionModel;
 import org.locationtech.jts.geom.TopologyException;
-import org.locationtech.jts.noding.MCIndexNoder;
 import org.locationtech.jts.noding.NodedSegmentString;
 import org.locationtech.jts.noding.Noder;
 import org.locationtech.jts.noding.SegmentIntersector;
@@ -104,8 +103,7 @@ public final class Arrangement {
      * @throws Refusal as it does
      */
     static void foresee(Collection<? extends Coordinate[]> loops, Effort effort) {
-        new MCIndexNoder(new Crossings(effort))
-                .computeNodes(strings(lines(loops).values()));
+        new NearPairs(strings(lines(loops).values()), 0).forEach(corner -> true, new Crossings(effort), effort);
     }
 
     private record Crossings(Effort effort) implements SegmentIntersector {

@@ -4,13 +4,15 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.function.Predicate;
 import org.locationtech.jts.algorithm.LineIntersector;
 import org.locationtech.jts.algorithm.RobustLineIntersector;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.TopologyException;
-import org.locationtech.jts.noding.MCIndexNoder;
 import org.locationtech.jts.noding.NodedSegmentString;
 import org.locationtech.jts.noding.Noder;
 import org.locationtech.jts.noding.SegmentIntersector;
@@ -21,7 +23,7 @@ import org.locationtech.jts.noding.SegmentString;
  *
  * <p>Where lines are only broken at the places that doubles give for their crossings, what is thinner than those round (the
  * hair that is left between two cuts along one edge) may turn inside out, and take with it whatever crosses nothing else. Here
- * such a hair closes. Pairs of lines that may meet are found by JTS.
+ * such a hair closes.
  */
 final class Breaking implements Noder {
     /** Of the largest coordinate; a hundred times what a double rounds there. */
@@ -50,15 +52,18 @@ final class Breaking implements Noder {
                 .mapToDouble(corner -> Math.max(Math.abs(corner.x), Math.abs(corner.y)))
                 .max()
                 .orElse(0));
+        Predicate<Coordinate> wanted = corner -> true;
+        boolean folded = true;
         for (int round = 0; round < MOST_ROUNDS; round++) {
-            Round looked = new Round(round == 0);
-            MCIndexNoder pairs = new MCIndexNoder(looked, close);
-            pairs.computeNodes(broken);
+            Round looked = new Round(round == 0, folded);
+            new NearPairs(broken, close).forEach(wanted, looked, effort);
             broken.forEach(looked::closeCorners);
-            broken = looked.joined(strings(pairs.getNodedSubstrings()));
-            if (looked.isQuiet()) {
+            broken = looked.broken(broken);
+            if (looked.moved.isEmpty()) {
                 return;
             }
+            wanted = looked.moved::contains;
+            folded = !looked.same.isEmpty();
         }
         throw new TopologyException("Lines lie too close to be broken.");
     }
@@ -78,20 +83,21 @@ final class Breaking implements Noder {
         return broken;
     }
 
-    /** One look at all pairs that may meet. */
+    /** One look at all pairs that may meet, or at those that the last one moved. */
     private final class Round implements SegmentIntersector {
         private final boolean first;
         private final LineIntersector crossing = new RobustLineIntersector();
-        private boolean quiet = true;
+        /** Corners that lines have got, or that went to another place. */
+        private final Set<Coordinate> moved = new HashSet<>();
+        /** Whether a line has to be broken, if only where others end. */
+        private boolean breaks;
         /** Corners that are one, each with one that comes before it. */
         private final Map<Coordinate, Coordinate> same = new HashMap<>();
 
-        Round(boolean first) {
+        /** @param folded whether lines may run to and fro, as they do where corners were joined, and have to be broken there */
+        Round(boolean first, boolean folded) {
             this.first = first;
-        }
-
-        boolean isQuiet() {
-            return quiet;
+            this.breaks = folded;
         }
 
         @Override
@@ -143,7 +149,7 @@ final class Breaking implements Noder {
             if (corner.equals2D(from) || corner.equals2D(to)) {
                 boolean atItsEnd = at == 0 && corner.equals2D(from) || at == line.size() - 2 && corner.equals2D(to);
                 if (knot && !atItsEnd) {
-                    ((NodedSegmentString) line).addIntersection(corner, at);
+                    breakAt(line, at, corner);
                 }
                 return true;
             }
@@ -156,11 +162,11 @@ final class Breaking implements Noder {
             if (twiceArea * twiceArea > close * close * (dx * dx + dy * dy)) {
                 return false;
             }
-            if (corner.distance(from) < close) {
+            if (isClose(corner, from)) {
                 join(corner, from);
                 return true;
             }
-            if (corner.distance(to) < close) {
+            if (isClose(corner, to)) {
                 join(corner, to);
                 return true;
             }
@@ -168,13 +174,24 @@ final class Breaking implements Noder {
             return true;
         }
 
+        private boolean isClose(Coordinate a, Coordinate b) {
+            double dx = a.x - b.x;
+            double dy = a.y - b.y;
+            return dx * dx + dy * dy < close * close;
+        }
+
         private boolean isBeside(double corner, double from, double to) {
             return corner < Math.min(from, to) - close || corner > Math.max(from, to) + close;
         }
 
         private void cut(SegmentString line, int at, Coordinate where) {
+            breakAt(line, at, where);
+            moved.add(where.copy());
+        }
+
+        private void breakAt(SegmentString line, int at, Coordinate where) {
             ((NodedSegmentString) line).addIntersection(where, at);
-            quiet = false;
+            breaks = true;
         }
 
         private void join(Coordinate a, Coordinate b) {
@@ -185,7 +202,7 @@ final class Breaking implements Noder {
             } else if (first.compareTo(second) > 0) {
                 same.put(first, second);
             }
-            quiet = false;
+            moved.add(a);
         }
 
         private Coordinate place(Coordinate corner) {
@@ -201,17 +218,22 @@ final class Breaking implements Noder {
             for (int i = 1; i < line.size(); i++) {
                 Coordinate before = line.getCoordinate(i - 1);
                 Coordinate corner = line.getCoordinate(i);
-                if (!corner.equals2D(before) && corner.distance(before) < close) {
+                if (isClose(corner, before) && !corner.equals2D(before)) {
                     join(before, corner);
                 }
             }
         }
 
-        /** The same lines, with corners that are one in one place. */
-        List<NodedSegmentString> joined(List<NodedSegmentString> lines) {
+        /** The lines broken where they have to be, with corners that are one in one place. */
+        @SuppressWarnings("unchecked")
+        List<NodedSegmentString> broken(List<NodedSegmentString> whole) {
+            List<NodedSegmentString> lines = breaks
+                    ? List.copyOf((List<NodedSegmentString>) NodedSegmentString.getNodedSubstrings(whole))
+                    : whole;
             if (same.isEmpty()) {
                 return lines;
             }
+            same.keySet().forEach(corner -> moved.add(place(corner)));
             List<NodedSegmentString> joined = new ArrayList<>(lines.size());
             for (NodedSegmentString line : lines) {
                 List<Coordinate> corners = new ArrayList<>(line.size());

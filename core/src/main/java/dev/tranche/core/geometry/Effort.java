@@ -51,7 +51,13 @@ public final class Effort {
 
     /** One small step, of which any number are allowed. */
     void step() {
-        if (steps.incrementAndGet() % STEPS_A_BEAT == 0) {
+        steps(1);
+    }
+
+    /** As many small steps, of which any number are allowed. */
+    void steps(int count) {
+        long now = steps.addAndGet(count);
+        if (now / STEPS_A_BEAT != (now - count) / STEPS_A_BEAT) {
             progress.beat();
         }
     }

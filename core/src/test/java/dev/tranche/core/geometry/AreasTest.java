@@ -114,6 +114,19 @@ class AreasTest {
                 .isCloseTo(0, within(1e-9));
     }
 
+    /** Found in a bolt: cut short at the other's box the needle is a line that runs to and fro. */
+    @Test
+    void a_needle_that_passes_beside_a_splinter_has_nothing_of_it() throws ParseException {
+        MultiPolygon splinter = area("-8.581729698181153 -2.396764135360718, -8.8683443069458 0.6201350688934326,"
+                + " -8.794844235809899 1.110766416749741, -8.581729698181153 -2.396764135360718");
+        MultiPolygon needle = area("8.789298248291015 0.8009012341499329, 8.525551223754883 -2.901269292831421,"
+                + " -9.58034484879494 -2.459615466204992, 8.355031967163086 -2.714714288711548,"
+                + " 8.789298248291015 0.8009012341499329");
+
+        assertThat(Areas.intersection(splinter, needle).isEmpty()).isTrue();
+        assertThat(Areas.difference(splinter, needle).getArea()).isCloseTo(splinter.getArea(), within(1e-12));
+    }
+
     private static MultiPolygon islands(Random random) {
         Geometry all = Section.PLANE.createPolygon();
         for (int i = 0; i < 40; i++) {
