@@ -99,7 +99,7 @@ public final class Areas {
         List<Polygon> across = new ArrayList<>();
         for (int i = 0; i < a.getNumGeometries(); i++) {
             Polygon piece = (Polygon) a.getGeometryN(i);
-            boolean worth = a.getNumGeometries() > 1 && across.size() < FEW + i / 2;
+            boolean worth = a.getNumGeometries() > FEW && across.size() < FEW + i / 2;
             if (boxes.query(piece.getEnvelopeInternal()).isEmpty() || worth && !other.intersects(piece)) {
                 addIf(keeps, all, piece);
             } else if (worth && other.containsProperly(piece)) {

@@ -25,7 +25,7 @@ final class NearPairs {
     /** To see that so many segments are still held, or not, is as much work as one step. */
     private static final int HELD_A_STEP = 32;
 
-    private final List<NodedSegmentString> lines;
+    private final NodedSegmentString[] lines;
     private final int count;
     /** For each segment the line that it is of, and its place in that. */
     private final int[] line;
@@ -36,15 +36,15 @@ final class NearPairs {
 
     /** @param close boxes that far from one another meet, mm */
     NearPairs(List<NodedSegmentString> lines, double close) {
-        this.lines = lines;
+        this.lines = lines.toArray(NodedSegmentString[]::new);
         this.count = lines.stream().mapToInt(l -> l.size() - 1).sum();
         this.line = new int[count];
         this.at = new int[count];
         Extents x = new Extents(count, close / 2);
         Extents y = new Extents(count, close / 2);
         int segment = 0;
-        for (int l = 0; l < lines.size(); l++) {
-            Coordinate[] corners = lines.get(l).getCoordinates();
+        for (int l = 0; l < this.lines.length; l++) {
+            Coordinate[] corners = this.lines[l].getCoordinates();
             for (int i = 0; i + 1 < corners.length; i++) {
                 line[segment] = l;
                 at[segment] = i;
@@ -83,7 +83,7 @@ final class NearPairs {
 
         /** How many segments there are at one place, on average. */
         double sideBySide() {
-            return sum / (highest - lowest);
+            return highest > lowest ? sum / (highest - lowest) : low.length;
         }
 
         boolean meet(int a, int b) {
@@ -105,7 +105,7 @@ final class NearPairs {
         boolean[] chosen = new boolean[count];
         boolean any = false;
         for (int i = 0; i < count; i++) {
-            NodedSegmentString of = lines.get(line[i]);
+            NodedSegmentString of = lines[line[i]];
             chosen[i] = wanted.test(of.getCoordinate(at[i])) || wanted.test(of.getCoordinate(at[i] + 1));
             any |= chosen[i];
         }
@@ -193,7 +193,7 @@ final class NearPairs {
                     && Math.max(first[a], first[b]) == strip) {
                 int before = Math.min(a, b);
                 int after = Math.max(a, b);
-                pairs.processIntersections(lines.get(line[before]), at[before], lines.get(line[after]), at[after]);
+                pairs.processIntersections(lines[line[before]], at[before], lines[line[after]], at[after]);
             }
         }
     }

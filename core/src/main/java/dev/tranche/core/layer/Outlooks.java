@@ -16,8 +16,8 @@ public final class Outlooks {
     private final CutModel model;
     private final Steps steps;
     private final long corners;
-    private volatile Outlook above;
-    private volatile Outlook beneath;
+    private final Side above = new Side(true);
+    private final Side beneath = new Side(false);
     private volatile List<Flat> flats;
 
     public Outlooks(CutModel model) {
@@ -49,16 +49,26 @@ public final class Outlooks {
 
     /** Whether both are worked out. */
     public boolean known() {
-        return above != null && beneath != null;
+        return above.known != null && beneath.known != null;
     }
 
     /** @param progress hears layers done of all layers, and may stop it */
-    public synchronized Outlook from(boolean fromAbove, Progress progress) {
-        if (fromAbove) {
-            above = above == null ? new Outlook(steps, true, progress) : above;
-            return above;
+    public Outlook from(boolean fromAbove, Progress progress) {
+        return (fromAbove ? above : beneath).worked(progress);
+    }
+
+    /** Whoever wants one side does not wait for the other. */
+    private final class Side {
+        private final boolean fromAbove;
+        private volatile Outlook known;
+
+        Side(boolean fromAbove) {
+            this.fromAbove = fromAbove;
         }
-        beneath = beneath == null ? new Outlook(steps, false, progress) : beneath;
-        return beneath;
+
+        synchronized Outlook worked(Progress progress) {
+            known = known == null ? new Outlook(steps, fromAbove, progress) : known;
+            return known;
+        }
     }
 }
