@@ -92,9 +92,16 @@ public final class Areas {
      */
     private static MultiPolygon pieceByPiece(MultiPolygon a, MultiPolygon b, Overlay overlay) {
         boolean keeps = overlay == Overlay.DIFFERENCE;
+        MultiPolygon near = near(b, a.getEnvelopeInternal());
+        if (near.isEmpty()) {
+            return keeps ? a : NOTHING;
+        }
+        if (a.getNumGeometries() == 1) {
+            return overlay.of(a, near);
+        }
         HPRtree boxes = new HPRtree();
-        polygons(b).forEach(piece -> boxes.insert(piece.getEnvelopeInternal(), piece));
-        PreparedPolygon other = new PreparedPolygon(b);
+        polygons(near).forEach(piece -> boxes.insert(piece.getEnvelopeInternal(), piece));
+        PreparedPolygon other = new PreparedPolygon(near);
         List<Polygon> all = new ArrayList<>();
         List<Polygon> across = new ArrayList<>();
         for (int i = 0; i < a.getNumGeometries(); i++) {
@@ -113,7 +120,7 @@ public final class Areas {
         }
         if (!across.isEmpty()) {
             MultiPolygon together = across.size() == a.getNumGeometries() ? a : of(across);
-            addTo(all, overlay.of(together, near(b, together.getEnvelopeInternal())));
+            addTo(all, overlay.of(together, near(near, together.getEnvelopeInternal())));
         }
         return of(all);
     }
