@@ -42,7 +42,7 @@ final class DryRuns {
         Answer answer = answers.computeIfAbsent(
                 event, e -> Answer.of(rig.macros().answer(e).orElseGet(() -> Macro.of(e))));
         boolean roomAbove =
-                moment.entry().z() + answer.rise() < rig.printer().maxHeight().millimetres();
+                moment.hasRoom(answer.rise(), rig.printer().maxHeight().millimetres());
         return roomAbove && !answer.hasOwnLines()
                 ? known.computeIfAbsent(new Question(event, moment.anyHeight()), q -> run(answer.macro(), moment))
                 : run(answer.macro(), moment);

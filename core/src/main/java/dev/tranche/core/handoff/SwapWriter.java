@@ -223,11 +223,13 @@ public record SwapWriter(String planId, Rig rig) {
             all.append('|').append(stop.what()).append(stop.moment().layer());
             all.append('/').append(stop.moment().number()).append('\n');
             // Lines between the same spools differ in nothing but the number and the layer.
-            Moment anywhere = stop.moment().at(rig.typical(stop.event(), 0).entry());
+            Moment anywhere = stop.moment()
+                    .anyHeight()
+                    .at(rig.typical(stop.event(), 0).entry().at(0));
             all.append(String.join(
                     "\n",
                     known.computeIfAbsent(
-                            Map.entry(stop.event(), anywhere.anyHeight()),
+                            Map.entry(stop.event(), anywhere),
                             m -> RenderedLine.texts(lines(stop.event(), m.getValue())))));
         }
         for (Turn turn : ledger.turns()) {

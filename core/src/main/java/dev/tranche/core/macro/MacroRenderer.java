@@ -25,9 +25,6 @@ final class MacroRenderer {
     /** What is pushed out hangs down so far, mm; common practice. */
     private static final double CLEAR_OF_BED = 5;
 
-    /** Over what stands, mm; common practice. */
-    private static final double OVER = 1;
-
     private final Printer printer;
     private final Moment moment;
     private final ControllerState entry;
@@ -296,9 +293,8 @@ final class MacroRenderer {
 
     /** No way leads through what stands higher than the layer that is being printed. */
     private void over() {
-        double missing = moment.standing() + OVER - entry.z();
-        if (moment.standing() > entry.z() && missing > lifted) {
-            lift(missing, "over what stands there");
+        if (moment.clearance() > lifted) {
+            lift(moment.clearance(), "over what stands there");
         }
     }
 

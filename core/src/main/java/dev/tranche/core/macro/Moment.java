@@ -35,6 +35,11 @@ public record Moment(
         double standing,
         boolean byRoutine,
         boolean turns) {
+    /** Over what stands, mm; common practice. */
+    private static final double OVER = 1;
+
+    /** Files give heights to a hundredth of a millimetre or finer: what is less is not higher. */
+    private static final double GRAIN = 0.01;
 
     /** With nothing on the bed that stands higher than the nozzle. */
     public Moment(
@@ -73,7 +78,23 @@ public record Moment(
         return extruder + 1;
     }
 
-    /** The same whenever it comes and at whatever height. */
+    /** How far the nozzle has to rise to pass over all that stands, mm, to a thousandth; 0 where nothing is higher than it. */
+    double clearance() {
+        double higher = higher();
+        return higher == 0 ? 0 : higher + OVER;
+    }
+
+    private double higher() {
+        double higher = Math.round((standing - entry.z()) * 1000) / 1000.0;
+        return higher < GRAIN ? 0 : higher;
+    }
+
+    /** Whether it and all that stands stay below {@code roof} when it rises by so much, mm. */
+    public boolean hasRoom(double rise, double roof) {
+        return entry.z() + Math.max(rise, clearance()) < roof;
+    }
+
+    /** The same whenever it comes and at whatever height, beside what stands as much higher. */
     public Moment anyHeight() {
         return new Moment(
                 0,
@@ -88,7 +109,7 @@ public record Moment(
                 extruder,
                 note,
                 entry.at(0),
-                0,
+                higher(),
                 byRoutine,
                 turns);
     }

@@ -36,6 +36,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.plate.Footprint;
 import dev.tranche.core.plate.Plate;
+import dev.tranche.core.purge.MeasuredPurge;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.rearrange.Rearranging;
 import dev.tranche.core.rearrange.Source;
@@ -78,6 +79,7 @@ public final class Bench {
     public Optional<SpoolId> inNozzle = Optional.empty();
     public Optional<String> rehearsed = Optional.empty();
     public PurgeSettings purge = PurgeSettings.USUAL;
+    public List<MeasuredPurge> measured = List.of();
     public Terms terms = Terms.ONE;
     public Optional<Plate> plate = Optional.empty();
     public LayerGrid grid = plan.layers().on(mesh.height());
@@ -106,6 +108,7 @@ public final class Bench {
                 inNozzle,
                 rehearsed,
                 purge,
+                measured,
                 terms,
                 plate,
                 grid,
@@ -244,7 +247,7 @@ public final class Bench {
                         .mapToObj(i -> "part " + (i + 1))
                         .toList(),
                 purge,
-                List.of(),
+                measured,
                 rig(),
                 shelf,
                 file,

@@ -106,13 +106,7 @@ class BlendedFileTest {
 
     @Test
     void a_fade_from_the_colour_beneath_it_into_the_one_above_it_needs_no_stop_at_all() {
-        Ledger ledger;
-        try {
-            ledger = fading().ledger();
-        } catch (RuntimeException e) {
-            e.printStackTrace();
-            throw e;
-        }
+        Ledger ledger = fading().ledger();
         assertThat(ledger.swaps()).isEmpty();
         assertThat(ledger.swapCount().value()).isZero();
         assertThat(ledger.purgeLength().value()).isZero();
