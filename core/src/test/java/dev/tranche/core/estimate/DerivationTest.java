@@ -1,6 +1,7 @@
 package dev.tranche.core.estimate;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.stream.IntStream;
@@ -24,6 +25,21 @@ class DerivationTest {
         Derivation shown = sum.rounded();
         assertThat(shown.value()).isEqualTo(61);
         assertThat(values(shown)).containsExactly(10.0, 21.0, 30.0);
+    }
+
+    @Test
+    void what_is_no_sum_of_its_parts_is_rounded_alone_and_so_are_they() {
+        // 1.26 g are 1.3 as a kitchen scale shows; a part without any is a part all the same.
+        List<Derivation> parts = List.of(
+                Derivation.of("a", 0.66, Unit.GRAMS, ""),
+                Derivation.of("none", 0, Unit.GRAMS, ""),
+                Derivation.of("b", 0.66, Unit.GRAMS, ""));
+        assertThat(values(Derivation.sum("all", Unit.GRAMS, "", parts).rounded()))
+                .map(v -> Math.round(10 * v))
+                .containsExactly(7L, 0L, 6L);
+        Derivation other = new Derivation("other", 1.5, Unit.GRAMS, "", parts).rounded();
+        assertThat(other.value()).isCloseTo(1.5, within(1e-9));
+        assertThat(values(other)).map(v -> Math.round(10 * v)).containsExactly(7L, 0L, 7L);
     }
 
     @Test

@@ -11,6 +11,7 @@ import dev.tranche.core.machine.Pace;
 import dev.tranche.core.macro.Duty;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
+import dev.tranche.core.macro.Moment;
 import dev.tranche.core.macro.Purging;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Ordering;
@@ -175,6 +176,7 @@ class LedgerTest {
                 bench.printer,
                 new PrintSettings(1, 2, 0));
         assertThat(found.infill()).isCloseTo(0.4, within(1e-9));
+        assertThat(new PrintSettings(1, 2, 0.1549).rounded()).isEqualTo(new PrintSettings(1, 2, 0.15));
         assertThatThrownBy(() -> new PrintSettings(2, 4, 1.5)).hasMessageContaining("give 0 to 100");
     }
 
@@ -236,6 +238,11 @@ class LedgerTest {
         Ledger ledger = bench.ledger();
         assertThat(ledger.swaps()).hasSize(2);
         assertThat(ledger.firstLoad().orElseThrow().spool()).isEqualTo(Spools.SOOT);
+        assertThat(ledger.swaps().get(0).startsAt())
+                .isCloseTo(
+                        three().ledger().swaps().get(0).startsAt()
+                                + ledger.firstLoad().get().seconds(),
+                        within(1e-6));
         assertThat(ledger.totalSeconds())
                 .isCloseTo(
                         three().ledger().totalSeconds()
@@ -330,6 +337,15 @@ class LedgerTest {
     }
 
     @Test
+    void another_order_is_told_from_its_own_by_what_it_takes_longer() {
+        BasePrint sliced = three().ledger().base();
+        BasePrint slower = sliced.at(new Pace(1.5, 1)).insteadOf(sliced);
+        assertThat(slower.waysOver()).isCloseTo(0.5 * sliced.seconds(), within(1e-6));
+        assertThat(slower.at(new Pace(3, 1)).waysOver()).isCloseTo(sliced.seconds(), within(1e-6));
+        assertThat(sliced.insteadOf(slower).waysOver()).isZero();
+    }
+
+    @Test
     void a_sliced_file_holds_all_copies_already() {
         Bench bench = three().sliced(new SmallGcode().grid(0.2, 0.2, 15));
         double one = bench.ledger().totalSeconds();
@@ -373,6 +389,11 @@ class LedgerTest {
         Ledger ledger = three().ledger();
         assertThat(ledger.swaps()).extracting(Swap::number).containsExactly(1, 2);
         assertThat(ledger.swaps()).extracting(Swap::place).containsExactly("before layer 6", "before layer 11");
+        assertThat(ledger.swaps().get(1).moment())
+                .returns("B Chalk", Moment::out)
+                .returns("C Burgundy", Moment::in)
+                .returns(2, Moment::of)
+                .returns(2.0, m -> m.entry().z());
         for (Swap swap : ledger.swaps()) {
             assertThat(ledger.layers().end(swap.layer() - 1)).isCloseTo(swap.startsAt(), within(1e-6));
             assertThat(ledger.layers().begin(swap.layer())).isCloseTo(swap.startsAt() + swap.seconds(), within(1e-6));
@@ -619,6 +640,10 @@ class LedgerTest {
         assertThat(bench.ledger().purgeLength().parts())
                 .allSatisfy(p -> assertThat(p.parts()).isEmpty());
         assertThat(bench.ledger().swaps()).allMatch(w -> w.moment().purge() > 79.9);
+        // Nobody pushes by hand what the machine's own routine pushes.
+        assertThat(bench.ledger().swaps()).noneMatch(w -> w.moment().byRoutine());
+        bench.swapping(Step.FirmwareRoutine.PLAIN);
+        assertThat(bench.ledger().swaps()).allMatch(w -> w.moment().byRoutine());
     }
 
     private static String opened(List<Derivation> figures) {

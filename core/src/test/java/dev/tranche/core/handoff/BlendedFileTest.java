@@ -219,6 +219,14 @@ class BlendedFileTest {
                 .extracting(MacroStep::step)
                 .containsSubsequence(new Step.Park(), new Step.WaitForPerson(Command.M0), new Step.SelectExtruder());
         assertThat(bench.ledger().visits()).isEqualTo(2);
+        // The macro chooses the extruder itself; one that does not is told at the swap.
+        assertThat(bench.ledger().turns()).filteredOn(t -> t.swap() > 0).allMatch(t -> t.extruder()
+                .isEmpty());
+        Bench untold = swapping().swapping(new Step.Park(), new Step.Return());
+        assertThat(untold.ledger().turns())
+                .filteredOn(t -> t.swap() > 0)
+                .isNotEmpty()
+                .allMatch(t -> t.lines().contains("T" + t.extruder().orElseThrow()));
         assertThat(bench.ledger().swaps().get(0).duties(bench.rig()).get(0).acts())
                 .anyMatch(a -> a.contains("A Soot out by hand"))
                 .anyMatch(a -> a.contains(first.moment().in()));

@@ -3,6 +3,7 @@ package dev.tranche.core.handoff;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.tranche.core.check.Bench;
+import dev.tranche.core.estimate.FirstLoad;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.machine.Command;
@@ -60,6 +61,10 @@ class FirstLoadTest {
             bench.plan = bench.plan.withLayers(bench.plan.layers().withRaft(Height.ofMillimetres(0.8)));
         }
         bench.sliced(original);
+        FirstLoad load = bench.ledger().firstLoad().orElseThrow();
+        assertThat(load.moment().entry())
+                .isEqualTo(bench.file.orElseThrow().start().state());
+        assertThat(load.duties(bench.rig())).hasSize(1);
         byte[] written = bench.reckoning().patch().applyTo(original);
         List<String> lines =
                 new String(written, StandardCharsets.ISO_8859_1).lines().toList();

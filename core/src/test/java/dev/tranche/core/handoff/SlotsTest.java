@@ -43,6 +43,8 @@ class SlotsTest {
         assertThat(pauses.get(0).layer()).isEqualTo(9);
         assertThat(pauses.get(0).note()).matches("put E \\w+ in T\\d, where [BC] \\w+ is");
         assertThat(pauses.get(0).seconds()).isPositive();
+        assertThat(pauses.get(0).moment().of()).isEqualTo(1);
+        assertThat(pauses.get(0).duties(bench.rig())).isNotEmpty();
 
         byte[] original = new SmallGcode().grid(0.2, 0.2, 15).bytes();
         bench.sliced(original);
@@ -62,7 +64,10 @@ class SlotsTest {
     @Test
     void a_halt_of_the_plan_and_a_spool_to_be_put_in_are_one_stop() {
         Bench bench = feeder().halt(1.6, "lay the nut in");
-        assertThat(bench.ledger().pauses()).hasSize(2);
+        assertThat(bench.ledger().pauses()).hasSize(2).extracting(Pause::number).containsExactly(1, 2);
+        assertThat(bench.ledger().pauses())
+                .filteredOn(p -> p.dryRun().isEmpty())
+                .allMatch(p -> p.duties(bench.rig()).isEmpty());
         assertThat(bench.ledger().pauses())
                 .filteredOn(p -> p.dryRun().isPresent())
                 .singleElement()
