@@ -4,6 +4,7 @@ import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.handoff.StopTable;
+import dev.tranche.core.machine.Travel;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
@@ -11,6 +12,7 @@ import dev.tranche.core.units.Height;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.locationtech.jts.geom.Envelope;
 
 /** Rules on the sliced G-code. */
 final class FileRules {
@@ -86,6 +88,30 @@ final class FileRules {
                         .at(d.layer())
                         .acceptedBy("It is this model"))
                 .toList();
+    }
+
+    /** What was sliced for a larger printer. */
+    static List<Finding> beyondTravel(PlanFacts facts) {
+        Travel travel = facts.printer().travel();
+        Envelope printed = facts.match().map(GridMatch::part).orElseGet(Envelope::new);
+        return travel.covers(printed)
+                ? List.of()
+                : List.of(Finding.of(
+                                Severity.STOP,
+                                "beyond-travel",
+                                Words.format(
+                                        "The G-code prints from X %.1f Y %.1f to X %.1f Y %.1f, and the nozzle of %s goes from X %.1f Y %.1f to X %.1f Y %.1f; choose the printer it was sliced for, or slice it for this one.",
+                                        printed.getMinX(),
+                                        printed.getMinY(),
+                                        printed.getMaxX(),
+                                        printed.getMaxY(),
+                                        facts.printer().name(),
+                                        travel.minX(),
+                                        travel.minY(),
+                                        travel.maxX(),
+                                        travel.maxY()))
+                        .at(1)
+                        .acceptedBy("It gets there"));
     }
 
     private static String mm(double length) {

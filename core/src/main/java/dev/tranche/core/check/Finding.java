@@ -48,6 +48,10 @@ public record Finding(
         return new Finding(severity, key, subject, sentence, layer, fix, acceptance, accepted, known);
     }
 
+    Finding saying(String words) {
+        return new Finding(severity, key, concern, words, layer, fix, acceptance, accepted, known);
+    }
+
     Finding at(int where) {
         return new Finding(severity, key, concern, sentence, OptionalInt.of(where), fix, acceptance, accepted, known);
     }

@@ -16,9 +16,13 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
 
 /** Rules on what the printer does at a swap. They are silent where nothing is swapped. */
 final class PrinterRules {
+    /** Places and heights; the numbers of commands and steps are whole. */
+    private static final Pattern MEASURE = Pattern.compile("-?\\d+\\.\\d+");
+
     private PrinterRules() {}
 
     static List<Finding> parkSpot(PlanFacts facts) {
@@ -56,30 +60,45 @@ final class PrinterRules {
         return List.of();
     }
 
-    /** What the dry runs of this plan's own stops say; each sentence once, at the first layer it is true of. */
+    /**
+     * What the dry runs of this plan's own stops say. What is so at many of them, in other places or at other heights, is told
+     * once, at the first layer it is true of.
+     */
     static List<Finding> macroFaults(PlanFacts facts) {
-        Map<String, Finding> found = new LinkedHashMap<>();
-        facts.ledger().firstLoad().ifPresent(f -> add(found, Event.FIRST_LOAD, f.dryRun(), 1));
-        facts.ledger().swaps().forEach(s -> add(found, Event.SWAP, s.dryRun(), s.layer()));
-        facts.ledger().pauses().forEach(p -> p.dryRun().ifPresent(run -> add(found, Event.HALT, run, p.layer())));
-        return List.copyOf(found.values());
+        Map<String, Map<String, Finding>> alike = new LinkedHashMap<>();
+        facts.ledger().firstLoad().ifPresent(f -> add(alike, Event.FIRST_LOAD, f.dryRun(), 1));
+        facts.ledger().swaps().forEach(s -> add(alike, Event.SWAP, s.dryRun(), s.layer()));
+        facts.ledger().pauses().forEach(p -> p.dryRun().ifPresent(run -> add(alike, Event.HALT, run, p.layer())));
+        return alike.values().stream()
+                .map(found -> together(List.copyOf(found.values())))
+                .toList();
     }
 
-    private static void add(Map<String, Finding> found, Event event, DryRun run, int layer) {
+    private static void add(Map<String, Map<String, Finding>> alike, Event event, DryRun run, int layer) {
         for (Fault fault : run.faults()) {
             if (fault.severity() != Severity.NOTE) {
-                String key = "macro-fault-" + found.size();
-                found.putIfAbsent(
-                        fault.sentence(),
-                        Finding.of(
-                                        fault.severity(),
-                                        key,
-                                        event.title() + " macro"
-                                                + (fault.step() < 0 ? "" : ", step " + (fault.step() + 1)) + ": "
-                                                + fault.sentence())
-                                .at(layer));
+                String key = "macro-fault-" + alike.size();
+                alike.computeIfAbsent(MEASURE.matcher(fault.sentence()).replaceAll("0"), k -> new LinkedHashMap<>())
+                        .putIfAbsent(
+                                fault.sentence(),
+                                Finding.of(
+                                                fault.severity(),
+                                                key,
+                                                event.title() + " macro"
+                                                        + (fault.step() < 0 ? "" : ", step " + (fault.step() + 1))
+                                                        + ": " + fault.sentence())
+                                        .at(layer));
             }
         }
+    }
+
+    private static Finding together(List<Finding> alike) {
+        Finding first = alike.get(0);
+        return alike.size() == 1
+                ? first
+                : first.saying(Words.format(
+                        "%s So it is %s more, in other places or at other heights.",
+                        first.sentence(), Words.count(alike.size() - 1, "time")));
     }
 
     /** What does not fit together on the printer, whatever the plan. */

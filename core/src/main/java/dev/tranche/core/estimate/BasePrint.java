@@ -151,10 +151,7 @@ public record BasePrint(
 
     /** A skirt goes round the first layer only; whatever is wider above is more than the model. */
     private static boolean reachesBeyond(GridMatch match, Envelope model) {
-        Envelope printed = new Envelope();
-        for (int layer = 2; layer <= match.grid().count(); layer++) {
-            printed.expandToInclude(match.layer(layer).extent());
-        }
+        Envelope printed = match.part();
         return printed.getWidth() > model.getWidth() + NARROWEST_TOWER
                 || printed.getHeight() > model.getHeight() + NARROWEST_TOWER;
     }

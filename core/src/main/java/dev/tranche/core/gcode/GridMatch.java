@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.IntStream;
+import org.locationtech.jts.geom.Envelope;
 
 /**
  * A sliced file whose layers are those of a plan. A file that comes down again visits them several times.
@@ -198,6 +199,13 @@ public record GridMatch(
     /** All that the file prints on the plan's {@code layer}, from 1. */
     public SlicedLayer layer(int layer) {
         return layers.get(layer - 1);
+    }
+
+    /** Where it prints the part, mm: all layers but the first, which may have a skirt round it or a line to prime on beside it. */
+    public Envelope part() {
+        Envelope all = new Envelope();
+        layers.stream().skip(layers.size() > 1 ? 1 : 0).forEach(l -> all.expandToInclude(l.extent()));
+        return all;
     }
 
     /** The plan's layer that a run of the file prints, by its index; 0 for what lies beneath, one more than there are after the last. */

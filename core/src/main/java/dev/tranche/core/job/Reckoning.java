@@ -79,7 +79,7 @@ public record Reckoning(
                 .orElseGet(() -> BasePrint.from(
                         model.sections(), grid, printer, brief.terms().filling()))
                 .at(printer.motion().pace());
-        Envelope footprint = match.map(Reckoning::footprint)
+        Envelope footprint = match.map(GridMatch::part)
                 .orElseGet(() -> bed.layout().copies().get(0).outline().getEnvelopeInternal());
         Estimator estimator = new Estimator(brief.rig(), purges, footprint.centre(), brief.terms(), brief.inNozzle());
         BasePrint printed = brief.rearranging()
@@ -275,16 +275,5 @@ public record Reckoning(
             // The findings say it again, with the reason.
             return Optional.empty();
         }
-    }
-
-    /** Where the file prints the part: all layers but the first, which may have a skirt round it. */
-    private static Envelope footprint(GridMatch match) {
-        Envelope all = new Envelope();
-        for (int layer = Math.min(2, match.grid().count());
-                layer <= match.grid().count();
-                layer++) {
-            all.expandToInclude(match.layer(layer).extent());
-        }
-        return all;
     }
 }

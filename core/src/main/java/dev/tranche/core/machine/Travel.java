@@ -1,6 +1,7 @@
 package dev.tranche.core.machine;
 
 import dev.tranche.core.speech.Refusal;
+import org.locationtech.jts.geom.Envelope;
 
 /**
  * How far the nozzle can go, mm; often a little beyond the bed. On a round bed it is the oval within.
@@ -8,6 +9,8 @@ import dev.tranche.core.speech.Refusal;
  * @param minX as {@code maxX}, {@code minY} and {@code maxY}, in the coordinates of the bed
  */
 public record Travel(double minX, double maxX, double minY, double maxY) {
+    private static final double TOLERANCE = 0.1;
+
     public Travel {
         if (!(minX < maxX && minY < maxY && minX >= -3000 && maxX <= 6000 && minY >= -3000 && maxY <= 6000)) {
             throw Refusal.of(
@@ -28,6 +31,13 @@ public record Travel(double minX, double maxX, double minY, double maxY) {
 
     public double high(Axis axis) {
         return axis == Axis.X ? maxX : maxY;
+    }
+
+    /** Whether all of {@code box} is between its ends, to a tenth of a millimetre; nothing is. */
+    public boolean covers(Envelope box) {
+        Envelope reach = new Envelope(minX, maxX, minY, maxY);
+        reach.expandBy(TOLERANCE);
+        return box.isNull() || reach.covers(box);
     }
 
     boolean reaches(Point p, Bed bed) {

@@ -304,9 +304,11 @@ final class DryRunner {
         }
     }
 
+    /** Where the print itself is, and where it was led before, is no fault of a line that goes there. */
     private void reach(RenderedLine line, Point p) {
-        boolean alreadyThere = step(line) instanceof Step.Wipe
-                && printer.parkSpot().filter(printer::reaches).isEmpty();
+        boolean alreadyThere = p.x() == entry.x() && p.y() == entry.y()
+                || step(line) instanceof Step.Wipe
+                        && printer.parkSpot().filter(printer::reaches).isEmpty();
         if (!printer.reaches(p) && !alreadyThere) {
             fault(
                     Severity.STOP,

@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.handoff.Said;
 import dev.tranche.core.machine.Abilities;
+import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printers;
 import dev.tranche.core.macro.Event;
@@ -24,6 +26,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 class ChecksTest {
@@ -201,6 +204,30 @@ class ChecksTest {
         Bench oneColour = new Bench();
         oneColour.printer = missing.printer;
         none(oneColour, "no-park-spot");
+    }
+
+    @Test
+    void a_file_sliced_for_a_larger_printer_is_told_once_and_not_as_a_fault_of_the_macros() {
+        Bench bench = twoColours().sliced(new SmallGcode().centredAt(213, 100).grid(0.2, 0.2, 15));
+        Finding finding = only(bench, "beyond-travel");
+        assertThat(finding.severity()).isEqualTo(Severity.STOP);
+        assertThat(finding.sentence())
+                .contains("from X 203.0 Y 90.0 to X 223.0 Y 110.0")
+                .contains("from X 0.0 Y 0.0 to X 220.0 Y 220.0");
+        none(bench, "macro-fault");
+        bench.said = Said.NOTHING.accepting(Set.of(finding.word()));
+        assertThat(only(bench, "beyond-travel").severity()).isEqualTo(Severity.WARN);
+        none(twoColours().sliced(new SmallGcode().centredAt(210, 100).grid(0.2, 0.2, 15)), "beyond-travel");
+    }
+
+    @Test
+    void faults_that_differ_in_their_numbers_alone_are_one() {
+        Bench bench = twoColours()
+                .start(2.4, Spools.SOOT)
+                .swapping(new Step.Raw("G1 X3{{layer}} F6000"), new Step.WaitForPerson(Command.M0), new Step.Return());
+        bench.grid = bench.plan.layers().on(bench.mesh.height());
+        assertThat(fault(bench, "leaves its travel").sentence())
+                .endsWith("So it is 1 time more, in other places or at other heights.");
     }
 
     @Test
