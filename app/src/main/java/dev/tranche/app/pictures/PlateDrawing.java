@@ -45,7 +45,7 @@ import org.locationtech.jts.geom.util.AffineTransformation;
  * @param tower that can be moved, too
  * @param rims that are drawn round copies on the first layer; empty where there are none
  * @param clear round what is printed one after another, where the head needs room beside it; empty otherwise
- * @param ways back from swaps, those that are alike once
+ * @param ways back from swaps, those that are alike once, and no more than can be told apart
  * @param waits where the nozzle waits
  */
 public record PlateDrawing(
@@ -131,7 +131,7 @@ public record PlateDrawing(
                 work.returns().tower().map(t -> tower(t, frame)),
                 work.match().isPresent() ? "" : rims(work, frame),
                 clear(work, frame),
-                WaysBack.of(work).stream().map(w -> way(w, frame)).toList(),
+                WaysBack.shown(work).stream().map(w -> way(w, frame)).toList(),
                 waits(work, frame),
                 ticks(bed.bounds().getMinX(), bed.bounds().getMaxX(), pitch, frame::x),
                 ticks(bed.bounds().getMinY(), bed.bounds().getMaxY(), pitch, frame::y));

@@ -18,12 +18,25 @@ import java.util.stream.Collectors;
  * @param sentence what they do
  */
 public record WaysBack(ReturnPath path, String swaps, String sentence) {
+    /** More lines across the bed than that hide one another. */
+    private static final int MOST_SHOWN = 12;
+
     private static final int MOST_NAMED = 6;
 
     private record Kind(List<Long> places, String sentence) {}
 
+    /** Those that are listed and drawn. */
+    public static List<WaysBack> shown(Workpiece work) {
+        return of(work).stream().limit(MOST_SHOWN).toList();
+    }
+
+    /** How many there are besides. */
+    public static int others(Workpiece work) {
+        return Math.max(0, of(work).size() - MOST_SHOWN);
+    }
+
     /** Unclean ones first. */
-    public static List<WaysBack> of(Workpiece work) {
+    private static List<WaysBack> of(Workpiece work) {
         Map<Kind, List<ReturnPath>> alike = new LinkedHashMap<>();
         work.returns().paths().forEach(p -> alike.computeIfAbsent(
                         new Kind(rounded(p), sentence(p, work)), k -> new ArrayList<>())

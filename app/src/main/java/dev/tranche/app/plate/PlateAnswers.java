@@ -37,7 +37,8 @@ class PlateAnswers {
             model.addAttribute("layGap", layGap(work));
             model.addAttribute("parts", PartPlace.of(work));
             model.addAttribute("partsMoved", !plan.content().parts().shifts().isEmpty());
-            model.addAttribute("ways", WaysBack.of(work));
+            model.addAttribute("ways", WaysBack.shown(work));
+            model.addAttribute("otherWays", WaysBack.others(work));
             model.addAttribute("tower", work.returns().tower().orElse(null));
             model.addAttribute(
                     "wrong",

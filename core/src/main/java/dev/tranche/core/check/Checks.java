@@ -51,7 +51,7 @@ public final class Checks {
             about(Concern.FILE, FileRules::otherLayers),
             about(Concern.FILE, FileRules::raft),
             about(Concern.FILE, FileRules::anotherModel),
-            about(Concern.FILE, FileRules::beyondTravel),
+            about(Concern.PLATE, FileRules::beyondTravel),
             about(Concern.FIRMWARE, FileRules::howFilamentCounts),
             about(Concern.FILE, FileRules::originMoved),
             about(Concern.FILE, FileRules::stopsAlreadyThere),

@@ -97,21 +97,19 @@ final class FileRules {
         return travel.covers(printed)
                 ? List.of()
                 : List.of(Finding.of(
-                                Severity.STOP,
-                                "beyond-travel",
-                                Words.format(
-                                        "The G-code prints from X %.1f Y %.1f to X %.1f Y %.1f, and the nozzle of %s goes from X %.1f Y %.1f to X %.1f Y %.1f; choose the printer it was sliced for, or slice it for this one.",
-                                        printed.getMinX(),
-                                        printed.getMinY(),
-                                        printed.getMaxX(),
-                                        printed.getMaxY(),
-                                        facts.printer().name(),
-                                        travel.minX(),
-                                        travel.minY(),
-                                        travel.maxX(),
-                                        travel.maxY()))
-                        .at(1)
-                        .acceptedBy("It gets there"));
+                        Severity.STOP,
+                        "beyond-travel",
+                        Words.format(
+                                "The G-code prints from X %.1f Y %.1f to X %.1f Y %.1f, and the nozzle of %s goes from X %.1f Y %.1f to X %.1f Y %.1f; choose the printer it was sliced for, slice it for this one, or correct its travel.",
+                                printed.getMinX(),
+                                printed.getMinY(),
+                                printed.getMaxX(),
+                                printed.getMaxY(),
+                                facts.printer().name(),
+                                travel.minX(),
+                                travel.minY(),
+                                travel.maxX(),
+                                travel.maxY())));
     }
 
     private static String mm(double length) {

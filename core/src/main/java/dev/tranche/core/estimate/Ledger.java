@@ -49,6 +49,8 @@ public record Ledger(
         Optional<Tower> tower,
         Terms terms,
         PurgePlace place) {
+    private static final String AS_RUN = "dry run of the macro";
+
     public Ledger {
         swaps = List.copyOf(swaps);
         pauses = List.copyOf(pauses);
@@ -251,7 +253,8 @@ public record Ledger(
     public Derivation addedTime() {
         List<Derivation> parts = new ArrayList<>();
         firstLoad.ifPresent(f -> parts.add(stop("First load of " + f.spool().name(), f.dryRun(), "before layer 1")));
-        swaps.forEach(s -> parts.add(stop(s.out().name() + " → " + s.in().name(), s.dryRun(), s.place())));
+        swaps.forEach(s -> parts.add(
+                stop(s.out().name() + " → " + s.in().name(), s.machineSeconds(), howLong(s), s.dryRun(), s.place())));
         tower.ifPresent(t -> parts.add(Derivation.of(
                 "Tower",
                 towerSeconds(),
@@ -269,13 +272,23 @@ public record Ledger(
         return Derivation.sum("Added time", Unit.SECONDS, "swaps, machine and person, and the tower", parts);
     }
 
+    private static String howLong(Swap swap) {
+        return swap.spared() < 1
+                ? AS_RUN
+                : Words.format("%s, less %.0f s that the file heats for after it", AS_RUN, swap.spared());
+    }
+
     private static Derivation stop(String name, DryRun run, String place) {
+        return stop(name, run.machineSeconds(), AS_RUN, run, place);
+    }
+
+    private static Derivation stop(String name, double machine, String how, DryRun run, String place) {
         return Derivation.sum(
                 name,
                 Unit.SECONDS,
                 place,
                 List.of(
-                        Derivation.of("Machine", run.machineSeconds(), Unit.SECONDS, "dry run of the macro"),
+                        Derivation.of("Machine", machine, Unit.SECONDS, how),
                         Derivation.of("Person", run.personSeconds(), Unit.SECONDS, "at its stops, as the macro says")));
     }
 

@@ -98,6 +98,8 @@ record Stops(
                 .map(e -> paints.naming(
                         named(e, x -> label(x.out())), named(e, x -> label(x.in()) + " at input " + (x.input() + 1))))
                 .orElse(exchanges.isPresent() ? paints.turning() : paints);
+        Optional<Door> door = door(at);
+        DryRun run = dryRuns.of(Event.SWAP, moment);
         return new Swap(
                 moment,
                 top(at),
@@ -107,11 +109,12 @@ record Stops(
                 purge,
                 beside.plus(ontoTower),
                 ontoTower,
-                dryRuns.of(Event.SWAP, moment),
+                run,
+                door.map(d -> d.warming().sparedAt(run.exit().nozzleNow())).orElse(0.0),
                 at.now(),
                 at.pass(),
                 exchanges,
-                door(at));
+                door);
     }
 
     private String label(SpoolId spool) {

@@ -27,6 +27,7 @@ import java.util.Optional;
  * @param pushed through; not what it needs where the machine's routine decides
  * @param ontoTower what of that is printed onto a tower
  * @param dryRun of the macro there
+ * @param spared seconds that the sliced file would wait for the nozzle after it, and need not any more
  * @param startsAt seconds from the start of the print, earlier swaps and halts included
  * @param next what is printed after it
  * @param exchanges the spools that are swapped for it where a nozzle blends; nothing of any other nozzle
@@ -42,6 +43,7 @@ public record Swap(
         Volume pushed,
         Volume ontoTower,
         DryRun dryRun,
+        double spared,
         double startsAt,
         Pass next,
         Optional<List<Exchange>> exchanges,
@@ -86,7 +88,12 @@ public record Swap(
     }
 
     public double seconds() {
-        return dryRun.seconds();
+        return machineSeconds() + dryRun.personSeconds();
+    }
+
+    /** The machine's own time, and what it need not wait any more taken off. */
+    public double machineSeconds() {
+        return dryRun.machineSeconds() - spared;
     }
 
     /** Where it happens, in words: “before layer 16”, or “in layer 16”. */

@@ -79,7 +79,7 @@ public final class Controller {
         this.dialect = dialect;
     }
 
-    /** A controller in the middle of a file, as hot as it was asked to be. */
+    /** A controller in the middle of a file. */
     public Controller(ControllerState state, Dialect dialect) {
         this(dialect);
         x = state.x();
@@ -92,7 +92,7 @@ public final class Controller {
         measure(state.units());
         count(state.modes());
         nozzleTarget = state.nozzleTemperature();
-        nozzleTemperature = Math.max(Heater.ROOM, nozzleTarget);
+        nozzleTemperature = state.nozzleNow();
         trim = state.trim();
     }
 
@@ -311,7 +311,7 @@ public final class Controller {
 
     public ControllerState state() {
         Draw now = draw();
-        return new ControllerState(x, y, z, e, now, now, feed, modes, units, nozzleTarget, trim);
+        return new ControllerState(x, y, z, e, now, now, feed, modes, units, nozzleTarget, nozzleTemperature, trim);
     }
 
     /** Whether the file's places are the machine's, to 1 µm. */

@@ -12,6 +12,7 @@ package dev.tranche.core.gcode;
  * @param modes in which places and filament are counted
  * @param units in which numbers are given
  * @param nozzleTemperature last asked for, °C; {@link #UNKNOWN} if none was
+ * @param nozzleNow what the nozzle has come to by then, °C
  * @param trim fans, accelerations, flow
  */
 public record ControllerState(
@@ -25,10 +26,39 @@ public record ControllerState(
         Modes modes,
         Units units,
         double nozzleTemperature,
+        double nozzleNow,
         Trim trim) {
 
     /** The temperature of a nozzle that the file never sets: whoever starts the print has heated it. */
     public static final double UNKNOWN = -1;
+
+    /** As hot as it was asked to be. */
+    public ControllerState(
+            double x,
+            double y,
+            double z,
+            double e,
+            Draw draw,
+            Draw awaited,
+            double feed,
+            Modes modes,
+            Units units,
+            double nozzleTemperature,
+            Trim trim) {
+        this(
+                x,
+                y,
+                z,
+                e,
+                draw,
+                awaited,
+                feed,
+                modes,
+                units,
+                nozzleTemperature,
+                Math.max(Heater.ROOM, nozzleTemperature),
+                trim);
+    }
 
     /** Hot, absolute, in millimetres, standing at a place. */
     public static ControllerState standingAt(double x, double y, double z, double nozzleTemperature) {
@@ -38,34 +68,36 @@ public record ControllerState(
 
     /** The same at another height. */
     public ControllerState at(double height) {
-        return new ControllerState(x, y, height, e, draw, awaited, feed, modes, units, nozzleTemperature, trim);
+        return new ControllerState(
+                x, y, height, e, draw, awaited, feed, modes, units, nozzleTemperature, nozzleNow, trim);
     }
 
     /** The same before a file that takes filament to be drawn back otherwise. */
     ControllerState awaiting(Draw other) {
-        return new ControllerState(x, y, z, e, draw, other, feed, modes, units, nozzleTemperature, trim);
+        return new ControllerState(x, y, z, e, draw, other, feed, modes, units, nozzleTemperature, nozzleNow, trim);
     }
 
     /** The same, standing elsewhere. */
     public ControllerState standing(double otherX, double otherY, double otherZ) {
         return new ControllerState(
-                otherX, otherY, otherZ, e, draw, awaited, feed, modes, units, nozzleTemperature, trim);
+                otherX, otherY, otherZ, e, draw, awaited, feed, modes, units, nozzleTemperature, nozzleNow, trim);
     }
 
     /** The same just after plastic was laid to a place, with that count and feed. */
     ControllerState asLaid(double toX, double toY, double toZ, double count, double laidAt) {
         return new ControllerState(
-                toX, toY, toZ, count, Draw.NONE, Draw.NONE, laidAt, modes, units, nozzleTemperature, trim);
+                toX, toY, toZ, count, Draw.NONE, Draw.NONE, laidAt, modes, units, nozzleTemperature, nozzleNow, trim);
     }
 
     /** With the filament drawn back as the file awaits it. */
     public ControllerState asAwaited() {
-        return new ControllerState(x, y, z, e, awaited, awaited, feed, modes, units, nozzleTemperature, trim);
+        return new ControllerState(
+                x, y, z, e, awaited, awaited, feed, modes, units, nozzleTemperature, nozzleNow, trim);
     }
 
     /** With filament drawn back otherwise, {@code now}, than what goes on takes it to be. */
     public ControllerState drawn(Draw now, Draw after) {
-        return new ControllerState(x, y, z, e, now, after, feed, modes, units, nozzleTemperature, trim);
+        return new ControllerState(x, y, z, e, now, after, feed, modes, units, nozzleTemperature, nozzleNow, trim);
     }
 
     /** Whether filament has to be moved before the file can go on. */

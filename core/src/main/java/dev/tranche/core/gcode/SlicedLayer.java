@@ -59,18 +59,34 @@ public record SlicedLayer(Height z, List<Stint> stints, Envelope extent, List<Li
      * @param line from 1
      * @param state of the controller there
      * @param way places that the file passes from there, mm; it lays its first plastic from the last of them
+     * @param warming what it waits for from there until then
      */
-    public record Door(long offset, long line, ControllerState state, List<Coordinate> way) {
+    public record Door(long offset, long line, ControllerState state, List<Coordinate> way, Warming warming) {
         public Door {
             way = List.copyOf(way);
         }
 
         Door(long offset, long line, ControllerState state) {
-            this(offset, line, state, List.of());
+            this(offset, line, state, List.of(), Warming.NONE);
         }
 
-        Door leadingTo(List<Coordinate> places) {
-            return new Door(offset, line, state, places);
+        Door leadingTo(List<Coordinate> places, Warming waits) {
+            return new Door(offset, line, state, places, waits);
+        }
+    }
+
+    /**
+     * Waiting until the nozzle is warm.
+     *
+     * @param seconds it takes in the file as it is
+     * @param to what it comes to, °C
+     */
+    public record Warming(double seconds, double to) {
+        static final Warming NONE = new Warming(0, 0);
+
+        /** Seconds that need not be waited by a nozzle that is as warm already, °C. */
+        public double sparedAt(double warm) {
+            return Math.max(0, seconds - Heater.NOZZLE.secondsFrom(warm, to));
         }
     }
 

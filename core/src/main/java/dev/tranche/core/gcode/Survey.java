@@ -8,6 +8,7 @@ import dev.tranche.core.gcode.SlicedFile.ToolLine;
 import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.gcode.SlicedLayer.Line;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
+import dev.tranche.core.gcode.SlicedLayer.Warming;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.speech.Progress;
@@ -86,6 +87,11 @@ public final class Survey {
 
     private int doorFrom;
     private int toolDoorFrom;
+    /** How long the file has waited for the nozzle so far, s, and had by each door. */
+    private double warmed;
+
+    private double doorWarmed;
+    private double toolDoorWarmed;
     /** Whether plastic has come out since the last travel, so that the next travel is a door. */
     private boolean doorWanted = true;
 
@@ -342,6 +348,7 @@ public final class Survey {
         if (move && doorWanted && !line.has('E') && (line.has('X') || line.has('Y') || line.has('Z'))) {
             door = new Door(line.offset(), line.line(), controller.state());
             doorFrom = travels.size();
+            doorWarmed = warmed;
             doorWanted = false;
         }
         if (drawing && afterFor != plasticTo && !(line.has('E') && (line.has('X') || line.has('Y')))) {
@@ -363,6 +370,9 @@ public final class Survey {
                             line.line(), controller.pause());
                 }
                 relay.pause(controller.pause(), accounts);
+                if (line.is('M', 109)) {
+                    warmed += controller.pause();
+                }
                 settle();
             }
             case TOOL -> toolChosen(line.number());
@@ -466,6 +476,7 @@ public final class Survey {
         ControllerState there = left.awaiting(controller.draw());
         toolDoor = new Door(line.offset(), line.line(), there);
         toolDoorFrom = travels.size();
+        toolDoorWarmed = warmed;
         owes(there);
         if (run != null) {
             beginStint();
@@ -584,7 +595,7 @@ public final class Survey {
             plasticTo = line.end();
             laidAt = c.feed();
             if (stint.extruded == 0 && stint.door != null) {
-                stint.door = stint.door.leadingTo(since(toolDoorFrom));
+                stint.door = stint.door.leadingTo(since(toolDoorFrom), warmingSince(toolDoorWarmed));
             }
             travels.clear();
             stint.extruded += de;
@@ -624,6 +635,10 @@ public final class Survey {
                 : List.of(new Coordinate(controller.x() - controller.dx(), controller.y() - controller.dy()));
     }
 
+    private Warming warmingSince(double then) {
+        return new Warming(warmed - then, controller.nozzleTarget());
+    }
+
     /** Ends the line that is being drawn. */
     private void lift() {
         if (drawing) {
@@ -637,8 +652,9 @@ public final class Survey {
             throw Refusal.of(
                     "The G-code has over %d layers by line %d; it is no layered print.", MOST_RUNS, line.line());
         }
-        Optional<Door> here =
-                doorWanted ? Optional.empty() : Optional.ofNullable(door).map(d -> d.leadingTo(since(doorFrom)));
+        Optional<Door> here = doorWanted
+                ? Optional.empty()
+                : Optional.ofNullable(door).map(d -> d.leadingTo(since(doorFrom), warmingSince(doorWarmed)));
         lift();
         run = new Run(z, here, runs.size() < FIRST_RUNS ? MOST_FIRST_LINES : MOST_LINES);
         runs.add(run);

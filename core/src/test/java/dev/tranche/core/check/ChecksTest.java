@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Shapes;
-import dev.tranche.core.handoff.Said;
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Point;
@@ -26,7 +25,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
-import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 class ChecksTest {
@@ -215,8 +213,6 @@ class ChecksTest {
                 .contains("from X 203.0 Y 90.0 to X 223.0 Y 110.0")
                 .contains("from X 0.0 Y 0.0 to X 220.0 Y 220.0");
         none(bench, "macro-fault");
-        bench.said = Said.NOTHING.accepting(Set.of(finding.word()));
-        assertThat(only(bench, "beyond-travel").severity()).isEqualTo(Severity.WARN);
         none(twoColours().sliced(new SmallGcode().centredAt(210, 100).grid(0.2, 0.2, 15)), "beyond-travel");
     }
 
