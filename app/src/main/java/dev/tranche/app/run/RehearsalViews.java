@@ -8,6 +8,8 @@ import dev.tranche.app.pictures.SectionDrawing;
 import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.macro.Duty;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rehearse.Encounter;
@@ -67,12 +69,19 @@ class RehearsalViews {
         model.addAttribute("stop", run.flatMap(Run::waitsAt).orElse(null));
         model.addAttribute("failure", run.flatMap(Run::failure).orElse(null));
         run.flatMap(Run::report).ifPresent(report -> report(work, report, model));
-        run.flatMap(Run::waitsAt).ifPresent(stop -> model.addAttribute("where", where(stop)));
+        run.flatMap(Run::waitsAt).ifPresent(stop -> model.addAttribute("where", where(work, stop)));
         return "run/rehearse :: stage";
     }
 
-    private static String where(Encounter stop) {
-        return stop.layer() > 0 ? "before layer " + stop.layer() : "before the first layer";
+    /** In the plan's words where it knows the stop. */
+    private static String where(Workpiece work, Encounter stop) {
+        return work.ledger().swaps().stream()
+                .filter(s -> stop.what().equals(Optional.of(BlockStamp.What.SWAP))
+                        && s.number() == stop.number()
+                        && s.layer() == stop.layer())
+                .map(Swap::place)
+                .findFirst()
+                .orElse(stop.layer() > 0 ? "before layer " + stop.layer() : "before the first layer");
     }
 
     private void report(Workpiece work, Report report, Model model) {
@@ -90,9 +99,9 @@ class RehearsalViews {
                 seams.isEmpty()
                         ? ""
                         : Words.format(
-                                "%s over a minute; the longest, before layer %d, lasted %s. A layer that has cooled holds the next one worse.",
+                                "%s over a minute; the longest, %s, lasted %s. A layer that has cooled holds the next one worse.",
                                 Words.count(seams.size(), "stop") + (seams.size() == 1 ? " lasts" : " last"),
-                                longest(seams).at().layer(),
+                                where(work, longest(seams).at()),
                                 figures.time(longest(seams).seconds())));
         List<ReturnPath> drool = work.returns().unclean();
         model.addAttribute(
@@ -116,7 +125,7 @@ class RehearsalViews {
         String put = s.put().map(p -> label(work, p)).orElse("");
         return new StopRow(
                 s.at().title(),
-                where(s.at()),
+                where(work, s.at()),
                 s.isWrong()
                         ? Words.format(
                                 "%s, not %s", put, label(work, s.at().wanted().orElseThrow()))

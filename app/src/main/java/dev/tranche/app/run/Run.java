@@ -64,6 +64,7 @@ final class Run {
     private volatile boolean held;
     private volatile double pace;
     private volatile int reached;
+    private volatile Optional<String> atTheEnd = Optional.empty();
 
     Run(Workpiece work, Setup setup) {
         this.work = work;
@@ -156,7 +157,7 @@ final class Run {
                 process.hand(fault);
             }
             process.hand("pace " + setup.pace());
-            return new Rehearsal(
+            Report came = new Rehearsal(
                             work.reckoning().facts(),
                             filaments,
                             work.plan().content().purge().tolerance(),
@@ -164,6 +165,9 @@ final class Run {
                             this::met,
                             watcher)
                     .run(in);
+            atTheEnd = where();
+            reached = came.highest();
+            return came;
         } finally {
             synchronized (this) {
                 printer = null;
@@ -305,14 +309,14 @@ final class Run {
         return report != null || failure != null;
     }
 
-    /** As the simulated printer answers {@code where}; nothing where there is none. */
+    /** As the simulated printer answers {@code where}, or answered at its end; nothing where it never did. */
     Optional<String> where() {
         PrinterProcess process;
         synchronized (this) {
             process = printer;
         }
         if (process == null) {
-            return Optional.empty();
+            return atTheEnd;
         }
         try {
             return Optional.of(process.hand("where"));

@@ -140,6 +140,11 @@ class RehearsePageTest extends BrowserTest {
         browser.click("#rehearsed a");
         browser.click("#rehearse");
         browser.see("#verdict", "Clean: everything comes out as planned");
+        // What is seen is the end, however fast it came.
+        browser.see("#now-layer", "25");
+        browser.see("#now-z", "5.00");
+        browser.open("/plans/" + plan.id() + "/rehearse");
+        browser.see("#now-layer", "25");
         browser.open("/plans/" + plan.id() + "/hand-off");
         browser.see("#rehearsed", "Rehearsed clean on");
         browser.open("/");

@@ -70,6 +70,11 @@ public record Report(
             marks = List.copyOf(marks);
         }
 
+        /** Whether any plastic came. */
+        boolean isPrinted() {
+            return right + mixed + wrong > 0;
+        }
+
         /** Whether all of it is as planned. */
         public boolean isClean() {
             return mixed + wrong + missing == 0;
@@ -82,6 +87,15 @@ public record Report(
                 && troubles.isEmpty()
                 && layers.stream().allMatch(LayerSeen::isClean)
                 && stops.stream().noneMatch(Stopped::isWrong);
+    }
+
+    /** The highest layer that was printed, from 1; 0 for none. */
+    public int highest() {
+        return layers.stream()
+                .filter(LayerSeen::isPrinted)
+                .mapToInt(LayerSeen::layer)
+                .max()
+                .orElse(0);
     }
 
     /** Layers that are not as planned. */
