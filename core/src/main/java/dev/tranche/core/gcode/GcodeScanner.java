@@ -306,7 +306,7 @@ public final class GcodeScanner {
     }
 
     /** Whether the line is, or begins with, a comment in parentheses. */
-    boolean beginsWithParenthesis() {
+    public boolean beginsWithParenthesis() {
         return letter == 0 && words == 0 && from < to && buffer[from] == '(';
     }
 

@@ -152,7 +152,7 @@ public final class Rehearsal {
 
     private void send(GcodeScanner line) throws IOException {
         byte[] code = line.code();
-        if (code.length == 0) {
+        if (code.length == 0 || line.beginsWithParenthesis()) {
             return;
         }
         Optional<Command> command = line.letter() == 'M'
@@ -195,8 +195,7 @@ public final class Rehearsal {
             if (said.startsWith("// ")) {
                 sees(said.substring(3).split(" ", 5));
             } else if (said.startsWith("echo:Unknown command")) {
-                trouble("The firmware does not understand " + said.substring(said.indexOf('"'))
-                        + " and passes over it.");
+                trouble("The firmware does not understand “" + said.split("[\" ]+")[2] + "” and passes over it.");
             } else if (said.startsWith("echo: cold extrusion")) {
                 trouble("The nozzle is too cold, and the firmware moves no filament.");
             } else if (!isHarmless(said)) {

@@ -423,14 +423,16 @@ class RehearsalTest {
     }
 
     @Test
-    void what_the_firmware_does_not_understand_it_passes_over_and_says_so() throws IOException {
+    void what_the_firmware_does_not_understand_it_passes_over_and_says_so_once_and_comments_are_not_sent()
+            throws IOException {
         Bench bench = bench();
-        String text = "START_PRINT\nM163 S0 P1\n" + new String(bench.written(), StandardCharsets.ISO_8859_1);
+        String text = "START_PRINT BED=60\nSTART_PRINT BED=55\n(layer 1/15)\nM163 S0 P1\n"
+                + new String(bench.written(), StandardCharsets.ISO_8859_1);
         Report report = rehearse(bench.facts(), text.getBytes(StandardCharsets.ISO_8859_1), Deed::asPlanned);
         assertThat(report.troubles())
-                .extracting(Report.Trouble::sentence)
-                .anyMatch(s -> s.contains("\"START_PRINT\""))
-                .anyMatch(s -> s.contains("M163"));
+                .containsExactly(
+                        new Report.Trouble("The firmware does not understand “START_PRINT” and passes over it.", 2),
+                        new Report.Trouble("The firmware does not understand “M163” and passes over it.", 1));
         assertThat(report.unclean()).isEmpty();
     }
 
