@@ -42,6 +42,7 @@ public final class Checks {
             about(Concern.COLOURS, BondRules::acrossMaterials),
             about(Concern.PURGE, quietly(PurgeRules::towerNotNeeded)),
             about(Concern.PURGE, PurgeRules::towerNeeded),
+            about(Concern.PURGE, PurgeRules::towerInTheFile),
             about(Concern.PURGE, PurgeRules::routineTooShort),
             about(Concern.PLATE, PrinterRules::parkSpot),
             about(Concern.MACROS, PrinterRules::rig),

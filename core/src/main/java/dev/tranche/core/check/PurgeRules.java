@@ -2,6 +2,7 @@ package dev.tranche.core.check;
 
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.machine.Point;
 import dev.tranche.core.macro.Purging;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.Tower;
@@ -12,11 +13,15 @@ import dev.tranche.core.units.Volume;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import org.locationtech.jts.geom.Coordinate;
 
 /** Rules on where purge goes. */
 final class PurgeRules {
     /** So much less than a pair needs does not show. */
     private static final double NEARLY = 0.95;
+
+    /** A tower is met at so many of all swaps: those on its last layers may go without. */
+    private static final double MOSTLY = 0.8;
 
     private PurgeRules() {}
 
@@ -41,6 +46,34 @@ final class PurgeRules {
                                 "No layer has two colours, so no tower is needed; purging beside the print saves %.1f g and %.0f min.",
                                 ledger.towerGrams().value(), ledger.towerSeconds() / 60))
                 .mendedBy(Fix.ofPurge("Purge beside the print", p -> p.into(new PurgePlace.Bin()))));
+    }
+
+    /** A file whose changes of tools begin beside the model holds a tower already, which takes what the swap macro pushes again. */
+    static List<Finding> towerInTheFile(PlanFacts facts) {
+        List<Swap> swaps = facts.ledger().swaps();
+        boolean pushes = facts.ledger().place() instanceof PurgePlace.Bin bin
+                && bin.last().isEmpty();
+        List<Coordinate> beside = swaps.stream()
+                .flatMap(s -> s.next().door().stream())
+                .flatMap(d -> d.way().stream().skip(d.way().size() - 1L))
+                .filter(c -> !facts.isOver(new Point(c.x, c.y)))
+                .toList();
+        if (!pushes || beside.size() < 2 || beside.size() < MOSTLY * swaps.size()) {
+            return List.of();
+        }
+        double each = facts.ledger().purgeLength().value() / swaps.size();
+        return List.of(Finding.of(
+                        Severity.WARN,
+                        "tower-in-file",
+                        Words.format(
+                                "At %d of %s the G-code first prints beside the model, near X %.0f Y %.0f, as onto a tower of its own, and some %.0f mm are pushed out besides; let the tower take the purge, or slice without one.",
+                                beside.size(),
+                                Words.count(swaps.size(), "swap"),
+                                beside.get(0).x,
+                                beside.get(0).y,
+                                each))
+                .mendedBy(Fix.ofPurge(
+                        "Purge onto the tower", p -> p.into(new PurgePlace.OnTower(PurgePlace.OnTower.USUAL)))));
     }
 
     private static Tower usual(PlanFacts facts) {

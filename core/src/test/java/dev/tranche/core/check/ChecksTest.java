@@ -14,6 +14,10 @@ import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Material;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.PurgeSettings;
@@ -214,6 +218,31 @@ class ChecksTest {
                 .contains("from X 0.0 Y 0.0 to X 220.0 Y 220.0");
         none(bench, "macro-fault");
         none(twoColours().sliced(new SmallGcode().centredAt(210, 100).grid(0.2, 0.2, 15)), "beyond-travel");
+    }
+
+    @Test
+    void a_file_with_a_tower_of_its_own_is_not_purged_beside_it_unheard() {
+        for (boolean tower : new boolean[] {true, false}) {
+            SmallGcode gcode = new SmallGcode().line("T0");
+            for (int layer = 1; layer <= 15; layer++) {
+                gcode.line("T" + (layer + 1) % 2).layers(0.2 * layer).line("T" + layer % 2);
+                (tower ? gcode.dab(130, 100) : gcode).layers(0.2 * layer);
+            }
+            Bench bench = new Bench()
+                    .region(new Region(
+                            "half",
+                            new Shape.Zone(new Outline.Box(10, 20), 5, 10, 0, false),
+                            Spools.CHALK.id(),
+                            Range.ALL))
+                    .sliced(gcode);
+            if (tower) {
+                assertThat(only(bench, "tower-in-file").sentence()).contains("At 15 of 15 swaps", "near X 130 Y 100");
+                bench.purge =
+                        only(bench, "tower-in-file").fix().orElseThrow().purge().apply(bench.purge);
+                assertThat(bench.ledger().swaps()).allMatch(s -> s.moment().purge() == 0);
+            }
+            none(bench, "tower-in-file");
+        }
     }
 
     @Test
