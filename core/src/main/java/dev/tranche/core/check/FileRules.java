@@ -37,7 +37,7 @@ final class FileRules {
     /** The plan in the layers of its file, where those are other ones. */
     private static Optional<Fix> takingLayers(PlanFacts facts) {
         return facts.file()
-                .flatMap(GridMatch::layersOf)
+                .flatMap(f -> GridMatch.layersOf(f, facts.grid().modelHeight()))
                 .filter(l -> !l.equals(
                         List.of(facts.grid().firstLayer(), facts.grid().layerHeight())))
                 .map(l -> new Fix(

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -35,6 +36,10 @@ public record GridMatch(
         List<SlicedLayer> layers) {
     /** Nearer than this two heights are one, µm. */
     private static final int NEAR = 20;
+    /** No raft, nor line to prime on, has more. */
+    private static final int MOST_BEFORE = 10;
+    /** A first layer above something else is no thicker than so many of the others. */
+    private static final int MOST_TIMES = 3;
     /** A raft has at least as many layers. */
     private static final int LEAST_RAFT = 2;
 
@@ -47,26 +52,41 @@ public record GridMatch(
     public static GridMatch of(SlicedFile file, LayerGrid grid) {
         file.requireLayers();
         List<SlicedLayer> runs = levels(file, grid);
-        int before = runs.size() - grid.count();
-        boolean primed = isPrimed(runs, grid);
-        int raft = before < LEAST_RAFT || primed
-                ? 0
-                : runs.get(before).z().micrometres() - grid.top(1).micrometres();
-        boolean lifted =
-                raft > grid.layerHeight().micrometres() && !near(runs.get(0).z(), grid.top(1));
-        if (!lifted) {
-            raft = 0;
+        Beneath beneath = Beneath.of(runs, grid);
+        if (!beneath.fits(runs, grid)) {
+            throw differs(file, runs, grid, beneath.runs());
         }
-        if (before != (primed ? 1 : lifted ? before : 0)) {
-            throw differs(file, runs, grid, primed ? 1 : 0);
-        }
-        for (int layer = 1; layer <= grid.count(); layer++) {
-            Height found = runs.get(before + layer - 1).z();
-            if (!near(found, Height.ofMicrometres(raft + grid.top(layer).micrometres()))) {
-                throw differs(file, runs, grid, lifted ? before : primed ? 1 : 0);
+        return matched(file, grid, beneath.runs(), Height.ofMicrometres(beneath.raft()), beneath.primed());
+    }
+
+    /**
+     * What comes before the plan's first layer.
+     *
+     * @param runs how many there are of it
+     * @param raft µm that it lifts every layer
+     * @param primed whether it is a line that primes the nozzle
+     */
+    private record Beneath(int runs, int raft, boolean primed) {
+        static Beneath of(List<SlicedLayer> runs, LayerGrid grid) {
+            int before = runs.size() - grid.count();
+            if (isPrimed(runs, grid)) {
+                return new Beneath(1, 0, true);
             }
+            int raft = before < LEAST_RAFT
+                    ? 0
+                    : runs.get(before).z().micrometres() - grid.top(1).micrometres();
+            boolean lifted =
+                    raft > grid.layerHeight().micrometres() && !near(runs.get(0).z(), grid.top(1));
+            return lifted ? new Beneath(before, raft, false) : new Beneath(0, 0, false);
         }
-        return matched(file, grid, before, Height.ofMicrometres(raft), primed);
+
+        boolean fits(List<SlicedLayer> all, LayerGrid grid) {
+            return all.size() == runs + grid.count()
+                    && IntStream.rangeClosed(1, grid.count())
+                            .allMatch(layer -> near(
+                                    all.get(runs + layer - 1).z(),
+                                    Height.ofMicrometres(raft + grid.top(layer).micrometres())));
+        }
     }
 
     /** One run for each height, rising but for a line that primes the nozzle. */
@@ -126,23 +146,49 @@ public record GridMatch(
     }
 
     /**
-     * The layers that a file itself has: its first, and the height of all the others.
+     * The layers that a file itself has: its first, and the height of all the others. What comes before them, to prime the nozzle or
+     * as a raft, is none of them where the rest are as many as a model of that height has.
      *
      * @return nothing where they are not even
      */
-    public static Optional<List<Height>> layersOf(SlicedFile file) {
-        List<SlicedLayer> runs = file.layers();
-        if (runs.size() < 2 || !runs.get(1).z().isAbove(runs.get(0).z())) {
-            return Optional.empty();
+    public static Optional<List<Height>> layersOf(SlicedFile file, Height model) {
+        return IntStream.rangeClosed(0, Math.min(MOST_BEFORE, file.layers().size() - 2))
+                .boxed()
+                .flatMap(before ->
+                        evenFrom(file.layers(), before).filter(layers -> isMatch(file, before, layers, model)))
+                .findFirst()
+                .or(() -> evenFrom(file.layers(), 0).findFirst());
+    }
+
+    /** Even layers after so many other runs: the first of them stands on the bed, or on those. */
+    private static Stream<List<Height>> evenFrom(List<SlicedLayer> runs, int before) {
+        int[] tops = runs.stream()
+                .skip(Math.max(0, before - 1))
+                .mapToInt(r -> r.z().micrometres())
+                .toArray();
+        int from = Math.min(1, before);
+        if (tops.length < from + 2 || tops[from + 1] <= tops[from]) {
+            return Stream.empty();
         }
-        int each = runs.get(1).z().micrometres() - runs.get(0).z().micrometres();
-        for (int i = 2; i < runs.size(); i++) {
-            int expected = runs.get(0).z().micrometres() + i * each;
-            if (Math.abs(runs.get(i).z().micrometres() - expected) > NEAR) {
-                return Optional.empty();
-            }
+        int each = tops[from + 1] - tops[from];
+        boolean even = IntStream.range(from, tops.length)
+                .allMatch(i -> Math.abs(tops[i] - tops[from] - (i - from) * each) <= NEAR);
+        return even
+                ? Stream.of(tops[from] - tops[0], tops[from])
+                        .filter(first -> first > 0 && (before == 0 || first <= MOST_TIMES * each))
+                        .map(first -> List.of(Height.ofMicrometres(first), Height.ofMicrometres(each)))
+                : Stream.empty();
+    }
+
+    private static boolean isMatch(SlicedFile file, int before, List<Height> layers, Height model) {
+        try {
+            LayerGrid grid = new LayerGrid(layers.get(0), layers.get(1), model);
+            List<SlicedLayer> runs = levels(file, grid);
+            Beneath beneath = Beneath.of(runs, grid);
+            return beneath.runs() == before && beneath.fits(runs, grid);
+        } catch (Refusal absurd) {
+            return false;
         }
-        return Optional.of(List.of(runs.get(0).z(), Height.ofMicrometres(each)));
     }
 
     /** What differs first, and what to do that has not been done. */
@@ -170,7 +216,7 @@ public record GridMatch(
 
     /** Nobody is told to slice as he did. */
     private static String otherwise(SlicedFile file, LayerGrid grid) {
-        boolean alike = layersOf(file)
+        boolean alike = layersOf(file, grid.modelHeight())
                 .filter(l -> near(l.get(0), grid.firstLayer()) && near(l.get(1), grid.layerHeight()))
                 .isPresent();
         return alike

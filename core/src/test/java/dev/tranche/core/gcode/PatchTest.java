@@ -151,7 +151,23 @@ class PatchTest {
                 .hasMessageContaining("30 layers and the plan 29")
                 .hasMessageContaining("layer 1 ends at 0.20 mm in the G-code and at 0.30 mm in the plan")
                 .hasMessageContaining("set the plan's layers to the file's");
-        assertThat(GridMatch.layersOf(file)).hasValue(List.of(Height.parse("0.2"), Height.parse("0.2")));
+        assertThat(GridMatch.layersOf(file, Height.parse("6")))
+                .hasValue(List.of(Height.parse("0.2"), Height.parse("0.2")));
+    }
+
+    @Test
+    void layers_are_found_above_a_line_to_prime_on_and_a_raft() throws IOException {
+        // A line at 0.3 mm, rafts that end at 0.4 and at 0.7, a first layer of 0.25 and fourteen of 0.2.
+        SmallGcode lifted = new SmallGcode().primed().layers(0.4, 0.7).grid(0.95, 0.2, 15);
+        SlicedFile file = SurveyTest.survey(lifted);
+        List<Height> layers = GridMatch.layersOf(file, Height.parse("3")).orElseThrow();
+        assertThat(layers).containsExactly(Height.parse("0.25"), Height.parse("0.2"));
+        assertThat(GridMatch.of(file, new LayerGrid(layers.get(0), layers.get(1), Height.parse("3")))
+                        .raft())
+                .isEqualTo(Height.parse("0.7"));
+        SmallGcode low = new SmallGcode().primed().grid(0.2, 0.15, 20);
+        assertThat(GridMatch.layersOf(SurveyTest.survey(low), Height.parse("3")))
+                .hasValue(List.of(Height.parse("0.2"), Height.parse("0.15")));
     }
 
     @Test
