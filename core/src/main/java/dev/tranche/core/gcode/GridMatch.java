@@ -75,17 +75,20 @@ public record GridMatch(
             int raft = before < LEAST_RAFT
                     ? 0
                     : runs.get(before).z().micrometres() - grid.top(1).micrometres();
-            boolean lifted =
-                    raft > grid.layerHeight().micrometres() && !near(runs.get(0).z(), grid.top(1));
+            boolean lifted = raft > grid.layerHeight().micrometres() && !stand(runs, 0, 0, grid);
             return lifted ? new Beneath(before, raft, false) : new Beneath(0, 0, false);
         }
 
+        /** Whether the plan's layers are those after so many others, so many µm higher. */
+        private static boolean stand(List<SlicedLayer> all, int above, int lift, LayerGrid grid) {
+            return IntStream.rangeClosed(1, grid.count())
+                    .allMatch(layer -> near(
+                            all.get(above + layer - 1).z(),
+                            Height.ofMicrometres(lift + grid.top(layer).micrometres())));
+        }
+
         boolean fits(List<SlicedLayer> all, LayerGrid grid) {
-            return all.size() == runs + grid.count()
-                    && IntStream.rangeClosed(1, grid.count())
-                            .allMatch(layer -> near(
-                                    all.get(runs + layer - 1).z(),
-                                    Height.ofMicrometres(raft + grid.top(layer).micrometres())));
+            return all.size() == runs + grid.count() && stand(all, runs, raft, grid);
         }
     }
 

@@ -165,6 +165,10 @@ class PatchTest {
         assertThat(GridMatch.of(file, new LayerGrid(layers.get(0), layers.get(1), Height.parse("3")))
                         .raft())
                 .isEqualTo(Height.parse("0.7"));
+        // Rafts may begin as high as the plan does.
+        SmallGcode alike = new SmallGcode().layers(0.3, 0.6, 0.8).grid(1.1, 0.2, 15);
+        assertThat(GridMatch.of(SurveyTest.survey(alike), grid(0.3, 0.2, 3.1)).raft())
+                .isEqualTo(Height.parse("0.8"));
         SmallGcode low = new SmallGcode().primed().grid(0.2, 0.15, 20);
         assertThat(GridMatch.layersOf(SurveyTest.survey(low), Height.parse("3")))
                 .hasValue(List.of(Height.parse("0.2"), Height.parse("0.15")));
