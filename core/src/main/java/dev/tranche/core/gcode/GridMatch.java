@@ -72,7 +72,7 @@ public record GridMatch(
             if (isPrimed(runs, grid)) {
                 return new Beneath(1, 0, true);
             }
-            int raft = before < LEAST_RAFT
+            int raft = before < LEAST_RAFT || before > MOST_BEFORE
                     ? 0
                     : runs.get(before).z().micrometres() - grid.top(1).micrometres();
             boolean lifted = raft > grid.layerHeight().micrometres() && !stand(runs, 0, 0, grid);

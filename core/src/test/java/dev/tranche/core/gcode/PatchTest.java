@@ -156,6 +156,15 @@ class PatchTest {
     }
 
     @Test
+    void many_more_layers_are_no_raft() throws IOException {
+        SlicedFile file = SurveyTest.survey(new SmallGcode().grid(0.3, 0.15, 60));
+        assertThatThrownBy(() -> GridMatch.of(file, grid(0.2, 0.2, 9)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining(
+                        "60 layers and the plan 45: layer 1 ends at 0.30 mm in the G-code and at 0.20 mm in the plan");
+    }
+
+    @Test
     void layers_are_found_above_a_line_to_prime_on_and_a_raft() throws IOException {
         // A line at 0.3 mm, rafts that end at 0.4 and at 0.7, a first layer of 0.25 and fourteen of 0.2.
         SmallGcode lifted = new SmallGcode().primed().layers(0.4, 0.7).grid(0.95, 0.2, 15);
