@@ -165,12 +165,11 @@ class SwapLists {
                 when(work, swap.startsAt()));
     }
 
-    /** Between two classes of plastic the nozzle has to melt both. */
+    /** What goes out at another temperature than what comes in has to be melted, too. */
     private static String temperature(Swap swap) {
+        int out = swap.moment().temperatureOut();
         int in = swap.moment().temperatureIn();
-        return swap.in().material() == swap.out().material()
-                ? in + " °C"
-                : swap.out().temperature() + " → " + in + " °C";
+        return (out == in ? "" : out + " → ") + in + " °C";
     }
 
     private String when(Workpiece work, double startsAt) {
