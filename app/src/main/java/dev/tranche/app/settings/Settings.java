@@ -37,6 +37,12 @@ public class Settings {
      */
     public record Current(
             String currency, Optional<BigDecimal> tariff, List<QuietTime> quiet, ZoneId zone, DayTime hours) {
+        /** A price is written with two places, or as many as it takes, wherever it comes from. */
+        public Current {
+            tariff = tariff.map(
+                    t -> t.setScale(Math.max(2, t.stripTrailingZeros().scale())));
+        }
+
         public Optional<Power> power(double watts) {
             return tariff.map(t -> new Power(watts, t));
         }

@@ -6,6 +6,7 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.settings.DayTime;
 import dev.tranche.app.settings.Settings;
+import dev.tranche.app.storage.Restored;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.geometry.Mesh;
@@ -31,11 +32,15 @@ import net.fortuna.ical4j.model.component.VEvent;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.context.ApplicationEventPublisher;
 
 /** Orders, purge, clock and comparison of a block of two colours side by side, as people use them. */
 class CostPagesTest extends BrowserTest {
     @Autowired
     private Settings settings;
+
+    @Autowired
+    private ApplicationEventPublisher events;
 
     private static Mesh block() {
         return new Shapes().box(0, 0, 0, 30, 20, 8).mesh();
@@ -233,6 +238,10 @@ class CostPagesTest extends BrowserTest {
         browser.type("#zone", "Europe/Berlin");
         browser.click("#keep-settings");
         browser.see(".notice", "Kept");
+        // As they are read anew they are the same to the letter: what was reckoned with them is kept by their words.
+        String kept = settings.now().toString();
+        events.publishEvent(new Restored());
+        assertThat(settings.now()).hasToString(kept);
         browser.open("/plans/" + plan.id() + "/clock");
         start("2026-11-28T22:00");
         // At night the page advises before any start is set, too.
