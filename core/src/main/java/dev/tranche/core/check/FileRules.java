@@ -93,7 +93,11 @@ final class FileRules {
     /** What was sliced for a larger printer. */
     static List<Finding> beyondTravel(PlanFacts facts) {
         Travel travel = facts.printer().travel();
-        Envelope printed = facts.match().map(GridMatch::part).orElseGet(Envelope::new);
+        // Where the origin is moved nobody knows what its places are to the machine.
+        Envelope printed = facts.match()
+                .filter(m -> m.file().originMoved().isEmpty())
+                .map(GridMatch::part)
+                .orElseGet(Envelope::new);
         return travel.covers(printed)
                 ? List.of()
                 : List.of(Finding.of(

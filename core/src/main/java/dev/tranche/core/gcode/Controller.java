@@ -24,6 +24,8 @@ public final class Controller {
 
     /** The filament whose volume is counted where a file does not say which, mm (common practice). */
     private static final double USUAL_FILAMENT = 1.75;
+    /** °C at which common plastics print, at the least; common practice. */
+    private static final double PRINTING = 200;
 
     private double x;
     private double y;
@@ -198,6 +200,9 @@ public final class Controller {
             readingsDiffer |= modes.readsDifferently();
             e += de;
             retracted = Math.max(0, retracted - de);
+            if (de > 0 && (dx != 0 || dy != 0)) {
+                printsHot();
+            }
         }
         if (line.has('F')) {
             double value = line.get('F') * unit / 60;
@@ -205,6 +210,13 @@ public final class Controller {
                 feed = value;
             }
         }
+    }
+
+    /** What prints is as hot as it was told to be, or hot enough by lines that only the printer knows. */
+    private void printsHot() {
+        nozzleTemperature = nozzleTarget == ControllerState.UNKNOWN
+                ? Math.max(nozzleTemperature, PRINTING)
+                : Math.max(Heater.ROOM, nozzleTarget);
     }
 
     /** An arc in the XY plane by centre offsets or radius; its length includes a helix's rise. */

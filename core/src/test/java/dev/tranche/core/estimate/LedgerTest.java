@@ -29,6 +29,7 @@ import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Volume;
 import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -227,6 +228,26 @@ class LedgerTest {
                         ledger.pauses().get(0).startsAt()
                                 + ledger.pauses().get(0).seconds(),
                         within(1e-9));
+    }
+
+    @Test
+    void a_nozzle_that_prints_is_hot_however_the_file_heats_it() {
+        String waits = new String(new SmallGcode().grid(0.2, 0.2, 15).bytes(), StandardCharsets.ISO_8859_1);
+        double swap = three().sliced(waits.getBytes(StandardCharsets.ISO_8859_1))
+                .ledger()
+                .swaps()
+                .get(0)
+                .seconds();
+        // Told and not waited for; and by the printer's own lines for its start, of which the file says nothing.
+        for (String heats : new String[] {"M104 S210", "START_PRINT"}) {
+            assertThat(three().sliced(waits.replace("M109 S210", heats).getBytes(StandardCharsets.ISO_8859_1))
+                            .ledger()
+                            .swaps()
+                            .get(0)
+                            .seconds())
+                    .as(heats)
+                    .isCloseTo(swap, within(10.0));
+        }
     }
 
     @Test
