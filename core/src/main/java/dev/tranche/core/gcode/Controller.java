@@ -305,6 +305,18 @@ public final class Controller {
         bedTemperature = Heater.BED.after(bedTemperature, bedTarget, seconds);
     }
 
+    /** Whether the nozzle is hotter than it was told to be. */
+    public boolean isCooling() {
+        return nozzleTarget >= 0 && nozzleTarget < nozzleTemperature;
+    }
+
+    /** So many seconds pass in which the nozzle cools to what it was told, if it is hotter. */
+    public void cool(double seconds) {
+        if (isCooling()) {
+            nozzleTemperature = Math.max(nozzleTarget, Heater.NOZZLE.cooled(nozzleTemperature, seconds));
+        }
+    }
+
     /** With a diameter the extruder counts volume; with none, or switched off, length (common practice). */
     private void volume(GcodeScanner line) {
         boolean off = line.has('S') ? line.get('S') == 0 : line.get('D', USUAL_FILAMENT) == 0;

@@ -38,6 +38,9 @@ final class DryRunner {
     private final List<DryRun.Leg> path = new ArrayList<>();
     private final List<DryRun.Stay> stays = new ArrayList<>();
     private final Map<Integer, Double> person = new TreeMap<>();
+    /** When it was told a temperature last, s. */
+    private double told;
+
     private double pushed;
     private double pulled;
     private final Purging purging;
@@ -125,11 +128,25 @@ final class DryRunner {
         modes(step, before);
     }
 
+    /** Before it is told another temperature it has cooled for as long as it was told the last one. */
+    private void cool() {
+        if (controller.isCooling()) {
+            clock.stop();
+        }
+        double now = clock.total()
+                + person.values().stream().mapToDouble(Double::doubleValue).sum();
+        controller.cool(now - told);
+        told = now;
+    }
+
     private void obey(RenderedLine line, GcodeScanner scanner) {
         int account = line.step() + 1;
         double fromX = controller.x();
         double fromY = controller.y();
         double fromZ = controller.z();
+        if (scanner.is('M', 104) || scanner.is('M', 109)) {
+            cool();
+        }
         switch (controller.execute(scanner)) {
             case MOVE -> {
                 pushed += Math.max(0, controller.de());

@@ -7,9 +7,11 @@ import static org.assertj.core.api.Assertions.within;
 import dev.tranche.core.check.Bench;
 import dev.tranche.core.check.Finding;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Pace;
 import dev.tranche.core.macro.Duty;
 import dev.tranche.core.macro.Event;
+import dev.tranche.core.macro.HeatFor;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.Moment;
 import dev.tranche.core.macro.Purging;
@@ -248,6 +250,20 @@ class LedgerTest {
                     .as(heats)
                     .isCloseTo(swap, within(10.0));
         }
+    }
+
+    @Test
+    void a_nozzle_that_was_told_to_cool_while_somebody_swaps_is_heated_again() {
+        Bench bench = three().swapping(
+                        new Step.Cool(),
+                        new Step.WaitForPerson(Command.M0),
+                        new Step.Heat(HeatFor.INCOMING),
+                        new Step.Return());
+        Swap swap = bench.ledger().swaps().get(1);
+        // By hand: in 90 s from 205 towards the room, no lower than standby, and up again at full power.
+        double cooled = Math.max(swap.moment().standby(), 20 + 185 * Math.exp(-90 / 150.0));
+        assertThat(swap.dryRun().strip().get(2).machine())
+                .isCloseTo(150 * Math.log((400 - cooled) / (400 - 205)), within(1.0));
     }
 
     @Test

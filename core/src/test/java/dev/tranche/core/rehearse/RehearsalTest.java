@@ -126,8 +126,9 @@ class RehearsalTest {
                         chalk,
                         800));
         Report report = rehearse(bench, Deed::asPlanned);
-        // What the nozzle cools while it parks is not reckoned.
-        assertThat(report.seconds()).isCloseTo(bench.ledger().totalSeconds(), within(0.025 * report.seconds()));
+        // A nozzle that is told to cool begins while the last moves are still under way, which the plan does not
+        // reckon.
+        assertThat(report.seconds()).isCloseTo(bench.ledger().totalSeconds(), within(0.02 * report.seconds()));
         assertThat(bench.ledger().swaps().get(0).spared() > 20).isEqualTo(chalk == 240);
     }
 
