@@ -131,7 +131,9 @@ public record PlateDrawing(
                 work.returns().tower().map(t -> tower(t, frame)),
                 work.match().isPresent() ? "" : rims(work, frame),
                 clear(work, frame),
-                WaysBack.shown(work).stream().map(w -> way(w, frame)).toList(),
+                WaysBack.shown(WaysBack.of(work)).stream()
+                        .map(w -> way(w, frame))
+                        .toList(),
                 waits(work, frame),
                 ticks(bed.bounds().getMinX(), bed.bounds().getMaxX(), pitch, frame::x),
                 ticks(bed.bounds().getMinY(), bed.bounds().getMaxY(), pitch, frame::y));

@@ -25,18 +25,13 @@ public record WaysBack(ReturnPath path, String swaps, String sentence) {
 
     private record Kind(List<Long> places, String sentence) {}
 
-    /** Those that are listed and drawn. */
-    public static List<WaysBack> shown(Workpiece work) {
-        return of(work).stream().limit(MOST_SHOWN).toList();
-    }
-
-    /** How many there are besides. */
-    public static int others(Workpiece work) {
-        return Math.max(0, of(work).size() - MOST_SHOWN);
+    /** Those of {@code ways} that are listed and drawn. */
+    public static List<WaysBack> shown(List<WaysBack> ways) {
+        return ways.subList(0, Math.min(MOST_SHOWN, ways.size()));
     }
 
     /** Unclean ones first. */
-    private static List<WaysBack> of(Workpiece work) {
+    public static List<WaysBack> of(Workpiece work) {
         Map<Kind, List<ReturnPath>> alike = new LinkedHashMap<>();
         work.returns().paths().forEach(p -> alike.computeIfAbsent(
                         new Kind(rounded(p), sentence(p, work)), k -> new ArrayList<>())

@@ -8,6 +8,7 @@ import dev.tranche.app.work.PlanPages;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.check.Concern;
 import dev.tranche.core.speech.Severity;
+import java.util.List;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
@@ -37,8 +38,9 @@ class PlateAnswers {
             model.addAttribute("layGap", layGap(work));
             model.addAttribute("parts", PartPlace.of(work));
             model.addAttribute("partsMoved", !plan.content().parts().shifts().isEmpty());
-            model.addAttribute("ways", WaysBack.shown(work));
-            model.addAttribute("otherWays", WaysBack.others(work));
+            List<WaysBack> ways = WaysBack.of(work);
+            model.addAttribute("ways", WaysBack.shown(ways));
+            model.addAttribute("otherWays", ways.size() - WaysBack.shown(ways).size());
             model.addAttribute("tower", work.returns().tower().orElse(null));
             model.addAttribute(
                     "wrong",

@@ -51,17 +51,20 @@ final class PurgeRules {
     /** A file whose changes of tools begin beside the model holds a tower already, which takes what the swap macro pushes again. */
     static List<Finding> towerInTheFile(PlanFacts facts) {
         List<Swap> swaps = facts.ledger().swaps();
-        boolean pushes = facts.ledger().place() instanceof PurgePlace.Bin bin
+        boolean alone = facts.ledger().place() instanceof PurgePlace.Bin bin
                 && bin.last().isEmpty();
+        double pushed = swaps.stream()
+                .filter(s -> s.dryRun().purging().by() != Purging.By.NOBODY)
+                .mapToDouble(s -> s.moment().purge())
+                .sum();
         List<Coordinate> beside = swaps.stream()
                 .flatMap(s -> s.next().door().stream())
                 .flatMap(d -> d.way().stream().skip(d.way().size() - 1L))
                 .filter(c -> !facts.isOver(new Point(c.x, c.y)))
                 .toList();
-        if (!pushes || beside.size() < 2 || beside.size() < MOSTLY * swaps.size()) {
+        if (!alone || pushed == 0 || beside.size() < 2 || beside.size() < MOSTLY * swaps.size()) {
             return List.of();
         }
-        double each = facts.ledger().purgeLength().value() / swaps.size();
         return List.of(Finding.of(
                         Severity.WARN,
                         "tower-in-file",
@@ -71,7 +74,7 @@ final class PurgeRules {
                                 Words.count(swaps.size(), "swap"),
                                 beside.get(0).x,
                                 beside.get(0).y,
-                                each))
+                                pushed / swaps.size()))
                 .mendedBy(Fix.ofPurge(
                         "Purge onto the tower", p -> p.into(new PurgePlace.OnTower(PurgePlace.OnTower.USUAL)))));
     }

@@ -275,7 +275,7 @@ public record Ledger(
     private static String howLong(Swap swap) {
         return swap.spared() < 1
                 ? AS_RUN
-                : Words.format("%s, less %.0f s that the file heats for after it", AS_RUN, swap.spared());
+                : Words.format("%s, less %.0f s that the file need not heat for any more", AS_RUN, swap.spared());
     }
 
     private static Derivation stop(String name, DryRun run, String place) {

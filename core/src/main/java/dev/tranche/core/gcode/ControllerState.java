@@ -32,38 +32,21 @@ public record ControllerState(
     /** The temperature of a nozzle that the file never sets: whoever starts the print has heated it. */
     public static final double UNKNOWN = -1;
 
-    /** As hot as it was asked to be. */
-    public ControllerState(
-            double x,
-            double y,
-            double z,
-            double e,
-            Draw draw,
-            Draw awaited,
-            double feed,
-            Modes modes,
-            Units units,
-            double nozzleTemperature,
-            Trim trim) {
-        this(
-                x,
-                y,
-                z,
-                e,
-                draw,
-                awaited,
-                feed,
-                modes,
-                units,
-                nozzleTemperature,
-                Math.max(Heater.ROOM, nozzleTemperature),
-                trim);
-    }
-
     /** Hot, absolute, in millimetres, standing at a place. */
     public static ControllerState standingAt(double x, double y, double z, double nozzleTemperature) {
         return new ControllerState(
-                x, y, z, 0, Draw.NONE, Draw.NONE, 50, Modes.ABSOLUTE, Units.MILLIMETRES, nozzleTemperature, Trim.NONE);
+                x,
+                y,
+                z,
+                0,
+                Draw.NONE,
+                Draw.NONE,
+                50,
+                Modes.ABSOLUTE,
+                Units.MILLIMETRES,
+                nozzleTemperature,
+                Math.max(Heater.ROOM, nozzleTemperature),
+                Trim.NONE);
     }
 
     /** The same at another height. */

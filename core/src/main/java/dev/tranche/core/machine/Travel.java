@@ -33,7 +33,7 @@ public record Travel(double minX, double maxX, double minY, double maxY) {
         return axis == Axis.X ? maxX : maxY;
     }
 
-    /** Whether all of {@code box} is between its ends, to a tenth of a millimetre; nothing is. */
+    /** Whether all of {@code box} is between its ends, to a tenth of a millimetre; an empty one is. */
     public boolean covers(Envelope box) {
         Envelope reach = new Envelope(minX, maxX, minY, maxY);
         reach.expandBy(TOLERANCE);

@@ -11,6 +11,7 @@ import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printers;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
+import dev.tranche.core.macro.MacroBook;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Material;
@@ -236,7 +237,13 @@ class ChecksTest {
                             Range.ALL))
                     .sliced(gcode);
             if (tower) {
-                assertThat(only(bench, "tower-in-file").sentence()).contains("At 15 of 15 swaps", "near X 130 Y 100");
+                double pushed = bench.ledger().purgeLength().value() / 15;
+                assertThat(only(bench, "tower-in-file").sentence())
+                        .contains("At 15 of 15 swaps", "near X 130 Y 100", "%.0f mm are pushed".formatted(pushed));
+                MacroBook pushing = bench.macros;
+                bench.swapping(new Step.SelectExtruder());
+                none(bench, "tower-in-file");
+                bench.macros = pushing;
                 bench.purge =
                         only(bench, "tower-in-file").fix().orElseThrow().purge().apply(bench.purge);
                 assertThat(bench.ledger().swaps()).allMatch(s -> s.moment().purge() == 0);

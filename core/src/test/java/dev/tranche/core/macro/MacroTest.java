@@ -101,7 +101,7 @@ class MacroTest {
     }
 
     private static ControllerState state(double x, double y, double z, double e, double r, Modes modes, Units units) {
-        return new ControllerState(x, y, z, e, Draw.of(r), Draw.of(r), 30, modes, units, 210, Trim.NONE);
+        return new ControllerState(x, y, z, e, Draw.of(r), Draw.of(r), 30, modes, units, 210, 210, Trim.NONE);
     }
 
     @Test
