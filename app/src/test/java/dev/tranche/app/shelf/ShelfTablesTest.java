@@ -59,15 +59,15 @@ class ShelfTablesTest extends BrowserTest {
     @Test
     void the_shelf_is_sorted_filtered_given_out_and_taken_in_again() throws IOException {
         Spool like = shelf.all().get(0);
-        for (String name : List.of("Zinc", "Amber", "=Formula", "Mint", "Rust")) {
+        for (String name : List.of("Zircon", "Amber", "=Formula", "Mint", "Rust")) {
             shelf.add(named(like, name));
         }
         browser.open("/shelf");
         browser.click("th .sorts");
         browser.until(() -> names().indexOf("Amber") < names().indexOf("Mint")
-                && names().indexOf("Mint") < names().indexOf("Zinc"));
+                && names().indexOf("Mint") < names().indexOf("Zircon"));
         browser.click("th .sorts");
-        browser.until(() -> names().indexOf("Zinc") < names().indexOf("Amber"));
+        browser.until(() -> names().indexOf("Zircon") < names().indexOf("Amber"));
         assertThat(browser.find("th").getDomAttribute("aria-sort")).isEqualTo("descending");
         browser.type(".table-tools input", "formula");
         browser.until(() -> names().equals(List.of("=Formula")));
@@ -78,9 +78,9 @@ class ShelfTablesTest extends BrowserTest {
                 CSVFormat.DEFAULT.parse(new StringReader(csv.substring(1))).getRecords();
         assertThat(rows.get(0).get(0)).isEqualTo("Name");
         assertThat(rows).hasSize(shelf.all().size() + 1);
-        assertThat(rows).extracting(r -> r.get(0)).contains("'=Formula", "Zinc");
+        assertThat(rows).extracting(r -> r.get(0)).contains("'=Formula", "Zircon");
 
-        for (String name : List.of("Zinc", "=Formula")) {
+        for (String name : List.of("Zircon", "=Formula")) {
             shelf.remove(shelf.all().stream()
                     .filter(s -> s.name().equals(name))
                     .findFirst()
@@ -91,12 +91,12 @@ class ShelfTablesTest extends BrowserTest {
         give("#table-file", file("again.csv", csv.getBytes(StandardCharsets.UTF_8)));
         browser.see("#taken", "2 spools were added.");
         assertThat(browser.text("#taken")).contains("on the shelf already");
-        assertThat(shelf.all()).extracting(Spool::name).contains("Zinc", "=Formula");
-        Spool zinc = shelf.all().stream()
-                .filter(s -> s.name().equals("Zinc"))
+        assertThat(shelf.all()).extracting(Spool::name).contains("Zircon", "=Formula");
+        Spool zircon = shelf.all().stream()
+                .filter(s -> s.name().equals("Zircon"))
                 .findFirst()
                 .orElseThrow();
-        assertThat(zinc.colour()).isEqualTo(like.colour());
-        assertThat(zinc.temperature()).isEqualTo(like.temperature());
+        assertThat(zircon.colour()).isEqualTo(like.colour());
+        assertThat(zircon.temperature()).isEqualTo(like.temperature());
     }
 }
