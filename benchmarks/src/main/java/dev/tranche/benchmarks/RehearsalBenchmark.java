@@ -116,6 +116,7 @@ public class RehearsalBenchmark {
                         List.of(),
                         rig,
                         Map.of(DARK, spool(DARK, "#1B1B1D"), LIGHT, spool(LIGHT, "#F4F1E8")),
+                        List.of(),
                         Optional.empty(),
                         Said.NOTHING,
                         Rearranging.NONE,

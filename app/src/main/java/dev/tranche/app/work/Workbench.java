@@ -90,6 +90,7 @@ public class Workbench {
             PlanState plan,
             Machine machine,
             Map<SpoolId, Spool> shelf,
+            List<SpoolId> atHand,
             Settings.Current settings,
             Optional<SpoolId> inNozzle,
             Optional<String> rehearsed) {
@@ -105,6 +106,7 @@ public class Workbench {
                     && machine.version().edition() == o.machine.version().edition()
                     && machine.purges().equals(o.machine.purges())
                     && shelf.equals(o.shelf)
+                    && atHand.equals(o.atHand)
                     && settings.equals(o.settings)
                     && inNozzle.equals(o.inNozzle)
                     && rehearsed.equals(o.rehearsed);
@@ -173,6 +175,7 @@ public class Workbench {
                 plan,
                 workshop.get(plan.content().printer()),
                 shelf.byId(),
+                shelf.all().stream().map(Spool::id).toList(),
                 settings.now(),
                 nozzles.of(plan.content().printer()),
                 rehearsed.of(plan).filter(w -> !w.clean()).map(Rehearsed.Word::summary));
@@ -201,6 +204,7 @@ public class Workbench {
                 machine.purges(),
                 machine.rig(),
                 stock.shelf(),
+                stock.atHand(),
                 hash.map(h -> sliced.survey(h, machine.printer(), progress)),
                 plan.gcode().map(PlanState.Gcode::said).orElse(Said.NOTHING),
                 Rearranging.NONE,

@@ -5,12 +5,16 @@ import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.machine.Travel;
+import dev.tranche.core.plan.Starts;
+import dev.tranche.core.sequence.AsSliced;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.locationtech.jts.geom.Envelope;
 
@@ -150,21 +154,46 @@ final class FileRules {
     /** A print that stops where nobody planned it waits for nobody, or for the wrong spool. */
     static List<Finding> stopsAlreadyThere(PlanFacts facts) {
         return facts.stops().stream()
-                .flatMap(stops -> Stream.concat(undecided(stops.undecided()), left(stops.left())))
+                .flatMap(stops -> Stream.concat(undecided(facts, stops.undecided()), left(stops.left())))
                 .toList();
     }
 
-    private static Stream<Finding> undecided(List<StopTable.Row> rows) {
-        return rows.stream().limit(1).map(first -> Finding.of(
-                        Severity.STOP,
-                        "stops-in-file",
-                        Words.format(
-                                "The G-code already holds %s, the first (%s) on line %d; say at the hand-off what each is, or the print stops there and where the plan does.",
-                                Words.count(rows.size(), "stop"),
-                                Words.quoted(first.stop().text()),
-                                first.stop().line()))
-                .at(Math.max(1, first.layer()))
-                .acceptedBy("Leave them all and stop there too"));
+    private static Stream<Finding> undecided(PlanFacts facts, List<StopTable.Row> rows) {
+        return rows.stream()
+                .limit(1)
+                .map(first -> swappingThere(
+                        facts,
+                        rows,
+                        Finding.of(
+                                        Severity.STOP,
+                                        "stops-in-file",
+                                        Words.format(
+                                                "The G-code already holds %s, the first (%s) on line %d; say at the hand-off what each is, or the print stops there and where the plan does.",
+                                                Words.count(rows.size(), "stop"),
+                                                Words.quoted(first.stop().text()),
+                                                first.stop().line()))
+                                .at(Math.max(1, first.layer()))
+                                .acceptedBy("Leave them all and stop there too")));
+    }
+
+    /** Who has set stops in a slicing program had a colour in mind for each. */
+    private static Finding swappingThere(PlanFacts facts, List<StopTable.Row> rows, Finding finding) {
+        Set<Integer> above = rows.stream().map(StopTable.Row::layer).collect(Collectors.toSet());
+        boolean betweenLayers = rows.stream()
+                .allMatch(r -> !r.within()
+                        && r.meets().isEmpty()
+                        && r.layer() > 1
+                        && r.layer() <= facts.grid().count());
+        boolean open = facts.plan().starts().size() == 1
+                && AsSliced.isByHeight(facts.plan())
+                && rows.size() < Starts.MOST
+                && facts.tools().isEmpty()
+                && !facts.spare().isEmpty();
+        return betweenLayers && open
+                ? finding.mendedBy(new Fix(
+                        rows.size() == 1 ? "Plan a swap at it" : "Plan a swap at each",
+                        plan -> AsSliced.turning(facts.match().orElseThrow(), plan, above, facts.spare())))
+                : finding;
     }
 
     private static Stream<Finding> left(List<StopTable.Row> rows) {

@@ -5,6 +5,7 @@ import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plate.Things;
+import dev.tranche.core.sequence.AsSliced;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.ToolTable;
 import dev.tranche.core.speech.Severity;
@@ -146,31 +147,45 @@ final class OrderRules {
         Optional<ToolTable.Tool> without =
                 tools.tools().stream().filter(t -> t.turns().isEmpty()).findFirst();
         if (without.isPresent()) {
-            return Finding.of(
-                    Severity.STOP,
-                    "tool-without-spool",
-                    Words.format(
-                            "The G-code prints with %s, and the plan with %s; say at the hand-off which spool T%d stands for, or plan the spool that is missing.",
-                            Words.count(tools.tools().size(), "tool"),
-                            Words.count(facts.plan().spools().size(), "spool"),
-                            without.get().number()));
+            return asSliced(
+                    facts,
+                    tools,
+                    Finding.of(
+                            Severity.STOP,
+                            "tool-without-spool",
+                            Words.format(
+                                    "The G-code prints with %s, and the plan with %s; say at the hand-off which spool T%d stands for, or plan the spool that is missing.",
+                                    Words.count(tools.tools().size(), "tool"),
+                                    Words.count(facts.plan().spools().size(), "spool"),
+                                    without.get().number())));
         }
         if (!tools.others().isEmpty()) {
             int layer = tools.others().get(0);
-            return Finding.of(
-                            tools.agrees() ? Severity.WARN : Severity.STOP,
-                            "file-colours-differ",
-                            Words.format(
-                                    "On layer %d the G-code prints %s and the plan has %s%s; slice it again, or say at the hand-off which spool each tool stands for.",
-                                    layer,
-                                    labels(facts, printed(facts, tools, layer)),
-                                    labels(facts, facts.colouring().layer(layer).spools()),
-                                    tools.others().size() == 1
-                                            ? ""
-                                            : ", and so on "
-                                                    + Words.count(tools.others().size() - 1, "other layer")))
-                    .at(layer)
-                    .acceptedBy("Print it in the file's colours");
+            return asSliced(
+                    facts,
+                    tools,
+                    Finding.of(
+                                    tools.agrees() ? Severity.WARN : Severity.STOP,
+                                    "file-colours-differ",
+                                    Words.format(
+                                            "On layer %d the G-code prints %s and the plan has %s%s; slice it again, or say at the hand-off which spool each tool stands for.",
+                                            layer,
+                                            labels(facts, printed(facts, tools, layer)),
+                                            labels(
+                                                    facts,
+                                                    facts.colouring()
+                                                            .layer(layer)
+                                                            .spools()),
+                                            tools.others().size() == 1
+                                                    ? ""
+                                                    : ", and so on "
+                                                            + Words.count(
+                                                                    tools.others()
+                                                                                    .size()
+                                                                            - 1,
+                                                                    "other layer")))
+                            .at(layer)
+                            .acceptedBy("Print it in the file's colours"));
         }
         return Finding.of(
                 Severity.NOTE,
@@ -186,6 +201,22 @@ final class OrderRules {
                                                 .map(turn -> facts.label(turn.spool()))
                                                 .collect(Collectors.joining(", then ")))
                                 .collect(Collectors.joining(", "))));
+    }
+
+    /** Who has coloured the print in a slicing program need not do it again. */
+    private static Finding asSliced(PlanFacts facts, ToolTable tools, Finding finding) {
+        return AsSliced.of(facts.match().orElseThrow(), facts.plan(), tools, facts.spare())
+                .map(sliced -> finding.mendedBy(new Fix(
+                        sliced.added().entrySet().stream()
+                                .map(a -> Words.format(
+                                        "T%d as %s",
+                                        a.getKey(),
+                                        facts.shelf().get(a.getValue()).name()))
+                                .collect(Collectors.collectingAndThen(
+                                        Collectors.joining(", "),
+                                        added -> "Plan it as the file prints" + (added.isEmpty() ? "" : ", " + added))),
+                        plan -> sliced.plan())))
+                .orElse(finding);
     }
 
     private static Set<SpoolId> printed(PlanFacts facts, ToolTable tools, int layer) {

@@ -29,6 +29,7 @@ import dev.tranche.core.sequence.ToolTable;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.locationtech.jts.algorithm.locate.SimplePointInAreaLocator;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
@@ -47,7 +48,7 @@ import org.locationtech.jts.geom.Envelope;
  * @param layout where all copies stand; those that a sliced file holds, if there is one that fits
  * @param gap that is wanted between them, mm
  * @param returns how the nozzle comes back from swaps, and {@code cures} what makes fewer of its ways unclean, the best first
- * @param shelf the spools the plan names
+ * @param shelf the spools the plan names, and {@code atHand} those it could name
  * @param schedule of the print, if it has a start
  * @param written the state that the last file written for this plan holds
  * @param rehearsed what was not as planned when it was rehearsed as it is
@@ -74,6 +75,7 @@ public record PlanFacts(
         List<Cure> cures,
         Rig rig,
         Map<SpoolId, Spool> shelf,
+        List<SpoolId> atHand,
         Ledger ledger,
         Optional<SlicedFile> file,
         Optional<GridMatch> match,
@@ -113,6 +115,16 @@ public record PlanFacts(
 
     public Printer printer() {
         return rig.printer();
+    }
+
+    /** Spools of the plastic of the plan's first that it could print with as well, those that it knows first. */
+    List<SpoolId> spare() {
+        Spool first = shelf.get(plan().starts().get(0).spool());
+        return Stream.concat(plan().palette().stream().filter(atHand::contains), atHand.stream())
+                .distinct()
+                .filter(s -> !plan().spools().contains(s))
+                .filter(s -> shelf.get(s).material() == first.material())
+                .toList();
     }
 
     String label(SpoolId spool) {

@@ -30,6 +30,7 @@ import java.util.Optional;
  * @param purge how it is purged, and {@code measured} what was measured on the printer
  * @param rig that prints it
  * @param shelf every spool the plan names, and its mixtures as the spools they would be
+ * @param atHand spools on the shelf now, whether the plan names them or not
  * @param file the sliced file, if there is one, and {@code said} what its owner said of it
  * @param rearranging what came of printing it in the plan's order
  * @param terms copies and current
@@ -47,6 +48,7 @@ public record Brief(
         List<MeasuredPurge> measured,
         Rig rig,
         Map<SpoolId, Spool> shelf,
+        List<SpoolId> atHand,
         Optional<SlicedFile> file,
         Said said,
         Rearranging rearranging,
@@ -60,13 +62,14 @@ public record Brief(
         Optional<String> rehearsed) {
     public Brief {
         shelf = colouring.plan().mixtures().onto(shelf);
+        atHand = List.copyOf(atHand);
     }
 
     /** The same when it is known in which order the file is printed. */
     public Brief with(Rearranging other) {
         return new Brief(
-                planId, colouring, partNames, purge, measured, rig, shelf, file, said, other, terms, plate, footprint,
-                start, quiet, written, inNozzle, rehearsed);
+                planId, colouring, partNames, purge, measured, rig, shelf, atHand, file, said, other, terms, plate,
+                footprint, start, quiet, written, inNozzle, rehearsed);
     }
 
     /** The file as it is printed. */

@@ -109,6 +109,7 @@ public record Reckoning(
                 ways.cures(),
                 brief.rig(),
                 brief.shelf(),
+                brief.atHand(),
                 ledger,
                 brief.file(),
                 match,

@@ -102,6 +102,20 @@ public record ColourPlan(
         return lettering(spool).with(starts.plus(height, spool));
     }
 
+    /**
+     * With colours by height, one for each layer.
+     *
+     * @param spools by layer
+     * @throws Refusal if colours start at more than {@value Starts#MOST} heights
+     */
+    public ColourPlan layered(List<SpoolId> spools, LayerGrid grid) {
+        ColourPlan lettered = this;
+        for (SpoolId spool : new LinkedHashSet<>(spools)) {
+            lettered = lettered.lettering(spool);
+        }
+        return lettered.with(Starts.layered(spools, grid));
+    }
+
     /** With {@code spool} between two heights, and above them whatever was there. */
     public ColourPlan within(Height from, Height to, SpoolId spool) {
         return lettering(spool).with(starts.within(from, to, spool));

@@ -14,7 +14,7 @@ import java.util.function.UnaryOperator;
  * @param list the first at 0, then strictly rising; at most {@value #MOST}
  */
 public record Starts(List<ColourStart> list) {
-    static final int MOST = 500;
+    public static final int MOST = 500;
 
     public Starts {
         list = List.copyOf(list);
@@ -34,6 +34,18 @@ public record Starts(List<ColourStart> list) {
     /** One colour from the bed up. */
     static Starts of(SpoolId spool) {
         return new Starts(List.of(new ColourStart(Height.ZERO, spool)));
+    }
+
+    /** Such that each layer has the spool at its place. */
+    static Starts layered(List<SpoolId> spools, LayerGrid grid) {
+        List<ColourStart> list = new ArrayList<>();
+        for (int layer = 1; layer <= spools.size(); layer++) {
+            SpoolId spool = spools.get(layer - 1);
+            if (list.isEmpty() || !list.get(list.size() - 1).spool().equals(spool)) {
+                list.add(new ColourStart(grid.bottom(layer), spool));
+            }
+        }
+        return new Starts(list);
     }
 
     public int size() {

@@ -55,6 +55,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.time.ZonedDateTime;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -250,6 +251,9 @@ public final class Bench {
                 measured,
                 rig(),
                 shelf,
+                shelf.keySet().stream()
+                        .sorted(Comparator.comparingLong(SpoolId::value))
+                        .toList(),
                 file,
                 said,
                 Rearranging.NONE,

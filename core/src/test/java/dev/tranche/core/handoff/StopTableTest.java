@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.tranche.core.check.Bench;
 import dev.tranche.core.check.Finding;
+import dev.tranche.core.check.Fix;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.gcode.Patch;
@@ -79,6 +80,21 @@ class StopTableTest {
         assertThat(bench.found("stops-in-file").sentence()).contains("1 stop,");
         choosing(bench, Choice.REPLACE, 0);
         assertThat(bench.findings()).extracting(Finding::key).doesNotContain("stops-in-file", "stops-left");
+    }
+
+    @Test
+    void who_set_the_stops_when_slicing_plans_a_swap_at_each() {
+        Bench bench = new Bench().sliced(stopping("M600", "M0"));
+        Fix fix = bench.found("stops-in-file").fix().orElseThrow();
+        assertThat(fix.label()).isEqualTo("Plan a swap at each");
+        bench.plan = fix.colours().apply(bench.plan);
+        assertThat(bench.ledger().swaps()).extracting(Swap::in).containsExactly(Spools.CHALK, Spools.BURGUNDY);
+        assertThat(table(bench).rows()).allMatch(r -> r.takes(Choice.ADOPT));
+        assertThat(bench.found("stops-in-file").fix()).isEmpty();
+        Bench two = new Bench().sliced(stopping("M600", "M0"));
+        two.shelf.keySet().retainAll(Set.of(Spools.SOOT.id(), Spools.SKY.id()));
+        two.plan = two.found("stops-in-file").fix().orElseThrow().colours().apply(two.plan);
+        assertThat(two.ledger().swaps()).extracting(Swap::in).containsExactly(Spools.SKY, Spools.SOOT);
     }
 
     @Test

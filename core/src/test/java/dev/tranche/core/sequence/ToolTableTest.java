@@ -1,12 +1,15 @@
 package dev.tranche.core.sequence;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.check.Bench;
 import dev.tranche.core.check.Finding;
+import dev.tranche.core.check.Fix;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
@@ -16,8 +19,12 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.speech.Severity;
+import dev.tranche.core.units.Height;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 /** Files of 15 layers of 0.2 mm, whose tools stand for the spools of a plan. */
@@ -129,5 +136,69 @@ class ToolTableTest {
         assertThat(table.tools().get(0).chosen()).isTrue();
         assertThat(table.agrees()).isFalse();
         assertThat(table.others()).hasSize(15);
+    }
+
+    @Test
+    void who_coloured_the_print_when_slicing_it_plans_it_as_the_file_prints() {
+        Bench bench = new Bench().sliced(byHeight(5, "T0", 10, "T1", 12, "T0", 15, "T2"));
+        Fix fix = bench.found("tool-without-spool").fix().orElseThrow();
+        assertThat(fix.label()).isEqualTo("Plan it as the file prints, T1 as Chalk, T2 as Burgundy");
+        bench.plan = fix.colours().apply(bench.plan);
+        assertThat(bench.plan.tranches(bench.grid))
+                .extracting(t -> t.spool(), t -> t.firstLayer())
+                .containsExactly(
+                        tuple(Spools.SOOT.id(), 1),
+                        tuple(Spools.CHALK.id(), 6),
+                        tuple(Spools.SOOT.id(), 11),
+                        tuple(Spools.BURGUNDY.id(), 13));
+        assertThat(bench.findings()).noneMatch(f -> f.severity() == Severity.STOP);
+        assertThat(bench.ledger().swaps()).hasSize(3);
+    }
+
+    @Test
+    void heights_that_were_changed_when_slicing_are_taken_into_the_plan() {
+        Bench bench = new Bench().start(2, Spools.CHALK).sliced(byHeight(7, "T0", 15, "T1"));
+        Fix fix = bench.found("file-colours-differ").fix().orElseThrow();
+        assertThat(fix.label()).isEqualTo("Plan it as the file prints");
+        bench.plan = fix.colours().apply(bench.plan);
+        assertThat(bench.plan.starts().get(1).wished()).isEqualTo(Height.ofMillimetres(1.4));
+        assertThat(bench.findings()).noneMatch(f -> f.severity() == Severity.STOP);
+    }
+
+    @Test
+    void what_cannot_be_planned_by_height_or_with_what_is_on_the_shelf_is_left_to_the_owner() {
+        Bench bench = new Bench().sliced(byHeight(5, "T0", 10, "T1", 15, "T2"));
+        bench.shelf.keySet().retainAll(Set.of(Spools.SOOT.id(), Spools.SKY.id()));
+        assertThat(bench.found("tool-without-spool").fix()).isEmpty();
+        SmallGcode mixed = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            mixed.line("T0").layers(0.2 * layer).dab(100, 100).line("T1").dab(100, 100);
+        }
+        assertThat(new Bench().sliced(mixed).found("tool-without-spool").fix()).isEmpty();
+    }
+
+    @Test
+    void a_plan_holds_no_more_heights_and_letters_than_it_can_whatever_the_file_changes() {
+        Bench bench = new Bench();
+        bench.mesh = new Shapes().box(0, 0, 0, 10, 10, 101).mesh();
+        bench.grid = bench.plan.layers().on(bench.mesh.height());
+        Object[] stripes = IntStream.rangeClosed(1, 505)
+                .boxed()
+                .flatMap(layer -> Stream.of(layer, "T" + layer % 2))
+                .toArray();
+        assertThat(bench.sliced(byHeight(stripes)).found("tool-without-spool").fix())
+                .isEmpty();
+        Bench many = new Bench();
+        IntStream.rangeClosed(1, 30)
+                .mapToObj(i -> Spools.spool(i, "Spool " + i, "#336699"))
+                .forEach(s -> many.shelf.put(s.id(), s));
+        many.mesh = new Shapes().box(0, 0, 0, 10, 10, 6).mesh();
+        many.grid = many.plan.layers().on(many.mesh.height());
+        Object[] tools = IntStream.rangeClosed(1, 30)
+                .boxed()
+                .flatMap(layer -> Stream.of(layer, "T" + layer))
+                .toArray();
+        assertThat(many.sliced(byHeight(tools)).found("tool-without-spool").fix())
+                .isEmpty();
     }
 }
