@@ -8,14 +8,19 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.macro.Step;
+import dev.tranche.core.plan.Material;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.rig.Rig;
+import java.math.BigDecimal;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -300,6 +305,24 @@ class BadInputTest extends OnePlanTest {
                 .getContentAsString(StandardCharsets.UTF_8);
         assertThat(csv.lines()).hasSize(2);
         assertThat(csv).contains("1,13,12,,2.40,2.60,A Dark,B Light,").containsPattern(",Sat 00:\\d\\d");
+        // Two temperatures stand where there are two.
+        assertThat(csv).contains(",205 °C,").doesNotContain("→");
+        PlanState warmer = plan("warmer list");
+        Spool warm = shelf.add(new Spool(
+                new SpoolId(0), "Warmer", Material.PLA, Srgb.parse("#336699"), 1.24, BigDecimal.TEN, 225, 220, 500));
+        post(
+                "/plans/" + warmer.id() + "/starts",
+                "seen",
+                "0",
+                "height",
+                "2.4",
+                "spool",
+                String.valueOf(warm.id().value()));
+        assertThat(mvc.perform(get("/plans/" + warmer.id() + "/swap-list.csv"))
+                        .andReturn()
+                        .getResponse()
+                        .getContentAsString(StandardCharsets.UTF_8))
+                .contains(",205 → 220 °C,");
     }
 
     @Test
