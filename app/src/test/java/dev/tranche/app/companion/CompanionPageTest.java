@@ -9,7 +9,6 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.printers.InNozzle;
 import dev.tranche.app.support.Browser;
 import dev.tranche.app.support.BrowserTest;
-import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.companion.Agenda;
 import dev.tranche.core.companion.Entry.Kind;
 import dev.tranche.core.companion.Visit;
@@ -18,14 +17,12 @@ import dev.tranche.core.machine.Pace;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Macro;
 import dev.tranche.core.plan.LayerSettings;
-import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import java.io.IOException;
-import java.math.BigDecimal;
 import java.nio.file.Files;
 import java.time.Duration;
 import java.time.Instant;
@@ -77,17 +74,12 @@ class CompanionPageTest extends BrowserTest {
 
     /** Dark, Light from 2.4 mm, Zinc from 4.0. */
     private PlanState threeColours(String name) {
-        if (shelf.all().size() < 3) {
-            shelf.add(new Spool(
-                    new SpoolId(0), "Zinc", Material.PLA, Srgb.parse("#A5402D"), 1.24, BigDecimal.TEN, 210, 205, 500));
-        }
         PlanState plan = plan(name);
         LayerSettings layers = LayerSettings.COMMON;
         return plans.editAll(plan.id(), plan.edition(), "three colours", c -> c.on(bench())
                 .with(c.colours()
                         .startAt(Height.ofMillimetres(2.4), shelf.all().get(1).id(), layers.on(Height.ofMillimetres(5)))
-                        .startAt(
-                                Height.ofMillimetres(4), shelf.all().get(2).id(), layers.on(Height.ofMillimetres(5)))));
+                        .startAt(Height.ofMillimetres(4), zinc().id(), layers.on(Height.ofMillimetres(5)))));
     }
 
     private PlanState started(String name) {
@@ -243,10 +235,10 @@ class CompanionPageTest extends BrowserTest {
         browser.see("#ledger .grounds", "measured at ");
         // And the last spool is in the nozzle.
         browser.open("/plans/" + plan.id() + "/print");
-        browser.see("#holds", shelf.all().get(2).name() + " was in the nozzle last");
+        browser.see("#holds", zinc().name() + " was in the nozzle last");
         browser.open("/printers/" + printer + "/rack");
         assertThat(browser.find("#in-nozzle").getDomProperty("value"))
-                .isEqualTo(Long.toString(shelf.all().get(2).id().value()));
+                .isEqualTo(Long.toString(zinc().id().value()));
         browser.choose("#in-nozzle", "not known");
         browser.until(() -> browser.find("#in-nozzle").getDomProperty("value").isEmpty());
         browser.open("/plans/" + plan.id() + "/print");

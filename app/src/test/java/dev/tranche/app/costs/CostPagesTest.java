@@ -8,10 +8,8 @@ import dev.tranche.app.settings.DayTime;
 import dev.tranche.app.settings.Settings;
 import dev.tranche.app.storage.Restored;
 import dev.tranche.app.support.BrowserTest;
-import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Shapes;
-import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
@@ -20,7 +18,6 @@ import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import java.io.IOException;
-import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -66,20 +63,6 @@ class CostPagesTest extends BrowserTest {
         return shelf.all().get(place);
     }
 
-    private SpoolId third() {
-        return shelf.add(new Spool(
-                        new SpoolId(0),
-                        "Third",
-                        Material.PLA,
-                        Srgb.parse("#AA3355"),
-                        1.24,
-                        BigDecimal.valueOf(20),
-                        210,
-                        205,
-                        900))
-                .id();
-    }
-
     private Ordering ordering(PlanState plan) {
         return plans.get(plan.id()).content().colours().ordering();
     }
@@ -123,7 +106,7 @@ class CostPagesTest extends BrowserTest {
     @Test
     void one_action_takes_the_best_numbering() {
         PlanState plan = halves("numbering");
-        SpoolId third = third();
+        SpoolId third = zinc().id();
         plan = plans.edit(
                 plan.id(),
                 plan.edition(),

@@ -10,11 +10,9 @@ import dev.tranche.app.run.Setup;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
-import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.coupon.Coupon.Kind;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
-import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.MeasuredPurge;
@@ -23,7 +21,6 @@ import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import java.io.IOException;
-import java.math.BigDecimal;
 import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -48,13 +45,9 @@ class CouponPageTest extends BrowserTest {
 
     @BeforeEach
     void threeSpools() {
-        if (shelf.all().size() < 3) {
-            shelf.add(new Spool(
-                    new SpoolId(0), "Zinc", Material.PLA, Srgb.parse("#A5402D"), 1.24, BigDecimal.TEN, 210, 205, 500));
-        }
         dark = shelf.all().get(0).id();
         light = shelf.all().get(1).id();
-        third = shelf.all().get(2).id();
+        third = zinc().id();
     }
 
     /** What is measured here changes no other test's printer. */

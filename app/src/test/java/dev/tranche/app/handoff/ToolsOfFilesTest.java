@@ -7,6 +7,7 @@ import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.handoff.StopTable;
+import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Height;
 import java.io.IOException;
@@ -42,7 +43,7 @@ class ToolsOfFilesTest extends BrowserTest {
     }
 
     private PlanState mossAndBone(String name) {
-        SpoolId base = shelf.add(named(shelf.all().get(0), "Moss")).id();
+        SpoolId base = shelf.add(named(shelf.all().get(0), "Moss of the file")).id();
         SpoolId letters = shelf.add(named(shelf.all().get(0), "Bone")).id();
         PlanState plan = plan(name);
         // The first spool is recoloured away, as most people do first.
@@ -150,11 +151,11 @@ class ToolsOfFilesTest extends BrowserTest {
         browser.open("/plans/" + plan.id() + "/hand-off");
         byte[] original = twoTools();
         give("#gcode-file", file("two.gcode", original));
-        browser.see(".tools", "Moss");
+        browser.see(".tools", "Moss of the file");
         List<String> rows = browser.all(".tools tbody tr").stream()
                 .map(row -> row.getText().replace('\n', ' '))
                 .toList();
-        assertThat(rows.get(0)).startsWith("T0").contains("layers 1–12", "Moss");
+        assertThat(rows.get(0)).startsWith("T0").contains("layers 1–12", "Moss of the file");
         assertThat(rows.get(1)).startsWith("T1").contains("layers 13–25", "Bone");
 
         browser.click("#write-swaps");
@@ -193,5 +194,29 @@ class ToolsOfFilesTest extends BrowserTest {
         browser.click("#mend-other-layers");
         browser.see(".file-facts", "Its layers are the plan's, one for one");
         assertThat(plans.get(plan.id()).undo()).contains("take the file's layers");
+    }
+
+    @Test
+    void a_plan_follows_a_file_that_was_coloured_when_it_was_sliced_with_spools_that_are_there() throws IOException {
+        PlanState plan = plan("coloured when sliced");
+        Spool zinc = zinc();
+        List<Spool> others = shelf.all().stream()
+                .filter(s -> !s.equals(shelf.all().get(0)) && !s.equals(zinc))
+                .toList();
+        others.forEach(s -> shelf.remove(s.id()));
+        try {
+            browser.open("/plans/" + plan.id() + "/hand-off");
+            give("#gcode-file", file("two.gcode", twoTools()));
+            browser.see("#mend-tool-without-spool", "Plan it as the file prints, T1 as Zinc");
+            browser.click("#mend-tool-without-spool");
+            browser.until(() -> browser.find("#write-swaps").isEnabled());
+            assertThat(plans.get(plan.id()).content().colours().starts().list())
+                    .extracting(s -> s.wished().toString() + " " + s.spool().value())
+                    .containsExactly(
+                            "0.00 " + shelf.all().get(0).id().value(),
+                            "2.40 " + zinc.id().value());
+        } finally {
+            others.forEach(s -> shelf.restore(s.id()));
+        }
     }
 }

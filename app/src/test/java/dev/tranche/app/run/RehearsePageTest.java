@@ -6,19 +6,14 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
-import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.plan.LayerSettings;
-import dev.tranche.core.plan.Material;
-import dev.tranche.core.plan.Spool;
-import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.units.Height;
 import java.io.BufferedReader;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStreamReader;
-import java.math.BigDecimal;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -45,12 +40,8 @@ class RehearsePageTest extends BrowserTest {
     @LocalServerPort
     private int port;
 
-    /** Dark, Light from 2.4 mm, Brick from 4.0, with its sliced file. */
+    /** Dark, Light from 2.4 mm, Zinc from 4.0, with its sliced file. */
     private PlanState threeColours(String name) throws IOException {
-        if (shelf.all().size() < 3) {
-            shelf.add(new Spool(
-                    new SpoolId(0), "Zinc", Material.PLA, Srgb.parse("#A5402D"), 1.24, BigDecimal.TEN, 210, 205, 500));
-        }
         PlanState plan = plan(name);
         LayerSettings layers = LayerSettings.COMMON;
         plans.editAll(
@@ -59,8 +50,7 @@ class RehearsePageTest extends BrowserTest {
                 "three colours",
                 c -> c.with(c.colours()
                         .startAt(Height.ofMillimetres(2.4), shelf.all().get(1).id(), layers.on(Height.ofMillimetres(5)))
-                        .startAt(
-                                Height.ofMillimetres(4), shelf.all().get(2).id(), layers.on(Height.ofMillimetres(5)))));
+                        .startAt(Height.ofMillimetres(4), zinc().id(), layers.on(Height.ofMillimetres(5)))));
         byte[] gcode = sliced(new SmallGcode()).bytes();
         String hash = files.keep(new ByteArrayInputStream(gcode), DataSize.ofMegabytes(1))
                 .hash();

@@ -7,17 +7,21 @@ import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.FileStore;
+import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.purge.PurgeSettings;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.math.BigDecimal;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -106,6 +110,23 @@ public abstract class OnePlanTest {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+    }
+
+    /** The shelf's third spool, a brick red, for plans that need one more than it begins with. */
+    protected Spool zinc() {
+        return shelf.all().stream()
+                .filter(s -> s.name().equals("Zinc"))
+                .findFirst()
+                .orElseGet(() -> shelf.add(new Spool(
+                        new SpoolId(0),
+                        "Zinc",
+                        Material.PLA,
+                        Srgb.parse("#A5402D"),
+                        1.24,
+                        BigDecimal.TEN,
+                        210,
+                        205,
+                        500)));
     }
 
     /** A spool as another is, under a name of its own. */

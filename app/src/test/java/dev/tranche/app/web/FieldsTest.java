@@ -48,7 +48,7 @@ class FieldsTest extends BrowserTest {
 
     /** A nameplate in two colours, the second from 2.4 mm up, with its desk open. */
     private PlanState twoColours(String name) {
-        third();
+        zinc();
         PlanState plan = plan(name);
         Spool second = shelf.all().get(1);
         plan = plans.edit(
@@ -59,14 +59,6 @@ class FieldsTest extends BrowserTest {
         browser.open("/plans/" + plan.id());
         browser.find("#height-1");
         return plan;
-    }
-
-    /** A spool that no plan here begins with. */
-    private Spool third() {
-        return shelf.all().stream()
-                .filter(s -> s.name().equals("Third"))
-                .findFirst()
-                .orElseGet(() -> shelf.add(named(shelf.all().get(0), "Third")));
     }
 
     private String value(String css) {
@@ -102,7 +94,7 @@ class FieldsTest extends BrowserTest {
         twoColours("all of the shelf");
         // A nozzle with one input blends nothing, and is offered none.
         assertThat(browser.all("#paints")).isEmpty();
-        browser.choose("#spool-1", "Third");
+        browser.choose("#spool-1", "Zinc");
         seeUndo("recolour");
         browser.script("document.getElementById('spool-0').dispatchEvent(new Event('pointerover', {bubbles: true}))");
         assertThat(new Select(browser.find("#spool-0")).getOptions())
@@ -151,7 +143,7 @@ class FieldsTest extends BrowserTest {
         browser.until(() -> browser.find("#refused").isDisplayed());
         String said = browser.text("#refused");
         browser.click(".stratum-list select");
-        browser.choose("#spool-1", third().name());
+        browser.choose("#spool-1", zinc().name());
         seeUndo("recolour");
         assertThat(value("#height-1")).isEqualTo("99");
         assertThat(browser.find("#height-1").getDomAttribute("aria-invalid")).isEqualTo("true");
@@ -207,7 +199,7 @@ class FieldsTest extends BrowserTest {
         fill("#height-1", "3");
         browser.press(Keys.TAB);
         browser.see("#notice", "1 change is kept here");
-        browser.choose("#spool-0", third().name());
+        browser.choose("#spool-0", zinc().name());
         browser.see("#notice", "2 changes are kept here");
         assertThat(value("#height-1")).isEqualTo("3");
         network(0, false);
@@ -219,7 +211,7 @@ class FieldsTest extends BrowserTest {
                         .list()
                         .get(0)
                         .spool()
-                        .equals(third().id()));
+                        .equals(zinc().id()));
         assertThat(value("#height-1")).isEqualTo("3.00");
     }
 
@@ -230,7 +222,7 @@ class FieldsTest extends BrowserTest {
                 + " && document.getElementById('content').getAttribute('aria-busy') === 'true') window.sawBusy++; })"
                 + ".observe(document.getElementById('content'), { attributes: true, attributeFilter: ['aria-busy'] })");
         answersTake(600);
-        browser.choose("#spool-0", third().name());
+        browser.choose("#spool-0", zinc().name());
         browser.until(() -> ((Long) browser.script("return window.sawBusy")) > 0);
         browser.until(() -> !browser.find("#busy").isDisplayed());
     }
@@ -246,7 +238,7 @@ class FieldsTest extends BrowserTest {
                 .isEqualTo("summary false");
 
         browser.script("document.getElementById('spool-1').focus()");
-        browser.choose("#spool-1", third().name());
+        browser.choose("#spool-1", zinc().name());
         seeUndo("recolour");
         assertThat(focused()).isEqualTo("spool-1");
 
