@@ -192,7 +192,7 @@ final class FileRules {
         return betweenLayers && open
                 ? finding.mendedBy(new Fix(
                         rows.size() == 1 ? "Plan a swap at it" : "Plan a swap at each",
-                        plan -> AsSliced.turning(facts.match().orElseThrow(), plan, above, facts.spare())))
+                        plan -> AsSliced.turning(facts.grid(), plan, above, facts.spare())))
                 : finding;
     }
 

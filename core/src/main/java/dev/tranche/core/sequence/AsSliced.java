@@ -2,18 +2,21 @@ package dev.tranche.core.sequence;
 
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
+import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Starts;
 import dev.tranche.core.sequence.ToolTable.Tool;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Iterator;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -24,7 +27,11 @@ import java.util.stream.Stream;
  * @param plan with the colours of the file
  * @param added the spools that the plan did not print with, by the numbers of their tools
  */
-public record AsSliced(ColourPlan plan, Map<Integer, SpoolId> added) {
+public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
+    public AsSliced {
+        added = Collections.unmodifiableSortedMap(new TreeMap<>(added));
+    }
+
     /**
      * The colours of a file that changes tools between layers.
      *
@@ -35,29 +42,24 @@ public record AsSliced(ColourPlan plan, Map<Integer, SpoolId> added) {
      */
     public static Optional<AsSliced> of(GridMatch match, ColourPlan plan, ToolTable tools, List<SpoolId> spare) {
         Optional<List<Integer>> numbers = byLayer(match);
-        if (numbers.isEmpty() || !isByHeight(plan)) {
+        boolean inTurn = tools.tools().stream().anyMatch(t -> t.turns().size() > 1);
+        if (numbers.isEmpty() || inTurn || !isByHeight(plan)) {
             return Optional.empty();
         }
-        Map<Integer, SpoolId> spools = new TreeMap<>();
-        Map<Integer, SpoolId> added = new LinkedHashMap<>();
+        Map<Integer, SpoolId> spools = new HashMap<>();
+        SortedMap<Integer, SpoolId> added = new TreeMap<>();
         Iterator<SpoolId> more = spare.iterator();
         for (Tool tool : tools.tools()) {
-            if (tool.first() == 0) {
-                continue;
-            }
-            if (tool.turns().size() > 1 || (tool.turns().isEmpty() && !more.hasNext())) {
-                return Optional.empty();
-            }
-            if (tool.turns().isEmpty()) {
+            Optional<SpoolId> known = tool.spool(tool.first());
+            if (known.isEmpty() && numbers.get().contains(tool.number()) && more.hasNext()) {
                 added.put(tool.number(), more.next());
             }
-            spools.put(
-                    tool.number(),
-                    tool.turns().isEmpty()
-                            ? added.get(tool.number())
-                            : tool.turns().get(0).spool());
+            spools.put(tool.number(), known.orElse(added.get(tool.number())));
         }
         List<SpoolId> layers = numbers.get().stream().map(spools::get).toList();
+        if (layers.contains(null)) {
+            return Optional.empty();
+        }
         Set<SpoolId> lettered = new HashSet<>(plan.palette());
         lettered.addAll(layers);
         return starts(layers) > Starts.MOST || lettered.size() > ColourPlan.MOST_SPOOLS
@@ -72,17 +74,17 @@ public record AsSliced(ColourPlan plan, Map<Integer, SpoolId> added) {
      * @param above the layers, from 2
      * @param spare spools that take turns with the plan's own; not empty
      */
-    public static ColourPlan turning(GridMatch match, ColourPlan plan, Set<Integer> above, List<SpoolId> spare) {
+    public static ColourPlan turning(LayerGrid grid, ColourPlan plan, Set<Integer> above, List<SpoolId> spare) {
         List<SpoolId> turns = Stream.concat(Stream.of(plan.starts().get(0).spool()), spare.stream())
                 .limit(ColourPlan.MOST_SPOOLS)
                 .toList();
         List<SpoolId> layers = new ArrayList<>();
         int turn = 0;
-        for (int layer = 1; layer <= match.grid().count(); layer++) {
+        for (int layer = 1; layer <= grid.count(); layer++) {
             turn += above.contains(layer) ? 1 : 0;
             layers.add(turns.get(turn % turns.size()));
         }
-        return plan.layered(layers, match.grid());
+        return plan.layered(layers, grid);
     }
 
     /** Whether each layer of the plan has one colour, wherever the model has what. */
