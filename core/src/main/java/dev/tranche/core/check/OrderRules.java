@@ -1,6 +1,8 @@
 package dev.tranche.core.check;
 
+import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plan.SpoolId;
@@ -205,7 +207,17 @@ final class OrderRules {
 
     /** Who has coloured the print in a slicing program need not do it again. */
     private static Finding asSliced(PlanFacts facts, ToolTable tools, Finding finding) {
-        return AsSliced.of(facts.match().orElseThrow(), facts.plan(), tools, facts.spare())
+        GridMatch match = facts.match().orElseThrow();
+        return AsSliced.byHeight(match, facts.plan(), tools, facts.spare())
+                .or(() -> AsSliced.byPart(
+                        match,
+                        facts.colouring().model(),
+                        facts.fit().map(Fit::copies).orElse(List.of()),
+                        facts.printer().lineWidth(),
+                        facts.partNames(),
+                        facts.plan(),
+                        tools,
+                        facts.spare()))
                 .map(sliced -> finding.mendedBy(new Fix(
                         sliced.added().entrySet().stream()
                                 .map(a -> Words.format(

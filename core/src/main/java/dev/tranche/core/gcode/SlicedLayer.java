@@ -13,7 +13,7 @@ import org.locationtech.jts.geom.Envelope;
  * @param z of the nozzle, which rides at the top of the layer
  * @param stints of the tools in their order; together from this layer's first line of plastic to the next layer's
  * @param extent of its plastic, mm
- * @param lines the largest of its lines, the largest first; the walls of what is printed are among them
+ * @param lines the largest lines of each tool, the largest first; the walls of what is printed are among them
  * @param door where something may be put in before this layer; empty where it begins without a travel
  */
 public record SlicedLayer(Height z, List<Stint> stints, Envelope extent, List<Line> lines, Optional<Door> door) {
@@ -25,11 +25,12 @@ public record SlicedLayer(Height z, List<Stint> stints, Envelope extent, List<Li
     /**
      * Plastic laid without a travel, as a wall is.
      *
+     * @param tool that began it, from 0
      * @param extent of its middle, mm
      * @param extruded mm of filament
      * @param length mm
      */
-    public record Line(Envelope extent, double extruded, double length) {
+    public record Line(int tool, Envelope extent, double extruded, double length) {
         /**
          * How wide it lies, mm: a rectangle with round ends whose area is what was fed for each mm (common practice).
          *

@@ -34,9 +34,11 @@ public final class Survey {
     /** A month, s. */
     private static final double LONGEST_PAUSE = 30 * 86_400.0;
 
-    /** Of one layer that are kept. */
+    /** Of one tool on one layer that are kept, and {@code MOST_LINES_OF_ALL} whatever the tools. */
     private static final int MOST_LINES = 8;
-    /** Of the first {@value #FIRST_RUNS} of them, so that all copies are found. */
+
+    private static final int MOST_LINES_OF_ALL = 64;
+    /** Of the first {@value #FIRST_RUNS} layers, so that all copies are found. */
     private static final int MOST_FIRST_LINES = 512;
 
     private static final int FIRST_RUNS = 12;
@@ -134,12 +136,13 @@ public final class Survey {
         /** The largest first. */
         final List<Line> lines = new ArrayList<>();
 
-        final int mostLines;
+        /** Of one tool. */
+        final int most;
 
-        Run(int micrometres, Optional<Door> door, int mostLines) {
+        Run(int micrometres, Optional<Door> door, int most) {
             this.micrometres = micrometres;
             this.door = door;
-            this.mostLines = mostLines;
+            this.most = most;
         }
 
         void add(Trace trace) {
@@ -152,17 +155,30 @@ public final class Survey {
             while (at > 0 && lines.get(at - 1).extent().getArea() < box.getArea()) {
                 at--;
             }
-            if (at < mostLines) {
-                lines.add(at, new Line(box, trace.extruded, trace.length));
-                if (lines.size() > mostLines) {
-                    lines.remove(mostLines);
+            int smallest = -1;
+            int before = 0;
+            for (int i = 0; i < lines.size(); i++) {
+                if (lines.get(i).tool() == trace.tool) {
+                    smallest = i;
+                    before++;
                 }
+            }
+            if (before == most) {
+                if (smallest < at) {
+                    return;
+                }
+                lines.remove(smallest);
+            }
+            lines.add(at, new Line(trace.tool, box, trace.extruded, trace.length));
+            if (lines.size() > Math.max(most, MOST_LINES_OF_ALL)) {
+                lines.remove(lines.size() - 1);
             }
         }
     }
 
     /** The line that is being drawn. */
     private static final class Trace {
+        int tool;
         double extruded;
         double length;
         double minX;
@@ -170,7 +186,8 @@ public final class Survey {
         double maxX;
         double maxY;
 
-        void begin(double x, double y) {
+        void begin(int by, double x, double y) {
+            tool = by;
             extruded = 0;
             length = 0;
             minX = x;
@@ -601,7 +618,7 @@ public final class Survey {
             stint.extruded += de;
             toolDoor = null;
             if (!drawing) {
-                trace.begin(c.x() - dx, c.y() - dy);
+                trace.begin(stint.tool, c.x() - dx, c.y() - dy);
                 drawing = true;
             }
             trace.include(c.x(), c.y());

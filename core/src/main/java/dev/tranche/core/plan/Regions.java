@@ -114,6 +114,11 @@ public record Regions(List<Region> list) {
         return stay.isEmpty() ? List.of() : List.of(region.of(new Shape.Parts(List.copyOf(stay))));
     }
 
+    /** Whether each of them colours all heights of parts. */
+    public boolean areWholeParts() {
+        return list.stream().allMatch(Regions::wholly);
+    }
+
     private static boolean wholly(Region region) {
         return region.shape() instanceof Shape.Parts && region.range().equals(Range.ALL);
     }

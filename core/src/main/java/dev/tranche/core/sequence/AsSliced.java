@@ -2,13 +2,19 @@ package dev.tranche.core.sequence;
 
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
+import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Starts;
 import dev.tranche.core.sequence.ToolTable.Tool;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Iterator;
@@ -18,11 +24,13 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
+import org.locationtech.jts.geom.Coordinate;
 
 /**
- * A plan by height as its sliced file prints it.
+ * A plan as its sliced file prints it.
  *
  * @param plan with the colours of the file
  * @param added the spools that the plan did not print with, by the numbers of their tools
@@ -40,32 +48,107 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
      * @return empty where plan or file has several colours on a layer, one tool stands for several spools, there are not
      *     spools enough, or the plan is such already
      */
-    public static Optional<AsSliced> of(GridMatch match, ColourPlan plan, ToolTable tools, List<SpoolId> spare) {
-        Optional<List<Integer>> numbers = byLayer(match);
-        boolean inTurn = tools.tools().stream().anyMatch(t -> t.turns().size() > 1);
-        if (numbers.isEmpty() || inTurn || !isByHeight(plan)) {
+    public static Optional<AsSliced> byHeight(GridMatch match, ColourPlan plan, ToolTable tools, List<SpoolId> spare) {
+        return byLayer(match)
+                .filter(numbers -> isByHeight(plan))
+                .flatMap(numbers -> Given.to(numbers, tools, spare)
+                        .filter(given -> starts(numbers) <= Starts.MOST && given.isLetteredIn(plan))
+                        .map(given -> new AsSliced(
+                                plan.layered(
+                                        numbers.stream()
+                                                .map(given.spools()::get)
+                                                .toList(),
+                                        match.grid()),
+                                given.added())))
+                .filter(a -> !a.plan().equals(plan));
+    }
+
+    /**
+     * The colours of a file that prints each part of the model with one tool.
+     *
+     * @param copies by how much the model is moved for each that the file prints, mm
+     * @param lineWidth mm
+     * @param names of the parts
+     * @param plan whose regions, if there are any, are of whole parts
+     * @return empty as of {@link #byHeight}, or where it is not told which tool prints which part
+     */
+    public static Optional<AsSliced> byPart(
+            GridMatch match,
+            CutModel model,
+            List<Coordinate> copies,
+            double lineWidth,
+            List<String> names,
+            ColourPlan plan,
+            ToolTable tools,
+            List<SpoolId> spare) {
+        if (!plan.mixed().isEmpty() || !plan.regions().areWholeParts()) {
             return Optional.empty();
         }
-        Map<Integer, SpoolId> spools = new HashMap<>();
-        SortedMap<Integer, SpoolId> added = new TreeMap<>();
-        Iterator<SpoolId> more = spare.iterator();
-        for (Tool tool : tools.tools()) {
-            Optional<SpoolId> known = tool.spool(tool.first());
-            if (known.isEmpty() && numbers.get().contains(tool.number()) && more.hasNext()) {
-                added.put(tool.number(), more.next());
+        return PartTools.of(match, model, copies, lineWidth)
+                .flatMap(parts -> Given.to(parts.tools().values(), tools, spare)
+                        .filter(given -> given.isLetteredIn(plan))
+                        .map(given -> new AsSliced(
+                                coloured(plan, match.grid(), parts, most(parts, tools), given, names), given.added())))
+                .filter(a -> !a.plan().equals(plan));
+    }
+
+    /** Of the tools of the parts the one that extrudes most. */
+    private static int most(PartTools parts, ToolTable tools) {
+        return tools.tools().stream()
+                .filter(t -> parts.tools().containsValue(t.number()))
+                .max(Comparator.comparingDouble(Tool::filament))
+                .orElseThrow()
+                .number();
+    }
+
+    private static ColourPlan coloured(
+            ColourPlan plan, LayerGrid grid, PartTools parts, int base, Given given, List<String> names) {
+        Regions regions = Regions.NONE;
+        for (int tool : new TreeSet<>(parts.tools().values())) {
+            Set<Integer> its = parts.of(tool);
+            if (tool != base) {
+                String first = names.get(Collections.min(its));
+                Regions before = regions;
+                String name = Words.free(
+                        its.size() == 1 ? first : first + " and others",
+                        Region.LONGEST_NAME,
+                        taken -> before.list().stream().anyMatch(r -> r.name().equals(taken)));
+                regions = before.colouring(its, name, given.spools().get(tool));
             }
-            spools.put(tool.number(), known.orElse(added.get(tool.number())));
         }
-        List<SpoolId> layers = numbers.get().stream().map(spools::get).toList();
-        if (layers.contains(null)) {
-            return Optional.empty();
+        return plan.with(Regions.NONE)
+                .layered(Collections.nCopies(grid.count(), given.spools().get(base)), grid)
+                .with(regions);
+    }
+
+    /** The spools that tools stand for, and which of them are {@code added} to those they stood for before. */
+    private record Given(Map<Integer, SpoolId> spools, SortedMap<Integer, SpoolId> added) {
+        static Optional<Given> to(Collection<Integer> numbers, ToolTable tools, List<SpoolId> spare) {
+            if (tools.tools().stream().anyMatch(t -> t.turns().size() > 1)) {
+                return Optional.empty();
+            }
+            Map<Integer, SpoolId> spools = new HashMap<>();
+            SortedMap<Integer, SpoolId> added = new TreeMap<>();
+            Iterator<SpoolId> more = spare.iterator();
+            for (int number : new TreeSet<>(numbers)) {
+                Optional<SpoolId> known = tools.spool(number, 1);
+                if (known.isEmpty() && !more.hasNext()) {
+                    return Optional.empty();
+                }
+                SpoolId spool = known.orElseGet(more::next);
+                spools.put(number, spool);
+                if (known.isEmpty()) {
+                    added.put(number, spool);
+                }
+            }
+            return Optional.of(new Given(spools, added));
         }
-        Set<SpoolId> lettered = new HashSet<>(plan.palette());
-        lettered.addAll(layers);
-        return starts(layers) > Starts.MOST || lettered.size() > ColourPlan.MOST_SPOOLS
-                ? Optional.empty()
-                : Optional.of(new AsSliced(plan.layered(layers, match.grid()), added))
-                        .filter(a -> !a.plan().equals(plan));
+
+        boolean isLetteredIn(ColourPlan plan) {
+            Set<SpoolId> lettered = new HashSet<>(plan.palette());
+            lettered.addAll(spools.values());
+            return lettered.size() <= ColourPlan.MOST_SPOOLS;
+        }
     }
 
     /**
@@ -92,7 +175,7 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
         return plan.regions().list().isEmpty() && plan.mixed().isEmpty();
     }
 
-    private static long starts(List<SpoolId> layers) {
+    private static long starts(List<Integer> layers) {
         return 1
                 + IntStream.range(1, layers.size())
                         .filter(i -> !layers.get(i).equals(layers.get(i - 1)))

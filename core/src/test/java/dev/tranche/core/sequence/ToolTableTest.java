@@ -9,6 +9,7 @@ import dev.tranche.core.check.Finding;
 import dev.tranche.core.check.Fix;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.plan.Outline;
@@ -163,6 +164,73 @@ class ToolTableTest {
         bench.plan = fix.colours().apply(bench.plan);
         assertThat(bench.plan.starts().get(1).wished()).isEqualTo(Height.ofMillimetres(1.4));
         assertThat(bench.findings()).noneMatch(f -> f.severity() == Severity.STOP);
+    }
+
+    /** A tile with an inlay of 8 by 8 mm, 1 mm out of its middle, from bed to top. */
+    private static Bench inlaid() {
+        Bench bench = new Bench();
+        bench.mesh = new Shapes().box(0, 0, 0, 20, 20, 3).mesh();
+        bench.grid = bench.plan.layers().on(bench.mesh.height());
+        bench.body = Optional.of(
+                new Body(List.of(bench.mesh, new Shapes().box(5, 6, 0, 8, 8, 3).mesh()), 0));
+        return bench;
+    }
+
+    /** Walls half a line of 0.4 mm inside what they are round, and that of the pocket half a line outside the inlay. */
+    private static SmallGcode inlaid(int layers, String tile, String inlay, double... copies) {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= layers; layer++) {
+            gcode.line(tile).rise(0.2 * layer);
+            for (double x : copies) {
+                gcode.outline(x + 0.2, 90.2, 19.6, 19.6, 0.04).outline(x + 4.8, 95.8, 8.4, 8.4, 0.04);
+            }
+            gcode.line(inlay);
+            for (double x : copies) {
+                gcode.outline(x + 5.2, 96.2, 7.6, 7.6, 0.04);
+            }
+        }
+        return gcode;
+    }
+
+    @Test
+    void parts_that_were_given_tools_when_slicing_are_planned_in_their_colours() {
+        for (double[] copies : new double[][] {{90}, {60, 90, 120}}) {
+            Bench bench = inlaid().start(2, Spools.SKY).sliced(inlaid(15, "T0", "T2", copies));
+            Fix fix = bench.found("file-colours-differ").fix().orElseThrow();
+            bench.plan = fix.colours().apply(bench.plan);
+            assertThat(bench.plan.tranches(bench.grid)).hasSize(1);
+            Region inlay = bench.plan.regions().list().get(0);
+            assertThat(inlay.shape()).isEqualTo(new Shape.Parts(List.of(1)));
+            assertThat(inlay.name()).isEqualTo("part 2");
+            assertThat(table(bench).spool(2, 1)).contains(inlay.spool());
+            assertThat(table(bench).others()).isEmpty();
+        }
+    }
+
+    @Test
+    void parts_get_spools_of_the_shelf_for_tools_that_stand_for_none() {
+        Bench bench = inlaid().sliced(inlaid(15, "T0", "T1", 90));
+        Fix fix = bench.found("tool-without-spool").fix().orElseThrow();
+        assertThat(fix.label()).isEqualTo("Plan it as the file prints, T1 as Chalk");
+        bench.plan = fix.colours().apply(bench.plan);
+        assertThat(table(bench).spool(0, 1)).contains(Spools.SOOT.id());
+        assertThat(bench.plan.regions().list()).extracting(Region::spool).containsExactly(Spools.CHALK.id());
+        assertThat(bench.findings()).noneMatch(f -> f.severity() == Severity.STOP);
+    }
+
+    @Test
+    void parts_that_several_tools_print_are_left_to_the_owner() {
+        Bench bench = inlaid().sliced(inlaid(15, "T0", "T0", 90).line("T1").dab(20, 20));
+        assertThat(bench.found("tool-without-spool").fix()).isEmpty();
+        SmallGcode changing = inlaid(7, "T0", "T1", 90);
+        for (int layer = 8; layer <= 15; layer++) {
+            changing.line("T1")
+                    .rise(0.2 * layer)
+                    .outline(90.2, 90.2, 19.6, 19.6, 0.04)
+                    .line("T0")
+                    .outline(95.2, 96.2, 7.6, 7.6, 0.04);
+        }
+        assertThat(inlaid().sliced(changing).found("tool-without-spool").fix()).isEmpty();
     }
 
     @Test

@@ -1,0 +1,153 @@
+package dev.tranche.core.sequence;
+
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.SlicedLayer.Line;
+import dev.tranche.core.gcode.SlicedLayer.Stint;
+import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.layer.CutModel;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+
+/**
+ * Which tool of a sliced file prints each part of a model.
+ *
+ * <p>The wall of a part lies half a line inside it on all sides, so that its extent tells whose wall it is: that round a
+ * pocket for the part lies half a line outside.
+ *
+ * @param tools by the numbers of the parts, from 0
+ */
+record PartTools(SortedMap<Integer, Integer> tools) {
+    /** More parts than people colour one by one. */
+    private static final int MOST = 1_000;
+    /** A wall lies no deeper inside its part than so many widths of a line, though the first layer is drawn in. */
+    private static final double DEEPEST = 2;
+    /** Nor does it reach beyond by more, mm, which is what rounding does. */
+    private static final double ROUNDED = 0.05;
+    /** Of the walls of a part, by the areas within, its tool prints at least so many. */
+    private static final double MOST_OF_IT = 0.9;
+
+    PartTools {
+        tools = Collections.unmodifiableSortedMap(new TreeMap<>(tools));
+    }
+
+    /** A piece of a part on a layer. */
+    private record Island(int part, Envelope extent) {}
+
+    /**
+     * @param copies by how much the model is moved for each that the file prints, mm
+     * @param lineWidth mm
+     * @return empty where a part's walls are not found, or are of several tools, or its tool rests on one of its layers
+     */
+    static Optional<PartTools> of(GridMatch match, CutModel model, List<Coordinate> copies, double lineWidth) {
+        List<Integer> parts = IntStream.range(0, model.solids().size())
+                .filter(i -> !model.hidden().contains(i))
+                .boxed()
+                .toList();
+        if (parts.size() < 2 || parts.size() > MOST) {
+            return Optional.empty();
+        }
+        Map<Integer, Map<Integer, Double>> walls = new HashMap<>();
+        for (int layer = 1; layer <= match.grid().count(); layer++) {
+            count(match.layer(layer).lines(), islands(model, parts, layer), copies, lineWidth, walls);
+        }
+        SortedMap<Integer, Integer> tools = new TreeMap<>();
+        for (int part : parts) {
+            Map<Integer, Double> by = walls.getOrDefault(part, Map.of());
+            double all = by.values().stream().mapToDouble(a -> a).sum();
+            by.forEach((tool, area) -> {
+                if (area >= MOST_OF_IT * all) {
+                    tools.put(part, tool);
+                }
+            });
+        }
+        return Optional.of(new PartTools(tools))
+                .filter(t -> t.tools().keySet().containsAll(parts))
+                .filter(t -> t.isPrintedBy(match, model));
+    }
+
+    /** By their western ends. */
+    private static List<Island> islands(CutModel model, List<Integer> parts, int layer) {
+        List<Island> islands = new ArrayList<>();
+        for (int part : parts) {
+            Areas.polygons(model.section(part, layer).outline())
+                    .forEach(p -> islands.add(new Island(part, p.getEnvelopeInternal())));
+        }
+        islands.sort(Comparator.comparingDouble(i -> i.extent().getMinX()));
+        return islands;
+    }
+
+    /** A wall that could be of several parts tells nothing. */
+    private static void count(
+            List<Line> lines,
+            List<Island> islands,
+            List<Coordinate> copies,
+            double lineWidth,
+            Map<Integer, Map<Integer, Double>> walls) {
+        double[] west = islands.stream().mapToDouble(i -> i.extent().getMinX()).toArray();
+        for (Line line : lines) {
+            for (Coordinate copy : copies) {
+                Envelope wall = line.extent();
+                int first = firstFrom(west, wall.getMinX() - copy.x - DEEPEST * lineWidth);
+                List<Island> round = new ArrayList<>();
+                for (int i = first; i < west.length && west[i] <= wall.getMinX() - copy.x + ROUNDED; i++) {
+                    if (isRound(islands.get(i).extent(), wall, copy, DEEPEST * lineWidth)) {
+                        round.add(islands.get(i));
+                    }
+                }
+                if (round.stream().map(Island::part).distinct().count() == 1) {
+                    walls.computeIfAbsent(round.get(0).part(), p -> new HashMap<>())
+                            .merge(line.tool(), round.get(0).extent().getArea(), Double::sum);
+                }
+            }
+        }
+    }
+
+    private static int firstFrom(double[] rising, double from) {
+        int at = Arrays.binarySearch(rising, from);
+        int first = at < 0 ? -at - 1 : at;
+        while (first > 0 && rising[first - 1] == from) {
+            first--;
+        }
+        return first;
+    }
+
+    private static boolean isRound(Envelope island, Envelope wall, Coordinate copy, double deepest) {
+        return isInset(wall.getMinX() - copy.x - island.getMinX(), deepest)
+                && isInset(island.getMaxX() - wall.getMaxX() + copy.x, deepest)
+                && isInset(wall.getMinY() - copy.y - island.getMinY(), deepest)
+                && isInset(island.getMaxY() - wall.getMaxY() + copy.y, deepest);
+    }
+
+    private static boolean isInset(double by, double deepest) {
+        return by >= -ROUNDED && by <= deepest;
+    }
+
+    /** Whether on every layer each part's tool prints. */
+    private boolean isPrintedBy(GridMatch match, CutModel model) {
+        return IntStream.rangeClosed(1, match.grid().count()).allMatch(layer -> {
+            Set<Integer> printing =
+                    match.layer(layer).stints().stream().map(Stint::tool).collect(Collectors.toSet());
+            return tools.entrySet().stream()
+                    .filter(t -> !model.section(t.getKey(), layer).outline().isEmpty())
+                    .allMatch(t -> printing.contains(t.getValue()));
+        });
+    }
+
+    /** The parts that a tool prints. */
+    Set<Integer> of(int tool) {
+        return tools.keySet().stream().filter(p -> tools.get(p) == tool).collect(Collectors.toSet());
+    }
+}
