@@ -32,6 +32,7 @@ class HandOffPage {
     String show(String id, Model model) {
         return pages.show(id, "hand-off", model, work -> {
             model.addAttribute("stops", work.obstacles());
+            model.addAttribute("warnings", work.warningsOfTheFile());
             model.addAttribute("accepted", gcode.accepted(work));
             model.addAttribute("preview", gcode.preview(work));
             model.addAttribute("tools", tools.of(work));

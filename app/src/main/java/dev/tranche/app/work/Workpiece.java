@@ -2,6 +2,7 @@ package dev.tranche.app.work;
 
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.printers.Workshop.Machine;
+import dev.tranche.core.check.Concern;
 import dev.tranche.core.check.Finding;
 import dev.tranche.core.estimate.BasePrint;
 import dev.tranche.core.estimate.Estimator;
@@ -127,6 +128,13 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
     /** Findings with which nothing is handed off. */
     public List<Finding> obstacles() {
         return findings().stream().filter(f -> f.severity() == Severity.STOP).toList();
+    }
+
+    /** Findings about the sliced file to be read before it is handed off, with which it may be. */
+    public List<Finding> warningsOfTheFile() {
+        return told().stream()
+                .filter(f -> f.concern() == Concern.FILE && f.severity() == Severity.WARN && !f.accepted())
+                .toList();
     }
 
     /** Findings to be read: neither put aside nor such as say the same on every plan. */

@@ -95,6 +95,13 @@ class ToolsOfFilesTest extends BrowserTest {
         takeItsStopForTheSwap();
         browser.click("#write-swaps");
 
+        // What is to be known of it stands beside the button, which can be pressed.
+        browser.choose("#stop-0", "leave it: stop twice");
+        browser.see("#file-warnings", "The G-code keeps 1 stop of its own beside the plan's");
+        assertThat(browser.find("#write-swaps").isEnabled()).isTrue();
+        browser.choose("#stop-0", "it is that stop: add nothing");
+        browser.until(() -> browser.all("#file-warnings").isEmpty());
+
         give("#gcode-file", browser.download("said-with-swaps.gcode"));
         browser.see(".file-facts h3", "said-with-swaps.gcode");
         assertThat(plans.get(plan.id()).gcode().orElseThrow().said().stops())
