@@ -176,24 +176,27 @@ final class FileRules {
                                 .acceptedBy("Leave them all and stop there too")));
     }
 
-    /** Who has set stops in a slicing program had a colour in mind for each. */
+    /** Who has set stops in a slicing program had a colour in mind for each; for those elsewhere than between layers, something else. */
     private static Finding swappingThere(PlanFacts facts, List<StopTable.Row> rows, Finding finding) {
-        Set<Integer> above = rows.stream().map(StopTable.Row::layer).collect(Collectors.toSet());
-        boolean betweenLayers = rows.stream()
-                .allMatch(r -> !r.within()
-                        && r.meets().isEmpty()
+        Set<Integer> above = rows.stream()
+                .filter(r -> !r.within()
                         && r.layer() > 1
-                        && r.layer() <= facts.grid().count());
-        boolean open = facts.plan().starts().size() == 1
+                        && r.layer() <= facts.grid().count())
+                .map(StopTable.Row::layer)
+                .collect(Collectors.toSet());
+        boolean open = rows.stream().allMatch(r -> r.meets().isEmpty())
+                && facts.plan().starts().size() == 1
                 && AsSliced.isByHeight(facts.plan())
-                && rows.size() < Starts.MOST
+                && above.size() < Starts.MOST
                 && facts.tools().isEmpty()
                 && !facts.spare().isEmpty();
-        return betweenLayers && open
-                ? finding.mendedBy(new Fix(
-                        rows.size() == 1 ? "Plan a swap at it" : "Plan a swap at each",
-                        plan -> AsSliced.turning(facts.grid(), plan, above, facts.spare())))
-                : finding;
+        return above.isEmpty() || !open
+                ? finding
+                : finding.mendedBy(new Fix(
+                        rows.size() == 1
+                                ? "Plan a swap at it"
+                                : "Plan a swap at each" + (above.size() < rows.size() ? " between layers" : ""),
+                        plan -> AsSliced.turning(facts.grid(), plan, above, facts.spare())));
     }
 
     private static Stream<Finding> left(List<StopTable.Row> rows) {

@@ -98,6 +98,23 @@ class StopTableTest {
     }
 
     @Test
+    void a_stop_inside_a_layer_is_no_swap_by_height_and_hinders_none() {
+        SmallGcode halting = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            halting.line(layer == 8 ? "M600" : "; nothing").layers(0.2 * layer);
+            if (layer == 4) {
+                halting.line("M0 ; lay the nut in").dab(100, 100);
+            }
+        }
+        Bench bench = new Bench().sliced(halting);
+        Fix fix = bench.found("stops-in-file").fix().orElseThrow();
+        assertThat(fix.label()).isEqualTo("Plan a swap at each between layers");
+        bench.plan = fix.colours().apply(bench.plan);
+        assertThat(bench.ledger().swaps()).extracting(Swap::layer).containsExactly(8);
+        assertThat(bench.found("stops-in-file").sentence()).contains("M0 ; lay the nut in");
+    }
+
+    @Test
     void where_a_stop_is_the_swap_nothing_is_added() throws IOException {
         byte[] original = stopping("M600", "; nothing").bytes();
         Bench bench = choosing(new Bench().start(2, Spools.CHALK).sliced(original), Choice.ADOPT, 0);
