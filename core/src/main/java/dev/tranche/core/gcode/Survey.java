@@ -34,10 +34,12 @@ public final class Survey {
     /** A month, s. */
     private static final double LONGEST_PAUSE = 30 * 86_400.0;
 
-    /** Of one tool on one layer that are kept, and {@code MOST_LINES_OF_ALL} whatever the tools. */
+    /** Of one layer that are kept. */
     private static final int MOST_LINES = 8;
+    /** Of one tool, where tools are chosen: so that all its parts are found; and {@code MOST_LINES_OF_ALL} of all. */
+    private static final int MOST_LINES_OF_TOOL = 32;
 
-    private static final int MOST_LINES_OF_ALL = 64;
+    private static final int MOST_LINES_OF_ALL = 96;
     /** Of the first {@value #FIRST_RUNS} layers, so that all copies are found. */
     private static final int MOST_FIRST_LINES = 512;
 
@@ -673,7 +675,8 @@ public final class Survey {
                 ? Optional.empty()
                 : Optional.ofNullable(door).map(d -> d.leadingTo(since(doorFrom), warmingSince(doorWarmed)));
         lift();
-        run = new Run(z, here, runs.size() < FIRST_RUNS ? MOST_FIRST_LINES : MOST_LINES);
+        int most = tool < 0 ? MOST_LINES : MOST_LINES_OF_TOOL;
+        run = new Run(z, here, runs.size() < FIRST_RUNS ? MOST_FIRST_LINES : most);
         runs.add(run);
         beginStint();
     }

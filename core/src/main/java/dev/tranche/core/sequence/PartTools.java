@@ -30,8 +30,8 @@ import org.locationtech.jts.geom.Envelope;
  * @param tools by the numbers of the parts, from 0
  */
 record PartTools(SortedMap<Integer, Integer> tools) {
-    /** More parts than people colour one by one. */
-    private static final int MOST = 1_000;
+    /** So many sections of parts are looked at while somebody waits. */
+    private static final long MOST = 200_000;
     /** A wall lies no deeper inside its part than so many widths of a line, though the first layer is drawn in. */
     private static final double DEEPEST = 2;
     /** Nor does it reach beyond by more, mm, which is what rounding does. */
@@ -56,7 +56,7 @@ record PartTools(SortedMap<Integer, Integer> tools) {
                 .filter(i -> !model.hidden().contains(i))
                 .boxed()
                 .toList();
-        if (parts.size() < 2 || parts.size() > MOST) {
+        if (parts.size() < 2 || (long) parts.size() * match.grid().count() > MOST) {
             return Optional.empty();
         }
         Map<Integer, Map<Integer, Double>> walls = new HashMap<>();

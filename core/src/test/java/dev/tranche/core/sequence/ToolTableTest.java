@@ -10,6 +10,8 @@ import dev.tranche.core.check.Fix;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Body;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Prism;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.plan.Outline;
@@ -21,12 +23,17 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.units.Height;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Polygon;
 
 /** Files of 15 layers of 0.2 mm, whose tools stand for the spools of a plan. */
 class ToolTableTest {
@@ -216,6 +223,43 @@ class ToolTableTest {
         assertThat(table(bench).spool(0, 1)).contains(Spools.SOOT.id());
         assertThat(bench.plan.regions().list()).extracting(Region::spool).containsExactly(Spools.CHALK.id());
         assertThat(bench.findings()).noneMatch(f -> f.severity() == Severity.STOP);
+    }
+
+    private static MultiPolygon box(double x, double y, double width, double depth) {
+        GeometryFactory factory = new GeometryFactory();
+        return factory.createMultiPolygon(
+                new Polygon[] {(Polygon) factory.toGeometry(new Envelope(x, x + width, y, y + depth))});
+    }
+
+    @Test
+    void parts_that_begin_high_up_and_are_many_are_found_all_the_same() {
+        int layers = 30;
+        Bench bench = inlaid();
+        bench.mesh = new Shapes().box(0, 0, 0, 20, 20, 0.2 * layers).mesh();
+        bench.grid = bench.plan.layers().on(bench.mesh.height());
+        List<Mesh> solids = new ArrayList<>(List.of(bench.mesh));
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= layers; layer++) {
+            gcode.line("T0").rise(0.2 * layer);
+            for (double inside : new double[] {0.2, 0.6}) {
+                gcode.outline(90 + inside, 90 + inside, 20 - 2 * inside, 20 - 2 * inside, 0.04);
+            }
+            for (int row = 0; layer > 20 && row < 12; row++) {
+                gcode.line("T1").outline(92.2, 91.7 + 1.5 * row, 15.6 - row, 0.6, 0.04);
+            }
+        }
+        for (int row = 0; row < 12; row++) {
+            solids.addAll(Prism.of(
+                    box(2, 1.5 + 1.5 * row, 16 - row, 1), Height.ofMillimetres(4), Height.ofMillimetres(0.2 * layers)));
+        }
+        bench.body = Optional.of(new Body(solids, 0));
+        bench.sliced(gcode);
+        bench.plan =
+                bench.found("tool-without-spool").fix().orElseThrow().colours().apply(bench.plan);
+        Region rows = bench.plan.regions().list().get(0);
+        assertThat(((Shape.Parts) rows.shape()).numbers()).hasSize(12);
+        assertThat(rows.name()).isEqualTo("part 2 and others");
+        assertThat(table(bench).others()).isEmpty();
     }
 
     @Test
