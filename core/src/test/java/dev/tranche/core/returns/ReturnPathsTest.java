@@ -18,6 +18,7 @@ import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spools;
+import dev.tranche.core.plate.Footprint;
 import dev.tranche.core.plate.Plate;
 import dev.tranche.core.plate.Spot;
 import dev.tranche.core.plate.TowerStand;
@@ -26,10 +27,12 @@ import dev.tranche.core.purge.PurgePlace.SmallTower;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.units.Volume;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.GeometryFactory;
 
 /** The tile of the bench stands in the middle of 220 × 220 mm with its raised step in another colour, and the nozzle waits at 5, 5. */
 class ReturnPathsTest {
@@ -102,6 +105,81 @@ class ReturnPathsTest {
                 .isGreaterThanOrEqualTo(2 - 1e-6));
     }
 
+    /** The same tower at another place. */
+    private static TowerStand at(Bench bench, TowerStand tower, Spot spot) {
+        return TowerStand.at(
+                spot,
+                Footprint.rectangle(tower.width(), tower.depth()),
+                true,
+                bench.facts().layout(),
+                2,
+                bench.printer.bed());
+    }
+
+    @Test
+    void on_the_way_a_tower_stands_as_near_to_the_print_as_there_is_room() {
+        // The way leads along the diagonal, from 5, 5 to the step at 105, 105.
+        Bench bench = lettered();
+        bench.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));
+        TowerStand tower = paths(bench).tower().orElseThrow();
+        assertThat(tower.spot().x()).isCloseTo(tower.spot().y(), within(0.5));
+        for (double nearer = tower.spot().x() + 3; nearer <= 105; nearer += 0.5) {
+            for (double turn : new double[] {0, 90, 135}) {
+                assertThat(at(bench, tower, new Spot(nearer, nearer, turn)).stands())
+                        .as("%s, turned by %s", nearer, turn)
+                        .isFalse();
+            }
+        }
+    }
+
+    @Test
+    void a_tower_that_is_found_a_place_lies_beside_nobody_who_waits() {
+        // The nearer the print, the less room between it and the nozzle that waits at 5, 5.
+        for (double middle = 24; middle <= 48; middle += 4) {
+            Bench bench = lettered();
+            bench.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));
+            bench.plate = Optional.of(new Plate(1, 2, List.of(new Spot(middle, middle, 0)), Optional.empty()));
+            TowerStand tower = paths(bench).tower().orElseThrow();
+            assertThat(tower.stands()).isTrue();
+            assertThat(tower.outline().distance(new GeometryFactory().createPoint(new Coordinate(5, 5))))
+                    .as("print at %s", middle)
+                    .isGreaterThan(3);
+        }
+    }
+
+    @Test
+    void what_would_help_is_offered_the_best_first_and_nothing_that_would_not() {
+        Bench bench = copies(12);
+        bench.purge = PurgeSettings.USUAL.into(new PurgePlace.OnTower(30));
+        List<Spot> spots = bench.facts().layout().spots();
+        for (Spot far : List.of(new Spot(180, 180, 0), new Spot(180, 30, 0), new Spot(30, 180, 0))) {
+            bench.plate = Optional.of(new Plate(12, 2, spots, Optional.of(far)));
+            int bad = paths(bench).unclean().size();
+            List<Cure> cures = bench.facts().cures();
+            assertThat(cures).isNotEmpty().allMatch(c -> c.left() < bad);
+            assertThat(cures).isSortedAccordingTo(Comparator.comparingInt(Cure::left));
+            Spot moved = cures.stream()
+                    .filter(c -> c.label().startsWith("Move the tower"))
+                    .findFirst()
+                    .orElseThrow()
+                    .plate()
+                    .apply(bench.plate.get())
+                    .tower()
+                    .orElseThrow();
+            assertThat(cures)
+                    .extracting(c -> c.label().replace(".5", "½"))
+                    .contains("Move the tower to X %s Y %s%s"
+                            .formatted(
+                                    halves(moved.x()),
+                                    halves(moved.y()),
+                                    moved.turn() == 0 ? "" : ", turned by %.0f°".formatted(moved.turn())));
+        }
+    }
+
+    private static String halves(double mm) {
+        return (int) mm + (mm == Math.rint(mm) ? "" : "½");
+    }
+
     @Test
     void a_tower_out_of_the_way_is_named_and_one_press_after_another_leaves_no_path() {
         Bench bench = copies(12);
@@ -124,13 +202,30 @@ class ReturnPathsTest {
         bench.plate = Optional.of(new Plate(1, 2, List.of(new Spot(110, 110, 0)), Optional.of(beside)));
         assertThat(paths(bench).unclean()).hasSize(1);
         List<Cure> cures = bench.facts().cures();
-        assertThat(cures).extracting(Cure::label).anyMatch(l -> l.startsWith("Make the tower"));
+        assertThat(cures).extracting(Cure::label).anyMatch(l -> l.matches("Make the tower \\d+ mm wide"));
         for (Cure cure : cures) {
             Bench cured = lettered();
             cured.purge = cure.purge().apply(bench.purge);
             cured.plate = Optional.of(cure.plate().apply(bench.plate.get()));
             assertThat(paths(cured).unclean()).as(cure.label()).hasSize(cure.left());
         }
+    }
+
+    @Test
+    void a_tower_beside_the_way_is_turned_until_a_corner_of_it_is_met() {
+        // 20 × 10 mm and 10.18 mm beside the diagonal. As it stands its corner reaches 10.61 mm towards it, and is
+        // crossed
+        // for 0.9 mm, which wipes nothing; so it is turned by 90°. Turned by 105° it reaches 11.16 mm and is crossed
+        // for 2.3.
+        Bench bench = lettered();
+        bench.purge = PurgeSettings.USUAL.into(new PurgePlace.Bin(Optional.of(new SmallTower(20, new Volume(40)))));
+        bench.plate = Optional.of(new Plate(1, 2, List.of(new Spot(110, 110, 0)), Optional.of(new Spot(50, 35.6, 0))));
+        Cure turned = bench.facts().cures().stream()
+                .filter(c -> c.label().startsWith("Turn"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(turned.label()).isEqualTo("Turn the tower to 105°");
+        assertThat(turned.plate().apply(bench.plate.get()).tower()).contains(new Spot(50, 35.6, 105));
     }
 
     @Test
