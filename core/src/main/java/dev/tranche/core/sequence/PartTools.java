@@ -10,6 +10,7 @@ import java.util.Arrays;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -36,7 +37,7 @@ record PartTools(SortedMap<Integer, Integer> tools) {
     private static final double DEEPEST = 2;
     /** Nor does it reach beyond by more, mm, which is what rounding does. */
     private static final double ROUNDED = 0.05;
-    /** Of the walls of a part, by the areas within, its tool prints at least so many. */
+    /** Of the walls of a part, by the areas within, its tool prints at least so many, and on as many of its layers. */
     private static final double MOST_OF_IT = 0.9;
 
     PartTools {
@@ -49,7 +50,7 @@ record PartTools(SortedMap<Integer, Integer> tools) {
     /**
      * @param copies by how much the model is moved for each that the file prints, mm
      * @param lineWidth mm
-     * @return empty where a part's walls are not found, or are of several tools, or its tool rests on one of its layers
+     * @return empty where a part's walls are not found, or are of several tools, or its tool rests on many of its layers
      */
     static Optional<PartTools> of(GridMatch match, CutModel model, List<Coordinate> copies, double lineWidth) {
         List<Integer> parts = IntStream.range(0, model.solids().size())
@@ -135,14 +136,20 @@ record PartTools(SortedMap<Integer, Integer> tools) {
         return by >= -ROUNDED && by <= deepest;
     }
 
-    /** Whether on every layer each part's tool prints. */
+    /** Whether each part's tool prints on most of its layers: what is thinner than a line, no tool prints. */
     private boolean isPrintedBy(GridMatch match, CutModel model) {
-        return IntStream.rangeClosed(1, match.grid().count()).allMatch(layer -> {
-            Set<Integer> printing =
-                    match.layer(layer).stints().stream().map(Stint::tool).collect(Collectors.toSet());
-            return tools.entrySet().stream()
-                    .filter(t -> !model.section(t.getKey(), layer).outline().isEmpty())
-                    .allMatch(t -> printing.contains(t.getValue()));
+        Map<Integer, Set<Integer>> layers = new HashMap<>();
+        for (int layer = 1; layer <= match.grid().count(); layer++) {
+            for (Stint stint : match.layer(layer).stints()) {
+                layers.computeIfAbsent(stint.tool(), t -> new HashSet<>()).add(layer);
+            }
+        }
+        return tools.entrySet().stream().allMatch(t -> {
+            List<Integer> its = IntStream.rangeClosed(1, match.grid().count())
+                    .filter(layer -> !model.section(t.getKey(), layer).outline().isEmpty())
+                    .boxed()
+                    .toList();
+            return its.stream().filter(layers.get(t.getValue())::contains).count() >= MOST_OF_IT * its.size();
         });
     }
 

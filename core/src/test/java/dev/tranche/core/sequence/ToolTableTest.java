@@ -275,6 +275,15 @@ class ToolTableTest {
                     .outline(95.2, 96.2, 7.6, 7.6, 0.04);
         }
         assertThat(inlaid().sliced(changing).found("tool-without-spool").fix()).isEmpty();
+        // Higher up the inlay is drawn without a wall round it, by whoever is there.
+        SmallGcode resting = inlaid(9, "T0", "T1", 90).line("T0");
+        for (int layer = 10; layer <= 15; layer++) {
+            resting.rise(0.2 * layer)
+                    .outline(90.2, 90.2, 19.6, 19.6, 0.04)
+                    .outline(95.2, 96.2, 3.6, 7.6, 0.04)
+                    .outline(99.2, 96.2, 3.6, 7.6, 0.04);
+        }
+        assertThat(inlaid().sliced(resting).found("tool-without-spool").fix()).isEmpty();
     }
 
     @Test
