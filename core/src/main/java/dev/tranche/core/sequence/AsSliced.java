@@ -86,10 +86,21 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
         }
         return PartTools.of(match, model, copies, lineWidth)
                 .flatMap(parts -> Given.to(parts.tools().values(), tools, spare)
-                        .filter(given -> given.isLetteredIn(plan))
+                        .filter(given -> given.isLetteredIn(plan) && !isColoured(plan, parts, given))
                         .map(given -> new AsSliced(
-                                coloured(plan, match.grid(), parts, most(parts, tools), given, names), given.added())))
-                .filter(a -> !a.plan().equals(plan));
+                                coloured(plan, match.grid(), parts, most(parts, tools), given, names), given.added())));
+    }
+
+    /** Whether each part has its colour, by whatever regions. */
+    private static boolean isColoured(ColourPlan plan, PartTools parts, Given given) {
+        return plan.starts().size() == 1
+                && parts.tools().entrySet().stream().allMatch(t -> {
+                    int region = plan.regions().ofPart(t.getKey());
+                    SpoolId now = region < 0
+                            ? plan.starts().get(0).spool()
+                            : plan.regions().get(region).spool();
+                    return now.equals(given.spools().get(t.getValue()));
+                });
     }
 
     /** Of the tools of the parts the one that extrudes most. */
