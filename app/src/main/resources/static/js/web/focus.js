@@ -6,6 +6,11 @@ import { nearest, placeOf, standingAt } from "./places.js";
 const FOLDS = "details.step, details.told, details[data-stays]";
 const ways = "a[href], button:not(:disabled), input:not(:disabled):not([type=hidden]), select:not(:disabled), textarea:not(:disabled), summary, [tabindex='0']";
 
+// So many that can be pressed after the one in hand, and before it, are remembered, for when it is gone; what is disabled
+// now may come to life. Fields are none of them: in one, keys would write.
+const NEIGHBOURS = 12;
+const pressed = "a[href], button, summary";
+
 let named = null;
 let hand = null;
 let open = [];
@@ -22,7 +27,10 @@ document.addEventListener("htmx:beforeSwap", (event) => {
   if (target.contains(active) && active !== document.body) {
     const fold = active.closest("details.step");
     const list = active.closest("li[id], tr[id]")?.parentElement ?? active.closest("ol, ul, tbody");
-    hand = { place: placeOf(active), disabled: active.id === "undo" ? "redo" : active.id === "redo" ? "undo" : null, fold: placeOf(fold), list: placeOf(list), row: list ? [...list.children].findIndex((row) => row.contains(active)) : -1 };
+    const all = [...target.querySelectorAll(pressed)];
+    const at = all.indexOf(active);
+    const beside = at < 0 ? [] : [...all.slice(at + 1, at + 1 + NEIGHBOURS), ...all.slice(Math.max(0, at - NEIGHBOURS), at).reverse()];
+    hand = { place: placeOf(active), beside: beside.map(placeOf), disabled: active.id === "undo" ? "redo" : active.id === "redo" ? "undo" : null, fold: placeOf(fold), list: placeOf(list), row: list ? [...list.children].findIndex((row) => row.contains(active)) : -1 };
   }
   open = [...target.querySelectorAll(FOLDS)].filter((one) => one.open && (!one.matches("details.step") || one.contains(active))).map(placeOf);
 });
@@ -31,7 +39,7 @@ function back() {
   const rowOf = (list) => list?.children[Math.min(hand.row, list.children.length - 1)];
   const control = nearest(hand.place);
   const row = rowOf(standingAt(hand.list));
-  const one = [control, row?.querySelector(ways), standingAt({ id: hand.disabled ?? "" }), standingAt(hand.fold)?.querySelector("summary")]
+  const one = [control, row?.querySelector(ways), standingAt({ id: hand.disabled ?? "" }), standingAt(hand.fold)?.querySelector("summary"), ...hand.beside.map(standingAt)]
     .find((elt) => elt && !elt.disabled && elt.getClientRects().length);
   one?.focus({ preventScroll: true });
   return Boolean(one);

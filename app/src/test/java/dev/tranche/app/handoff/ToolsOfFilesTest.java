@@ -129,6 +129,8 @@ class ToolsOfFilesTest extends BrowserTest {
         browser.see("main", "On layer 1 the G-code prints something 20.0 mm wide and 20.0 mm deep");
         browser.click("#accept-another-model");
         browser.until(() -> browser.find("#write-swaps").isEnabled());
+        // What was pressed is gone; the hand is at what comes next.
+        browser.until(() -> "write-swaps".equals(browser.script("return document.activeElement.id")));
         assertThat(plans.get(plan.id()).gcode().orElseThrow().said().accepted())
                 .singleElement()
                 .asString()
