@@ -211,11 +211,10 @@ final class OrderRules {
         return AsSliced.byHeight(match, facts.plan(), tools, facts.spare())
                 .or(() -> AsSliced.byPart(
                         match,
-                        facts.colouring().model(),
+                        facts.colouring(),
                         facts.fit().map(Fit::copies).orElse(List.of()),
                         facts.printer().lineWidth(),
                         facts.partNames(),
-                        facts.plan(),
                         tools,
                         facts.spare()))
                 .map(sliced -> finding.mendedBy(new Fix(

@@ -2,9 +2,9 @@ package dev.tranche.core.sequence;
 
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
-import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.SpoolId;
@@ -66,25 +66,26 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
     /**
      * The colours of a file that prints each part of the model with one tool.
      *
+     * @param colouring of the plan and its model
      * @param copies by how much the model is moved for each that the file prints, mm
      * @param lineWidth mm
      * @param names of the parts
-     * @param plan whose regions, if there are any, are of whole parts
-     * @return empty as of {@link #byHeight}, or where it is not told which tool prints which part
+     * @return empty as of {@link #byHeight}, where the plan has regions that are not of whole parts, or where it is not told
+     *     which tool prints which part
      */
     public static Optional<AsSliced> byPart(
             GridMatch match,
-            CutModel model,
+            Colouring colouring,
             List<Coordinate> copies,
             double lineWidth,
             List<String> names,
-            ColourPlan plan,
             ToolTable tools,
             List<SpoolId> spare) {
+        ColourPlan plan = colouring.plan();
         if (!plan.mixed().isEmpty() || !plan.regions().areWholeParts()) {
             return Optional.empty();
         }
-        return PartTools.of(match, model, copies, lineWidth)
+        return PartTools.of(match, colouring.model(), copies, lineWidth)
                 .flatMap(parts -> Given.to(parts.tools().values(), tools, spare)
                         .filter(given -> given.isLetteredIn(plan) && !isColoured(plan, parts, given))
                         .map(given -> new AsSliced(

@@ -6,13 +6,12 @@ import dev.tranche.core.gcode.SlicedLayer.Stint;
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.layer.CutModel;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collections;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
@@ -80,49 +79,39 @@ record PartTools(SortedMap<Integer, Integer> tools) {
     }
 
     /** By their western ends. */
-    private static List<Island> islands(CutModel model, List<Integer> parts, int layer) {
-        List<Island> islands = new ArrayList<>();
+    private static NavigableMap<Double, List<Island>> islands(CutModel model, List<Integer> parts, int layer) {
+        NavigableMap<Double, List<Island>> islands = new TreeMap<>();
         for (int part : parts) {
             Areas.polygons(model.section(part, layer).outline())
-                    .forEach(p -> islands.add(new Island(part, p.getEnvelopeInternal())));
+                    .map(p -> new Island(part, p.getEnvelopeInternal()))
+                    .forEach(i -> islands.computeIfAbsent(i.extent().getMinX(), west -> new ArrayList<>())
+                            .add(i));
         }
-        islands.sort(Comparator.comparingDouble(i -> i.extent().getMinX()));
         return islands;
     }
 
     /** A wall that could be of several parts tells nothing. */
     private static void count(
             List<Line> lines,
-            List<Island> islands,
+            NavigableMap<Double, List<Island>> islands,
             List<Coordinate> copies,
             double lineWidth,
             Map<Integer, Map<Integer, Double>> walls) {
-        double[] west = islands.stream().mapToDouble(i -> i.extent().getMinX()).toArray();
+        double deepest = DEEPEST * lineWidth;
         for (Line line : lines) {
+            Envelope wall = line.extent();
             for (Coordinate copy : copies) {
-                Envelope wall = line.extent();
-                int first = firstFrom(west, wall.getMinX() - copy.x - DEEPEST * lineWidth);
-                List<Island> round = new ArrayList<>();
-                for (int i = first; i < west.length && west[i] <= wall.getMinX() - copy.x + ROUNDED; i++) {
-                    if (isRound(islands.get(i).extent(), wall, copy, DEEPEST * lineWidth)) {
-                        round.add(islands.get(i));
-                    }
-                }
+                double west = wall.getMinX() - copy.x;
+                List<Island> round = islands.subMap(west - deepest, true, west + ROUNDED, true).values().stream()
+                        .flatMap(List::stream)
+                        .filter(i -> isRound(i.extent(), wall, copy, deepest))
+                        .toList();
                 if (round.stream().map(Island::part).distinct().count() == 1) {
                     walls.computeIfAbsent(round.get(0).part(), p -> new HashMap<>())
                             .merge(line.tool(), round.get(0).extent().getArea(), Double::sum);
                 }
             }
         }
-    }
-
-    private static int firstFrom(double[] rising, double from) {
-        int at = Arrays.binarySearch(rising, from);
-        int first = at < 0 ? -at - 1 : at;
-        while (first > 0 && rising[first - 1] == from) {
-            first--;
-        }
-        return first;
     }
 
     private static boolean isRound(Envelope island, Envelope wall, Coordinate copy, double deepest) {

@@ -213,10 +213,9 @@ class ReturnPathsTest {
 
     @Test
     void a_tower_beside_the_way_is_turned_until_a_corner_of_it_is_met() {
-        // 20 × 10 mm and 10.18 mm beside the diagonal. As it stands its corner reaches 10.61 mm towards it, and is
-        // crossed
-        // for 0.9 mm, which wipes nothing; so it is turned by 90°. Turned by 105° it reaches 11.16 mm and is crossed
-        // for 2.3.
+        // 20 × 10 mm and 10.18 mm beside the diagonal. As it stands its corner reaches 10.61 mm towards it: crossed for
+        // 0.9 mm, which wipes nothing; so it is when turned by 90°. Turned by 105° it reaches 11.16 mm, crossed for
+        // 2.3.
         Bench bench = lettered();
         bench.purge = PurgeSettings.USUAL.into(new PurgePlace.Bin(Optional.of(new SmallTower(20, new Volume(40)))));
         bench.plate = Optional.of(new Plate(1, 2, List.of(new Spot(110, 110, 0)), Optional.of(new Spot(50, 35.6, 0))));
