@@ -2,6 +2,9 @@ package dev.tranche.core.check;
 
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.SlicedLayer;
+import dev.tranche.core.gcode.SlicedLayer.Line;
+import dev.tranche.core.gcode.SlicedLayer.Stint;
 import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Ordering.Rule;
@@ -12,14 +15,18 @@ import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.ToolTable;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.locationtech.jts.geom.Envelope;
 
 /** Rules on the order in which colours are printed. */
 final class OrderRules {
     private static final int MANY = 10;
+    /** Of what a tool extrudes, as far as lines are told from retractions. */
+    private static final double ALL = 0.99;
 
     private OrderRules() {}
 
@@ -162,32 +169,8 @@ final class OrderRules {
                                     without.get().number())));
         }
         if (!tools.others().isEmpty()) {
-            int layer = tools.others().get(0);
             return asSliced(
-                    facts,
-                    tools,
-                    Finding.of(
-                                    tools.agrees() ? Severity.WARN : Severity.STOP,
-                                    "file-colours-differ",
-                                    Words.format(
-                                            "On layer %d the G-code prints %s and the plan has %s%s; slice it again, or say at the hand-off which spool each tool stands for.",
-                                            layer,
-                                            labels(facts, printed(facts, tools, layer)),
-                                            labels(
-                                                    facts,
-                                                    facts.colouring()
-                                                            .layer(layer)
-                                                            .spools()),
-                                            tools.others().size() == 1
-                                                    ? ""
-                                                    : ", and so on "
-                                                            + Words.count(
-                                                                    tools.others()
-                                                                                    .size()
-                                                                            - 1,
-                                                                    "other layer")))
-                            .at(layer)
-                            .acceptedBy("Print it in the file's colours"));
+                    facts, tools, differing(facts, tools).at(tools.others().get(0)));
         }
         return Finding.of(
                 Severity.NOTE,
@@ -203,6 +186,75 @@ final class OrderRules {
                                                 .map(turn -> facts.label(turn.spool()))
                                                 .collect(Collectors.joining(", then ")))
                                 .collect(Collectors.joining(", "))));
+    }
+
+    private static Finding differing(PlanFacts facts, ToolTable tools) {
+        int layer = tools.others().get(0);
+        int more = tools.others().size() - 1;
+        Set<SpoolId> printed = new HashSet<>(printed(facts, tools, layer));
+        Set<SpoolId> planned = Set.copyOf(facts.colouring().layer(layer).spools());
+        if (tools.others().stream().allMatch(l -> differsBesideTheModel(facts, tools, l))) {
+            printed.removeAll(planned);
+            return Finding.of(
+                            Severity.WARN,
+                            "file-colours-differ",
+                            Words.format(
+                                    "On layer %d%s the G-code prints %s beside the model, as a skirt or a tower of its own, and each time is a swap that colours nothing; slice it without, unless you want them.",
+                                    layer,
+                                    more == 0 ? "" : " and " + Words.count(more, "other layer"),
+                                    labels(facts, printed)))
+                    .acceptedBy("Print that as well");
+        }
+        return Finding.of(
+                        tools.agrees() ? Severity.WARN : Severity.STOP,
+                        "file-colours-differ",
+                        Words.format(
+                                "On layer %d the G-code prints %s and the plan has %s%s; slice it again, or say at the hand-off which spool each tool stands for.",
+                                layer,
+                                labels(facts, printed),
+                                labels(facts, planned),
+                                more == 0 ? "" : ", and so on " + Words.count(more, "other layer")))
+                .acceptedBy("Print it in the file's colours");
+    }
+
+    /** Whether the file prints what the plan has on a layer, and with other tools nothing that lies in the model. */
+    private static boolean differsBesideTheModel(PlanFacts facts, ToolTable tools, int number) {
+        Set<SpoolId> planned = Set.copyOf(facts.colouring().layer(number).spools());
+        SlicedLayer layer = facts.match().orElseThrow().layer(number);
+        List<Stint> extra = layer.stints().stream()
+                .filter(s ->
+                        tools.spool(s.tool(), number).filter(planned::contains).isEmpty())
+                .toList();
+        Set<Integer> extras = extra.stream().map(Stint::tool).collect(Collectors.toSet());
+        List<Line> lines =
+                layer.lines().stream().filter(l -> extras.contains(l.tool())).toList();
+        double known = lines.stream().mapToDouble(Line::extruded).sum();
+        List<Envelope> copies = copies(facts, number);
+        return printed(facts, tools, number).containsAll(planned)
+                && !copies.isEmpty()
+                && known >= ALL * extra.stream().mapToDouble(Stint::extruded).sum()
+                && lines.stream().allMatch(l -> copies.stream()
+                        .allMatch(copy ->
+                                isBeside(l.extent(), copy, facts.printer().lineWidth())));
+    }
+
+    /** Where each copy lies on a layer; none where it is not known where they stand. */
+    private static List<Envelope> copies(PlanFacts facts, int layer) {
+        Envelope model = facts.sections().get(layer - 1).outline().getEnvelopeInternal();
+        return facts.fit().map(Fit::copies).orElse(List.of()).stream()
+                .map(by -> {
+                    Envelope copy = new Envelope(model);
+                    copy.translate(by.x, by.y);
+                    return copy;
+                })
+                .toList();
+    }
+
+    /** Apart from it, or round it as a skirt is. */
+    private static boolean isBeside(Envelope line, Envelope copy, double lineWidth) {
+        Envelope round = new Envelope(copy);
+        round.expandBy(lineWidth / 2);
+        return !line.intersects(copy) || line.contains(round);
     }
 
     /** Who has coloured the print in a slicing program need not do it again. */

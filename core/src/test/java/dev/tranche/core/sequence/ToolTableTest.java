@@ -269,6 +269,52 @@ class ToolTableTest {
     }
 
     @Test
+    void a_tower_or_skirt_of_the_file_changes_no_colour_of_the_print_and_stops_nobody() {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.line(layer <= 10 ? "T1" : "T0")
+                    .rise(0.2 * layer)
+                    .outline(20, 20, 12, 12, 0.04)
+                    .line(layer <= 10 ? "T0" : "T1")
+                    .outline(90.2, 90.2, 19.6, 19.6, 0.04);
+        }
+        Bench bench = new Bench().start(2, Spools.CHALK).sliced(gcode);
+        Finding tower = bench.found("file-colours-differ");
+        assertThat(tower.severity()).isEqualTo(Severity.WARN);
+        assertThat(tower.sentence())
+                .startsWith("On layer 1 and 14 other layers the G-code prints B Chalk beside the model")
+                .doesNotContain("which spool");
+        Bench skirted = new Bench()
+                .start(2, Spools.CHALK)
+                .sliced(new SmallGcode()
+                        .line("T1")
+                        .rise(0.2)
+                        .outline(85, 85, 30, 30, 0.04)
+                        .line("T0")
+                        .grid(0.2, 0.2, 10)
+                        .line("T1")
+                        .grid(2.2, 0.2, 5));
+        assertThat(skirted.found("file-colours-differ").sentence())
+                .startsWith("On layer 1 the G-code prints B Chalk beside the model");
+    }
+
+    @Test
+    void a_spot_in_the_model_is_no_tower() {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.line("T1").rise(0.2 * layer).outline(20, 20, 12, 12, 0.04);
+            if (layer == 15) {
+                gcode.dab(100, 100);
+            }
+            gcode.line("T0").outline(90.2, 90.2, 19.6, 19.6, 0.04);
+        }
+        Bench bench = inlaid();
+        bench.body = Optional.empty();
+        bench.start(2.8, Spools.CHALK).sliced(gcode);
+        assertThat(bench.found("file-colours-differ").sentence()).contains("which spool each tool stands for");
+    }
+
+    @Test
     void parts_that_several_tools_print_are_left_to_the_owner() {
         Bench bench = inlaid().sliced(inlaid(15, "T0", "T0", 90).line("T1").dab(20, 20));
         assertThat(bench.found("tool-without-spool").fix()).isEmpty();
