@@ -80,6 +80,11 @@ public record SlicedFile(
             return new Span(place.offset(), to);
         }
 
+        /** The same when it is known where the next plastic comes, in the layer with index {@code layer}. */
+        Stop until(long offset, int layer) {
+            return new Stop(text, place, to, new Span(gap.from(), offset), before, layer, ended, taken);
+        }
+
         /** Whether plastic comes before and after it. */
         public boolean interrupts(SlicedFile file) {
             return before >= 0 && after < file.layers().size();
