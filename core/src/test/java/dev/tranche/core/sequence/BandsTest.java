@@ -2,6 +2,8 @@ package dev.tranche.core.sequence;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.tranche.core.geometry.Body;
+import dev.tranche.core.geometry.Prism;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
@@ -21,6 +23,10 @@ import dev.tranche.core.units.Height;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Polygon;
 
 /** Bands in a block of 30 × 20 × 8 mm: 40 layers of 0.2 mm. */
 class BandsTest {
@@ -103,6 +109,41 @@ class BandsTest {
         Band band = orders.bands().list().get(0);
         assertThat(band.last()).isEqualTo(10);
         assertThat(Bands.spoolsOf(band, orders.banded())).containsExactly(B, A);
+        int[][] below = Rests.of(orders.colouring(), 0.45).below();
+        for (int layer = 1; layer <= 40; layer++) {
+            assertThat(below[layer - 1]).as("layer " + layer).containsExactly(layer == 6 ? 0b10 : 0, 0);
+        }
+    }
+
+    /** Two pieces of B side by side, and over the border between them a piece of A, 0.3 mm over each. */
+    @Test
+    void slivers_over_two_pieces_of_a_colour_hold_as_one() {
+        LayerGrid grid = LayerSettings.COMMON.on(Height.ofMillimetres(0.4));
+        for (double gap : new double[] {0, 0.2}) {
+            CutModel pieces = CutModel.of(
+                    new Body(
+                            List.of(
+                                    new Shapes().box(0, 0, 0, 10, 10, 0.2).mesh(),
+                                    new Shapes()
+                                            .box(10 + gap, 0, 0, 10, 10, 0.2)
+                                            .mesh(),
+                                    Prism.of(box(9.7, 10.3 + gap), Height.ofMillimetres(0.2), Height.ofMillimetres(0.4))
+                                            .get(0)),
+                            0),
+                    grid,
+                    Progress.UNHEARD);
+            ColourPlan plan = ColourPlan.of(LayerSettings.COMMON, A)
+                    .with(new Regions(List.of(new Region("both", new Shape.Parts(List.of(0, 1)), B, Range.ALL))));
+            Colouring colouring = Colouring.of(plan, pieces, 0.45, Progress.UNHEARD);
+            assertThat(Rests.of(colouring, 0.45).under(2, 1, new int[2]))
+                    .as("gap of " + gap)
+                    .containsExactly(gap == 0 ? 0b10 : 0, 0);
+        }
+    }
+
+    private static MultiPolygon box(double from, double to) {
+        GeometryFactory factory = new GeometryFactory();
+        return factory.createMultiPolygon(new Polygon[] {(Polygon) factory.toGeometry(new Envelope(from, to, 0, 10))});
     }
 
     @Test
@@ -144,6 +185,10 @@ class BandsTest {
         assertThat(orders.bands().list()).hasSize(1);
         assertThat(Bands.spoolsOf(orders.bands().list().get(0), orders.banded()))
                 .containsExactly(B, A);
+        Rests rests = Rests.of(orders.colouring(), 0.45);
+        assertThat(rests.under(7, 1, new int[2])).containsExactly(0b10, 0);
+        assertThat(rests.under(7, 3, new int[2])).as("from above the patch").containsOnly(0);
+        assertThat(rests.under(7, 1, new int[] {0b10, 0})).as("known already").containsOnly(0);
     }
 
     @Test

@@ -95,6 +95,36 @@ class ToolTableTest {
     }
 
     @Test
+    void a_tool_whose_spool_the_owner_said_takes_no_turns() {
+        for (Spool said : List.of(Spools.CHALK, Spools.BURGUNDY)) {
+            Bench bench = new Bench().start(1, Spools.CHALK).start(2, Spools.BURGUNDY);
+            bench.said = Said.NOTHING.tool(1, Optional.of(said.id()));
+            bench.sliced(byHeight(5, "T0", 10, "T1", 15, "T0"));
+            assertThat(table(bench).tools().get(1).turns()).containsExactly(new ToolTable.Turn(6, said.id()));
+            assertThat(table(bench).spool(0, 12)).contains(Spools.BURGUNDY.id());
+        }
+    }
+
+    @Test
+    void many_tools_in_any_order_are_told_apart() {
+        Bench bench = new Bench();
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            Spool spool = Spools.spool(20 + layer % 14, "Spool " + layer, "#808080");
+            bench.shelf.put(spool.id(), spool);
+            bench.plan = layer == 1
+                    ? bench.plan.recolour(0, spool.id())
+                    : bench.plan.startAt(Height.ofMillimetres(0.2 * (layer - 1)), spool.id(), bench.grid);
+            gcode.line("T" + (13 - layer % 14)).layers(0.2 * layer);
+        }
+        bench.sliced(gcode);
+        assertThat(table(bench).agrees()).isTrue();
+        assertThat(table(bench).tools())
+                .hasSize(14)
+                .allMatch(t -> t.spool(1).orElseThrow().value() == 33 - t.number());
+    }
+
+    @Test
     void side_by_side_the_larger_area_is_the_tool_that_lays_more() {
         Bench bench = new Bench();
         bench.region(new Region(
