@@ -17,6 +17,7 @@ import dev.tranche.core.machine.Printers;
 import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.Spools;
@@ -26,6 +27,7 @@ import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.sequence.Thing;
 import dev.tranche.core.speech.Severity;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -158,6 +160,27 @@ class OneAfterAnotherTest {
         assertThat(mixed.findings()).extracting(Finding::key).doesNotContain("head-hits");
         assertThat(mixed.orders().sequence()).extracting(t -> t.island()).hasSize(2);
         assertThat(mixed.orders().sequence().get(1).lastOnly()).isTrue();
+    }
+
+    @Test
+    void what_is_high_comes_last_though_it_would_go_on_with_the_loaded_spool() {
+        Bench bench = by(Rule.ONE_AFTER_ANOTHER, covers(45, 12));
+        List<Mesh> solids = new ArrayList<>(bench.body.orElseThrow().solids());
+        solids.set(1, new Shapes().box(65, 0, 0, 20, 20, 36).mesh());
+        bench.body = Optional.of(new Body(solids, 0));
+        bench.mesh = solids.get(1);
+        bench.grid = bench.plan.layers().on(bench.mesh.height());
+        // The high one and its low neighbour have one colour, the other two another.
+        bench.plan = bench.plan.with(Regions.NONE);
+        bench.region(new Region("two", new Shape.Parts(List.of(2, 3)), Spools.CHALK.id(), Range.ALL));
+        assertThat(bench.orders().sequence()).extracting(Thing::lastOnly).containsExactly(false, false, false, true);
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("head-hits");
+        // Begun with the two it is one swap; the high one never waits for its like.
+        assertThat(bench.orders().oneAfterAnother().orElseThrow().swaps()).hasSize(1);
+        // Its low neighbour of another colour than all: only then a swap more is paid for being last.
+        bench.region(new Region("neighbour", new Shape.Parts(List.of(0)), Spools.SKY.id(), Range.ALL))
+                .region(new Region("fourth", new Shape.Parts(List.of(3)), Spools.SOOT.id(), Range.ALL));
+        assertThat(bench.orders().sequence()).extracting(Thing::lastOnly).containsExactly(false, false, false, true);
     }
 
     @Test

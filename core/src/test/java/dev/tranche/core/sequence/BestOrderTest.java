@@ -197,6 +197,20 @@ class BestOrderTest {
     }
 
     @Test
+    void a_hundredth_of_a_cubic_millimetre_and_of_a_cent_decide_between_orders_and_then_swaps_do() {
+        List<SpoolId> two = List.of(new SpoolId(0), new SpoolId(1));
+        for (Aim aim : Aim.values()) {
+            SwapCosts costs = SwapCosts.of(
+                    two, aim, (out, in) -> out.value() == 0 ? new Toll(10.02, 0.0102) : new Toll(10.01, 0.0101));
+            assertThat(BestOrder.of(List.of(Stage.of(0b11)), costs).orders()).containsExactly(new int[] {1, 0});
+            SwapCosts free = SwapCosts.of(two, aim, (out, in) -> new Toll(0, 0));
+            assertThat(BestOrder.of(List.of(Stage.of(0b11), Stage.of(0b01)), free)
+                            .orders())
+                    .containsExactly(new int[] {1, 0}, new int[] {0});
+        }
+    }
+
+    @Test
     void least_purge_may_take_more_swaps() {
         // Straight from 0 to 2 needs 900, by way of 1 only 20: but 1 is not on the last layer.
         int[][] purge = {{0, 10, 900}, {900, 0, 10}, {10, 900, 0}};
