@@ -1,9 +1,6 @@
 package dev.tranche.core.check;
 
-import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
-import dev.tranche.core.gcode.SlicedLayer;
-import dev.tranche.core.gcode.SlicedLayer.Line;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
 import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.plan.Ordering;
@@ -12,6 +9,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plate.Things;
 import dev.tranche.core.sequence.AsSliced;
 import dev.tranche.core.sequence.Orders;
+import dev.tranche.core.sequence.Surroundings;
 import dev.tranche.core.sequence.ToolTable;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
@@ -20,13 +18,10 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.locationtech.jts.geom.Envelope;
 
 /** Rules on the order in which colours are printed. */
 final class OrderRules {
     private static final int MANY = 10;
-    /** Of what a tool extrudes, as far as lines are told from retractions. */
-    private static final double ALL = 0.99;
 
     private OrderRules() {}
 
@@ -193,7 +188,8 @@ final class OrderRules {
         int more = tools.others().size() - 1;
         Set<SpoolId> printed = new HashSet<>(printed(facts, tools, layer));
         Set<SpoolId> planned = Set.copyOf(facts.colouring().layer(layer).spools());
-        if (tools.others().stream().allMatch(l -> differsBesideTheModel(facts, tools, l))) {
+        Surroundings surroundings = surroundings(facts);
+        if (tools.others().stream().allMatch(l -> differsBesideTheModel(facts, surroundings, tools, l))) {
             printed.removeAll(planned);
             return Finding.of(
                             Severity.WARN,
@@ -218,57 +214,23 @@ final class OrderRules {
     }
 
     /** Whether the file prints what the plan has on a layer, and with other tools nothing that lies in the model. */
-    private static boolean differsBesideTheModel(PlanFacts facts, ToolTable tools, int number) {
-        Set<SpoolId> planned = Set.copyOf(facts.colouring().layer(number).spools());
-        SlicedLayer layer = facts.match().orElseThrow().layer(number);
-        List<Stint> extra = layer.stints().stream()
-                .filter(s ->
-                        tools.spool(s.tool(), number).filter(planned::contains).isEmpty())
-                .toList();
-        Set<Integer> extras = extra.stream().map(Stint::tool).collect(Collectors.toSet());
-        List<Line> lines =
-                layer.lines().stream().filter(l -> extras.contains(l.tool())).toList();
-        double known = lines.stream().mapToDouble(Line::extruded).sum();
-        List<Envelope> copies = copies(facts, number);
-        return printed(facts, tools, number).containsAll(planned)
-                && !copies.isEmpty()
-                && known >= ALL * extra.stream().mapToDouble(Stint::extruded).sum()
-                && lines.stream().allMatch(l -> copies.stream()
-                        .allMatch(copy ->
-                                isBeside(l.extent(), copy, facts.printer().lineWidth())));
-    }
-
-    /** Where each copy lies on a layer; none where it is not known where they stand. */
-    private static List<Envelope> copies(PlanFacts facts, int layer) {
-        Envelope model = facts.sections().get(layer - 1).outline().getEnvelopeInternal();
-        return facts.fit().map(Fit::copies).orElse(List.of()).stream()
-                .map(by -> {
-                    Envelope copy = new Envelope(model);
-                    copy.translate(by.x, by.y);
-                    return copy;
-                })
-                .toList();
-    }
-
-    /** Apart from it, or round it as a skirt is. */
-    private static boolean isBeside(Envelope line, Envelope copy, double lineWidth) {
-        Envelope round = new Envelope(copy);
-        round.expandBy(lineWidth / 2);
-        return !line.intersects(copy) || line.contains(round);
+    private static boolean differsBesideTheModel(
+            PlanFacts facts, Surroundings surroundings, ToolTable tools, int layer) {
+        Set<SpoolId> planned = Set.copyOf(facts.colouring().layer(layer).spools());
+        Set<Integer> beside = surroundings.toolsBeside(layer);
+        return printed(facts, tools, layer).containsAll(planned)
+                && facts.match().orElseThrow().layer(layer).stints().stream()
+                        .map(Stint::tool)
+                        .filter(t ->
+                                tools.spool(t, layer).filter(planned::contains).isEmpty())
+                        .allMatch(beside::contains);
     }
 
     /** Who has coloured the print in a slicing program need not do it again. */
     private static Finding asSliced(PlanFacts facts, ToolTable tools, Finding finding) {
-        GridMatch match = facts.match().orElseThrow();
-        return AsSliced.byHeight(match, facts.plan(), tools, facts.spare())
-                .or(() -> AsSliced.byPart(
-                        match,
-                        facts.colouring(),
-                        facts.fit().map(Fit::copies).orElse(List.of()),
-                        facts.printer().lineWidth(),
-                        facts.partNames(),
-                        tools,
-                        facts.spare()))
+        Surroundings surroundings = surroundings(facts);
+        return AsSliced.byHeight(surroundings, facts.plan(), tools, facts.spare())
+                .or(() -> AsSliced.byPart(surroundings, facts.colouring(), facts.partNames(), tools, facts.spare()))
                 .map(sliced -> finding.mendedBy(new Fix(
                         sliced.added().entrySet().stream()
                                 .map(a -> Words.format(
@@ -280,6 +242,14 @@ final class OrderRules {
                                         added -> "Plan it as the file prints" + (added.isEmpty() ? "" : ", " + added))),
                         plan -> sliced.plan())))
                 .orElse(finding);
+    }
+
+    private static Surroundings surroundings(PlanFacts facts) {
+        return new Surroundings(
+                facts.match().orElseThrow(),
+                facts.colouring().model(),
+                facts.fit().map(Fit::copies).orElse(List.of()),
+                facts.printer().lineWidth());
     }
 
     private static Set<SpoolId> printed(PlanFacts facts, ToolTable tools, int layer) {

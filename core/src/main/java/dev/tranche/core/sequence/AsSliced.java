@@ -1,7 +1,5 @@
 package dev.tranche.core.sequence;
 
-import dev.tranche.core.gcode.GridMatch;
-import dev.tranche.core.gcode.SlicedLayer.Stint;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
@@ -27,7 +25,6 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
-import org.locationtech.jts.geom.Coordinate;
 
 /**
  * A plan as its sliced file prints it.
@@ -41,15 +38,17 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
     }
 
     /**
-     * The colours of a file that changes tools between layers.
+     * The colours of a file that changes tools between layers, whatever it prints round the model.
      *
      * @param tools that it prints with, as far as they stand for spools
      * @param spare spools for those that stand for none, the first first
      * @return empty where plan or file has several colours on a layer, one tool stands for several spools, there are not
      *     spools enough, or the plan is such already
      */
-    public static Optional<AsSliced> byHeight(GridMatch match, ColourPlan plan, ToolTable tools, List<SpoolId> spare) {
-        return byLayer(match)
+    public static Optional<AsSliced> byHeight(
+            Surroundings file, ColourPlan plan, ToolTable tools, List<SpoolId> spare) {
+        LayerGrid grid = file.match().grid();
+        return byLayer(file)
                 .filter(numbers -> isByHeight(plan))
                 .flatMap(numbers -> Given.to(numbers, tools, spare)
                         .filter(given -> starts(numbers) <= Starts.MOST && given.isLetteredIn(plan))
@@ -58,7 +57,7 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
                                         numbers.stream()
                                                 .map(given.spools()::get)
                                                 .toList(),
-                                        match.grid()),
+                                        grid),
                                 given.added())))
                 .filter(a -> !a.plan().equals(plan));
     }
@@ -66,30 +65,20 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
     /**
      * The colours of a file that prints each part of the model with one tool.
      *
-     * @param colouring of the plan and its model
-     * @param copies by how much the model is moved for each that the file prints, mm
-     * @param lineWidth mm
      * @param names of the parts
      * @return empty as of {@link #byHeight}, where the plan has regions that are not of whole parts, or where it is not told
      *     which tool prints which part
      */
     public static Optional<AsSliced> byPart(
-            GridMatch match,
-            Colouring colouring,
-            List<Coordinate> copies,
-            double lineWidth,
-            List<String> names,
-            ToolTable tools,
-            List<SpoolId> spare) {
+            Surroundings file, Colouring colouring, List<String> names, ToolTable tools, List<SpoolId> spare) {
         ColourPlan plan = colouring.plan();
         if (!plan.mixed().isEmpty() || !plan.regions().areWholeParts()) {
             return Optional.empty();
         }
-        return PartTools.of(match, colouring.model(), copies, lineWidth)
-                .flatMap(parts -> Given.to(parts.tools().values(), tools, spare)
-                        .filter(given -> given.isLetteredIn(plan) && !isColoured(plan, parts, given))
-                        .map(given -> new AsSliced(
-                                coloured(plan, match.grid(), parts, most(parts, tools), given, names), given.added())));
+        return PartTools.of(file).flatMap(parts -> Given.to(parts.tools().values(), tools, spare)
+                .filter(given -> given.isLetteredIn(plan) && !isColoured(plan, parts, given))
+                .map(given -> new AsSliced(
+                        coloured(plan, file.match().grid(), parts, most(parts, tools), given, names), given.added())));
     }
 
     /** Whether each part has its colour, by whatever regions. */
@@ -194,13 +183,13 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
                         .count();
     }
 
-    /** The tool of each layer; empty if several print on one. */
-    private static Optional<List<Integer>> byLayer(GridMatch match) {
-        List<List<Integer>> tools = match.layers().stream()
-                .map(l -> l.stints().stream().map(Stint::tool).distinct().toList())
+    /** The tool of each layer; empty if several print on one, or none does. */
+    private static Optional<List<Integer>> byLayer(Surroundings file) {
+        List<Set<Integer>> tools = IntStream.rangeClosed(1, file.match().grid().count())
+                .mapToObj(file::toolsOfModel)
                 .toList();
         return tools.stream().allMatch(t -> t.size() == 1)
-                ? Optional.of(tools.stream().map(t -> t.get(0)).toList())
+                ? Optional.of(tools.stream().map(t -> t.iterator().next()).toList())
                 : Optional.empty();
     }
 }

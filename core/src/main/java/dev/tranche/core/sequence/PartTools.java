@@ -46,12 +46,10 @@ record PartTools(SortedMap<Integer, Integer> tools) {
     /** A piece of a part on a layer. */
     private record Island(int part, Envelope extent) {}
 
-    /**
-     * @param copies by how much the model is moved for each that the file prints, mm
-     * @param lineWidth mm
-     * @return empty where a part's walls are not found, or are of several tools, or its tool rests on many of its layers
-     */
-    static Optional<PartTools> of(GridMatch match, CutModel model, List<Coordinate> copies, double lineWidth) {
+    /** @return empty where a part's walls are not found, or are of several tools, or its tool rests on many of its layers */
+    static Optional<PartTools> of(Surroundings file) {
+        GridMatch match = file.match();
+        CutModel model = file.model();
         List<Integer> parts = IntStream.range(0, model.solids().size())
                 .filter(i -> !model.hidden().contains(i))
                 .boxed()
@@ -61,7 +59,7 @@ record PartTools(SortedMap<Integer, Integer> tools) {
         }
         Map<Integer, Map<Integer, Double>> walls = new HashMap<>();
         for (int layer = 1; layer <= match.grid().count(); layer++) {
-            count(match.layer(layer).lines(), islands(model, parts, layer), copies, lineWidth, walls);
+            count(match.layer(layer).lines(), islands(model, parts, layer), file, walls);
         }
         SortedMap<Integer, Integer> tools = new TreeMap<>();
         for (int part : parts) {
@@ -94,13 +92,12 @@ record PartTools(SortedMap<Integer, Integer> tools) {
     private static void count(
             List<Line> lines,
             NavigableMap<Double, List<Island>> islands,
-            List<Coordinate> copies,
-            double lineWidth,
+            Surroundings file,
             Map<Integer, Map<Integer, Double>> walls) {
-        double deepest = DEEPEST * lineWidth;
+        double deepest = DEEPEST * file.lineWidth();
         for (Line line : lines) {
             Envelope wall = line.extent();
-            for (Coordinate copy : copies) {
+            for (Coordinate copy : file.copies()) {
                 double west = wall.getMinX() - copy.x;
                 List<Island> round = islands.subMap(west - deepest, true, west + ROUNDED, true).values().stream()
                         .flatMap(List::stream)

@@ -203,6 +203,21 @@ class ToolTableTest {
         assertThat(bench.findings()).noneMatch(f -> f.severity() == Severity.STOP);
     }
 
+    @Test
+    void a_skirt_that_primes_both_tools_keeps_nobody_from_planning_as_the_file_prints() {
+        SmallGcode gcode = new SmallGcode().line("T1").rise(0.2).outline(85, 85, 30, 30, 0.04);
+        gcode.line("T0").grid(0.2, 0.2, 10).line("T1").outline(20, 20, 12, 12, 0.04);
+        Bench bench = new Bench().sliced(gcode.grid(2.2, 0.2, 5));
+        bench.plan =
+                bench.found("tool-without-spool").fix().orElseThrow().colours().apply(bench.plan);
+        assertThat(bench.plan.tranches(bench.grid))
+                .extracting(t -> t.spool(), t -> t.firstLayer())
+                .containsExactly(tuple(Spools.SOOT.id(), 1), tuple(Spools.CHALK.id(), 11));
+        assertThat(bench.found("file-colours-differ").sentence())
+                .startsWith("On layer 1 and 1 other layer the G-code prints B Chalk beside the model");
+        assertThat(bench.found("file-colours-differ").fix()).isEmpty();
+    }
+
     /** A tile with an inlay of 8 by 8 mm, 1 mm out of its middle, from bed to top. */
     private static Bench inlaid() {
         Bench bench = new Bench();
