@@ -21,6 +21,8 @@ import org.locationtech.jts.geom.Envelope;
 public record Surroundings(GridMatch match, CutModel model, List<Coordinate> copies, double lineWidth) {
     /** Of what a tool extrudes, as far as lines are told from retractions. */
     private static final double ALL = 0.99;
+    /** In widths of a line: skirts lie further off than this (common practice), and a brim may be the model's as well. */
+    private static final double APART = 2;
 
     public Surroundings {
         copies = List.copyOf(copies);
@@ -75,10 +77,10 @@ public record Surroundings(GridMatch match, CutModel model, List<Coordinate> cop
         return beside >= ALL * all;
     }
 
-    /** Apart from it, or round it. */
+    /** Apart from it, or round it, further than programs that slice differ on where a slope ends. */
     private boolean isBeside(Envelope line, Envelope copy) {
         Envelope round = new Envelope(copy);
-        round.expandBy(lineWidth / 2);
-        return !line.intersects(copy) || line.contains(round);
+        round.expandBy(APART * lineWidth);
+        return !line.intersects(round) || line.contains(round);
     }
 }

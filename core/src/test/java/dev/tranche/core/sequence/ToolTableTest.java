@@ -218,6 +218,15 @@ class ToolTableTest {
         assertThat(bench.found("file-colours-differ").fix()).isEmpty();
     }
 
+    @Test
+    void a_brim_that_touches_the_model_is_no_skirt() {
+        SmallGcode gcode = new SmallGcode().line("T1").rise(0.2).outline(89.8, 89.8, 20.4, 20.4, 0.04);
+        Bench bench = new Bench()
+                .start(2, Spools.CHALK)
+                .sliced(gcode.line("T0").grid(0.2, 0.2, 10).line("T1").grid(2.2, 0.2, 5));
+        assertThat(bench.found("file-colours-differ").sentence()).contains("which spool each tool stands for");
+    }
+
     /** A tile with an inlay of 8 by 8 mm, 1 mm out of its middle, from bed to top. */
     private static Bench inlaid() {
         Bench bench = new Bench();
