@@ -1,6 +1,6 @@
 package dev.tranche.app.library;
 
-import dev.tranche.app.exchange.ModelImport;
+import dev.tranche.app.exchange.Choosing;
 import dev.tranche.app.exchange.Offers;
 import dev.tranche.app.jobs.JobPages;
 import jakarta.servlet.http.HttpServletResponse;
@@ -20,11 +20,11 @@ import org.springframework.web.bind.annotation.ResponseBody;
 @RequestMapping("/offers/{id}")
 class OfferController {
     private final Offers offers;
-    private final ModelImport models;
+    private final Choosing choosing;
 
-    OfferController(Offers offers, ModelImport models) {
+    OfferController(Offers offers, Choosing choosing) {
         this.offers = offers;
-        this.models = models;
+        this.choosing = choosing;
     }
 
     @GetMapping
@@ -46,6 +46,6 @@ class OfferController {
             @RequestParam(defaultValue = "false") Boolean together,
             Model view,
             HttpServletResponse response) {
-        return JobPages.show(models.take(offers.get(id), model, together), view, response);
+        return JobPages.show(choosing.take(offers.get(id), model, together), view, response);
     }
 }

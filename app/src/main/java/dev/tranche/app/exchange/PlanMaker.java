@@ -1,0 +1,80 @@
+package dev.tranche.app.exchange;
+
+import dev.tranche.app.plans.ModelFile;
+import dev.tranche.app.plans.PlanContent;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.shelf.Shelf;
+import dev.tranche.app.storage.FileNames;
+import dev.tranche.app.work.ModelCuts;
+import dev.tranche.core.format.Part;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.purge.PurgeSettings;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
+import java.util.List;
+import org.springframework.stereotype.Service;
+
+/** Makes a plan of model files: cut, and given the first spool of the shelf from the bed up, or the colours the files name. */
+@Service
+class PlanMaker {
+    static final int MOST_FILES = 20;
+
+    private final Plans plans;
+    private final Shelf shelf;
+    private final Workshop workshop;
+    private final ModelCuts cuts;
+    private final FileColours fileColours;
+
+    PlanMaker(Plans plans, Shelf shelf, Workshop workshop, ModelCuts cuts, FileColours fileColours) {
+        this.plans = plans;
+        this.shelf = shelf;
+        this.workshop = workshop;
+        this.cuts = cuts;
+        this.fileColours = fileColours;
+    }
+
+    /** @throws Refusal if there is no spool or no printer yet */
+    PlanContent content(List<ModelFile> files) {
+        List<Spool> spools = shelf.all();
+        if (spools.isEmpty()) {
+            throw new Refusal("The shelf is empty; add a spool under Shelf, then give the model again.");
+        }
+        List<Workshop.Machine> machines = workshop.all();
+        if (machines.isEmpty()) {
+            throw new Refusal("There is no printer yet; add one under Printers, then give the model again.");
+        }
+        ColourPlan colours = ColourPlan.of(LayerSettings.COMMON, spools.get(0).id());
+        return new PlanContent(
+                files, colours, PurgeSettings.USUAL, usual(machines).id());
+    }
+
+    /** The printer that was planned for last, or else the one set up last. */
+    private Workshop.Machine usual(List<Workshop.Machine> machines) {
+        return plans.lastPrinters().stream()
+                .flatMap(id -> machines.stream().filter(m -> m.id() == id))
+                .findFirst()
+                .orElse(machines.get(machines.size() - 1));
+    }
+
+    /** @throws Refusal if so many files make no plan */
+    static void requireRoom(int number) {
+        if (number < 1 || number > MOST_FILES) {
+            throw Refusal.of("A plan takes 1 to %d files, and %d were given; choose fewer.", MOST_FILES, number);
+        }
+    }
+
+    PlanState create(PlanContent content, Progress progress) {
+        return create(FileNames.stem(content.files().get(0).name()), content, progress);
+    }
+
+    PlanState create(String name, PlanContent content, Progress progress) {
+        List<Part> parts = cuts.model(content.files(), progress).parts();
+        PlanContent coloured = content.with(fileColours.begin(content.colours(), parts));
+        cuts.cut(coloured, progress);
+        return plans.create(name, coloured);
+    }
+}
