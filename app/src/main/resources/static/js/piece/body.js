@@ -1,5 +1,5 @@
 // A body to turn, by three.js: an even booth, true to scale, cut above a layer.
-import { tell } from "./piece.js";
+import { tell } from "./pointed.js";
 
 const BOOTH = 0xd4d6d8;
 const STEP = Math.PI / 12;

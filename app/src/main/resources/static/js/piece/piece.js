@@ -1,5 +1,6 @@
 // The finished piece: clicks on its pictures, and the body that can be turned.
 import { Body } from "./body.js";
+import { tell } from "./pointed.js";
 
 let body = null;
 
@@ -35,12 +36,6 @@ document.addEventListener("click", (event) => {
   const svg = flat?.querySelector("svg");
   if (!svg) return;
   const px = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
-  const mm = px.matrixTransform(new DOMMatrix(flat.dataset.matrix.replace("matrix(", "matrix(").replace(/ /g, ",")).inverse());
+  const mm = px.matrixTransform(new DOMMatrix(flat.dataset.matrix.replace(/ /g, ",")).inverse());
   tell(flat.dataset.at, { x: mm.x, y: mm.y });
 });
-
-export function tell(address, at) {
-  const url = new URL(address, location.href);
-  Object.entries(at).forEach(([k, v]) => url.searchParams.set(k, v.toFixed(4)));
-  window.htmx.ajax("GET", url.pathname + url.search, { target: "#piece-pointed", swap: "innerHTML", select: "unset" });
-}
