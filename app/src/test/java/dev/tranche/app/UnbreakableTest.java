@@ -317,6 +317,25 @@ class UnbreakableTest extends OnePlanTest {
     }
 
     @Test
+    void when_all_is_counted_a_page_says_that_it_is_being_finished() throws Exception {
+        CountDownLatch seen = new CountDownLatch(1);
+        for (int done = 2; done <= 3; done++) {
+            int counted = done;
+            CountDownLatch there = new CountDownLatch(1);
+            Job job = jobs.start("Cutting " + counted, progress -> {
+                progress.at(counted, 3);
+                there.countDown();
+                seen.await();
+                return "/about";
+            });
+            there.await();
+            assertThat(ask(get("/jobs/" + job.id())).getContentAsString().contains("</span>, finishing</span>"))
+                    .isEqualTo(counted == 3);
+        }
+        seen.countDown();
+    }
+
+    @Test
     void a_page_that_waits_asks_once_more_where_the_work_ended_while_it_was_written() {
         Job done = jobs.start("Reading", progress -> "/about");
         while (!done.isOver()) {
