@@ -317,7 +317,7 @@ class UnbreakableTest extends OnePlanTest {
     }
 
     @Test
-    void when_all_is_counted_a_page_says_that_it_is_being_finished() throws Exception {
+    void where_all_is_counted_a_page_says_that_work_goes_on() throws Exception {
         CountDownLatch seen = new CountDownLatch(1);
         for (int done = 2; done <= 3; done++) {
             int counted = done;
@@ -329,7 +329,7 @@ class UnbreakableTest extends OnePlanTest {
                 return "/about";
             });
             there.await();
-            assertThat(ask(get("/jobs/" + job.id())).getContentAsString().contains("</span>, finishing</span>"))
+            assertThat(ask(get("/jobs/" + job.id())).getContentAsString().contains(", still at work"))
                     .isEqualTo(counted == 3);
         }
         seen.countDown();
