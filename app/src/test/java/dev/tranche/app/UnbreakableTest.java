@@ -329,7 +329,7 @@ class UnbreakableTest extends OnePlanTest {
                 return "/about";
             });
             there.await();
-            assertThat(ask(get("/jobs/" + job.id())).getContentAsString().contains(", still at work"))
+            assertThat(ask(get("/jobs/" + job.id())).getContentAsString().contains(">still at work<"))
                     .isEqualTo(counted == 3);
         }
         seen.countDown();
