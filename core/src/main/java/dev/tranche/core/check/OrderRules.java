@@ -13,7 +13,6 @@ import dev.tranche.core.sequence.Surroundings;
 import dev.tranche.core.sequence.ToolTable;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -186,11 +185,12 @@ final class OrderRules {
     private static Finding differing(PlanFacts facts, ToolTable tools) {
         int layer = tools.others().get(0);
         int more = tools.others().size() - 1;
-        Set<SpoolId> printed = new HashSet<>(printed(facts, tools, layer));
-        Set<SpoolId> planned = Set.copyOf(facts.colouring().layer(layer).spools());
         Surroundings surroundings = surroundings(facts);
         if (tools.others().stream().allMatch(l -> differsBesideTheModel(facts, surroundings, tools, l))) {
-            printed.removeAll(planned);
+            Set<SpoolId> beside = tools.others().stream()
+                    .flatMap(l -> printed(facts, tools, l).stream()
+                            .filter(s -> !spoolsOf(facts, l).contains(s)))
+                    .collect(Collectors.toSet());
             return Finding.of(
                             Severity.WARN,
                             "file-colours-differ",
@@ -198,7 +198,7 @@ final class OrderRules {
                                     "On layer %d%s the G-code prints %s beside the model, as a skirt or a tower of its own, and each time is a swap that colours nothing; slice it without, unless you want them.",
                                     layer,
                                     more == 0 ? "" : " and " + Words.count(more, "other layer"),
-                                    labels(facts, printed)))
+                                    labels(facts, beside)))
                     .acceptedBy("Print that as well");
         }
         return Finding.of(
@@ -207,8 +207,8 @@ final class OrderRules {
                         Words.format(
                                 "On layer %d the G-code prints %s and the plan has %s%s; slice it again, or say at the hand-off which spool each tool stands for.",
                                 layer,
-                                labels(facts, printed),
-                                labels(facts, planned),
+                                labels(facts, printed(facts, tools, layer)),
+                                labels(facts, spoolsOf(facts, layer)),
                                 more == 0 ? "" : ", and so on " + Words.count(more, "other layer")))
                 .acceptedBy("Print it in the file's colours");
     }
@@ -216,7 +216,7 @@ final class OrderRules {
     /** Whether the file prints what the plan has on a layer, and with other tools nothing that lies in the model. */
     private static boolean differsBesideTheModel(
             PlanFacts facts, Surroundings surroundings, ToolTable tools, int layer) {
-        Set<SpoolId> planned = Set.copyOf(facts.colouring().layer(layer).spools());
+        Set<SpoolId> planned = spoolsOf(facts, layer);
         Set<Integer> beside = surroundings.toolsBeside(layer);
         return printed(facts, tools, layer).containsAll(planned)
                 && facts.match().orElseThrow().layer(layer).stints().stream()
@@ -250,6 +250,10 @@ final class OrderRules {
                 facts.colouring().model(),
                 facts.fit().map(Fit::copies).orElse(List.of()),
                 facts.printer().lineWidth());
+    }
+
+    private static Set<SpoolId> spoolsOf(PlanFacts facts, int layer) {
+        return Set.copyOf(facts.colouring().layer(layer).spools());
     }
 
     private static Set<SpoolId> printed(PlanFacts facts, ToolTable tools, int layer) {

@@ -336,7 +336,7 @@ class ToolTableTest {
         Finding tower = bench.found("file-colours-differ");
         assertThat(tower.severity()).isEqualTo(Severity.WARN);
         assertThat(tower.sentence())
-                .startsWith("On layer 1 and 14 other layers the G-code prints B Chalk beside the model")
+                .startsWith("On layer 1 and 14 other layers the G-code prints A Soot and B Chalk beside the model")
                 .doesNotContain("which spool");
         Bench skirted = new Bench()
                 .start(2, Spools.CHALK)
