@@ -11,6 +11,7 @@ import dev.tranche.core.units.Height;
 import dev.tranche.core.units.Volume;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -115,6 +116,21 @@ public record BasePrint(
                 before.lasting(times),
                 layers.stream().map(l -> l.lasting(times)).toList(),
                 waysOver * times,
+                holdsTower);
+    }
+
+    /** The same print with the times that another reading of its file has. */
+    public BasePrint timed(GridMatch match) {
+        return new BasePrint(
+                source,
+                pace,
+                before,
+                IntStream.rangeClosed(1, layers.size())
+                        .mapToObj(l -> new LayerWork(
+                                pace * match.layer(l).seconds(),
+                                layers.get(l - 1).plastic()))
+                        .toList(),
+                waysOver,
                 holdsTower);
     }
 

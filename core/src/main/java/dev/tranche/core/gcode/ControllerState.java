@@ -83,6 +83,11 @@ public record ControllerState(
         return new ControllerState(x, y, z, e, now, after, feed, modes, units, nozzleTemperature, nozzleNow, trim);
     }
 
+    /** With another temperature asked for, °C. */
+    public ControllerState heatedTo(double degrees) {
+        return new ControllerState(x, y, z, e, draw, awaited, feed, modes, units, degrees, nozzleNow, trim);
+    }
+
     /** Whether filament has to be moved before the file can go on. */
     boolean owesFilament() {
         return !draw.isAs(awaited);

@@ -200,6 +200,31 @@ public record SlicedFile(
                 originMoved);
     }
 
+    /**
+     * The same as if each tool were as warm at a change to it as it was left, so that the file need not wait for it: so long it
+     * prints in another order than its own.
+     */
+    public SlicedFile warmAtChanges() {
+        return new SlicedFile(
+                size,
+                lines,
+                SlicedLayer.warmAtChanges(layers),
+                secondsBefore,
+                start,
+                printedTo,
+                end,
+                pieces,
+                order,
+                stops,
+                blocks,
+                toolLines,
+                markers,
+                crlf,
+                readingsDiffer,
+                numbered,
+                originMoved);
+    }
+
     /** Seconds from the first line to the last. */
     public double seconds() {
         return secondsBefore + layers.stream().mapToDouble(SlicedLayer::seconds).sum();

@@ -1,8 +1,11 @@
 package dev.tranche.core.gcode;
 
 import dev.tranche.core.units.Height;
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
@@ -50,7 +53,12 @@ public record SlicedLayer(Height z, List<Stint> stints, Envelope extent, List<Li
      * @param seconds it takes, with the change to it where that comes within the layer
      * @param door just before the line that chose the tool, if it was chosen since the last plastic
      */
-    public record Stint(int tool, double extruded, double seconds, Optional<Door> door) {}
+    public record Stint(int tool, double extruded, double seconds, Optional<Door> door) {
+        /** The same with so many seconds less waited at the change to it, and so many less of it all. */
+        private Stint sparing(double waited, double all) {
+            return new Stint(tool, extruded, Math.max(0, seconds - all), door.map(d -> d.sparing(waited)));
+        }
+    }
 
     /**
      * A place between two layers: after the last plastic of the one, and its retraction, before the first move
@@ -73,6 +81,11 @@ public record SlicedLayer(Height z, List<Stint> stints, Envelope extent, List<Li
 
         Door leadingTo(List<Coordinate> places, Warming waits) {
             return new Door(offset, line, state, places, waits);
+        }
+
+        /** The same where so many seconds need not be waited. */
+        private Door sparing(double seconds) {
+            return leadingTo(way, new Warming(Math.max(0, warming.seconds() - seconds), warming.to()));
         }
     }
 
@@ -107,6 +120,55 @@ public record SlicedLayer(Height z, List<Stint> stints, Envelope extent, List<Li
                         .sorted(Comparator.comparingDouble(l -> -l.extent().getArea()))
                         .toList(),
                 visits.get(0).door());
+    }
+
+    /**
+     * Layers in the order of printing, without what is waited for only because another tool has printed before. What is waited for
+     * between two layers is time of the lower one.
+     */
+    static List<SlicedLayer> warmAtChanges(List<SlicedLayer> layers) {
+        List<double[]> spared = spared(layers);
+        List<SlicedLayer> warm = new ArrayList<>(layers.size());
+        for (int i = 0; i < layers.size(); i++) {
+            SlicedLayer layer = layers.get(i);
+            int last = layer.stints().size() - 1;
+            double above = i + 1 < layers.size() ? spared.get(i + 1)[0] : 0;
+            List<Stint> stints = new ArrayList<>();
+            for (int j = 0; j <= last; j++) {
+                double here = spared.get(i)[j];
+                stints.add(layer.stints().get(j).sparing(here, (j == 0 ? 0 : here) + (j == last ? above : 0)));
+            }
+            double below = spared.get(i)[0];
+            warm.add(new SlicedLayer(
+                    layer.z(),
+                    stints,
+                    layer.extent(),
+                    layer.lines(),
+                    layer.door().map(d -> d.sparing(below))));
+        }
+        return warm;
+    }
+
+    /** For each stint the seconds that its tool would not be waited for, had it gone on as warm as it was left. */
+    private static List<double[]> spared(List<SlicedLayer> layers) {
+        Map<Integer, Double> left = new HashMap<>();
+        List<double[]> spared = new ArrayList<>(layers.size());
+        int printing = -1;
+        for (SlicedLayer layer : layers) {
+            double[] here = new double[layer.stints().size()];
+            for (int j = 0; j < here.length; j++) {
+                Stint stint = layer.stints().get(j);
+                if (stint.door().isPresent()) {
+                    Door door = stint.door().get();
+                    left.put(printing, door.state().nozzleNow());
+                    Warming warming = door.warming();
+                    here[j] = warming.sparedAt(left.getOrDefault(stint.tool(), warming.to()));
+                }
+                printing = stint.tool();
+            }
+            spared.add(here);
+        }
+        return spared;
     }
 
     /** mm of filament. */

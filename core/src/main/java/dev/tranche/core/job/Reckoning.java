@@ -180,9 +180,17 @@ public record Reckoning(
                 : StopTable.homeless(facts.ledger(), facts.stops().orElseThrow());
     }
 
-    /** What the plan would cost in another order. */
+    /**
+     * What the plan would cost in another order. What a sliced file waits for at its own changes of tools is waited for in no
+     * other.
+     */
     public Ledger ledger(PrintOrder other) {
-        return ledger(estimator, other);
+        boolean own = other.passes().stream().anyMatch(p -> p.door().isPresent());
+        return brief.file()
+                .filter(f -> f.changesTools() && !own)
+                .flatMap(f -> match(f.warmAtChanges(), brief.colouring().model().grid()))
+                .map(warm -> ledger(estimator, other, base.timed(warm), Optional.of(warm)))
+                .orElseGet(() -> ledger(estimator, other, base, facts.match()));
     }
 
     /** What it would cost with its purge elsewhere. */
@@ -194,11 +202,13 @@ public record Reckoning(
                         estimator.footprintCentre(),
                         brief.terms(),
                         brief.inNozzle()),
-                facts.order());
+                facts.order(),
+                base,
+                facts.match());
     }
 
-    private Ledger ledger(Estimator by, PrintOrder order) {
-        return by.ledger(brief.plan(), order, brief.colouring().model().grid(), brief.shelf(), base, facts.match());
+    private Ledger ledger(Estimator by, PrintOrder order, BasePrint print, Optional<GridMatch> file) {
+        return by.ledger(brief.plan(), order, brief.colouring().model().grid(), brief.shelf(), print, file);
     }
 
     /** What time and plastic go by, for people. */

@@ -21,7 +21,7 @@ import java.util.stream.Stream;
  * @param line that begins it, from 1
  * @param layer of the plan, from 1
  * @param tool by the file's number
- * @param left how the printer stands where it begins, as what comes before it in the file leaves it
+ * @param left how the printer stands where it begins, as what comes before it in the file leaves it, and the heat of its plastic
  */
 record Piece(int number, Span bytes, long line, int layer, int tool, ControllerState left) {
 
@@ -54,7 +54,7 @@ record Piece(int number, Span bytes, long line, int layer, int tool, ControllerS
                         door.line(),
                         visit.layer(),
                         visit.run().stints().get(i).tool(),
-                        door.state()));
+                        hot(door)));
             }
         }
         List<Piece> pieces = new ArrayList<>();
@@ -70,6 +70,12 @@ record Piece(int number, Span bytes, long line, int layer, int tool, ControllerS
         return Stream.of(first.door(0), first.run().door())
                 .flatMap(Optional::stream)
                 .max(Comparator.comparingLong(Door::offset));
+    }
+
+    /** As what comes before it leaves the printer, but as hot as the piece itself lays its first plastic. */
+    private static ControllerState hot(Door door) {
+        double degrees = door.warming().to();
+        return degrees > 0 ? door.state().heatedTo(degrees) : door.state();
     }
 
     private Piece to(long end) {

@@ -1,10 +1,14 @@
 package dev.tranche.core.check;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
+import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Terms;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.job.Reckoning;
 import dev.tranche.core.macro.Step;
+import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
@@ -15,6 +19,8 @@ import dev.tranche.core.plate.Plate;
 import dev.tranche.core.plate.Spot;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.PurgeSettings;
+import dev.tranche.core.sequence.Orders;
+import dev.tranche.core.sequence.PrintOrder;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
@@ -45,6 +51,48 @@ class OrderRulesTest {
         assertThat(bench.ledger().swaps()).hasSizeLessThanOrEqualTo(5);
         mend(bench, "order-needs-tools");
         assertThat(bench.ledger().swaps()).hasSize(15);
+    }
+
+    /** Two halves, layer by layer, and what is said before and after each change of tools. */
+    private static Bench halvesSliced(String before, String... after) {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            for (int tool = 0; tool < 2; tool++) {
+                boolean changes = layer > 1 || tool > 0;
+                gcode.line(changes ? before : ";").line("T" + tool).line(changes ? after[tool] : ";");
+                gcode.rise(0.2 * layer).outline(tool == 0 ? 100.2 : 90.2, 90.2, 9.6, 19.6, 0.04);
+            }
+        }
+        return halves().sliced(gcode);
+    }
+
+    @Test
+    void what_a_file_waits_for_at_its_own_changes_of_tools_is_waited_for_in_no_other_order() {
+        Bench waiting = halvesSliced(";", "M109 S190", "M109 S230");
+        Reckoning slow = waiting.reckoning();
+        Reckoning quick = halvesSliced(";", "M104 S190", "M104 S230").reckoning();
+        Orders orders = quick.facts().orders();
+        for (PrintOrder order : List.of(orders.banded(), orders.best())) {
+            assertThat(slow.ledger(order).totalSeconds())
+                    .isCloseTo(quick.ledger(order).totalSeconds(), within(1.0));
+        }
+        Ledger own = slow.facts().ledger();
+        assertThat(own.totalSeconds()).isGreaterThan(quick.facts().ledger().totalSeconds() + 100);
+        assertThat(slow.ledger(slow.asSliced().orElseThrow()).totalSeconds()).isEqualTo(own.totalSeconds());
+    }
+
+    /** Also of a file that lets the nozzle cool at the end of each piece, and goes on doing so. */
+    @Test
+    void what_an_order_was_said_to_take_it_takes_when_the_file_is_put_into_it() {
+        for (Bench bench : List.of(
+                halvesSliced(";", "M109 S190", "M109 S230"), halvesSliced("M109 S160", "M109 S210", "M109 S210"))) {
+            Reckoning asked = bench.reckoning();
+            double said = asked.ledger(asked.facts().orders().banded()).totalSeconds();
+            bench.plan = bench.plan.with(bench.plan.ordering().by(Rule.BANDS));
+            assertThat(bench.reckoning().brief().rearranging().made()).isPresent();
+            // Ways over what stands are known only then.
+            assertThat(bench.ledger().totalSeconds()).isCloseTo(said, within(60.0));
+        }
     }
 
     @Test

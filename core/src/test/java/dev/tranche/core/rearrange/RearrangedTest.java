@@ -8,6 +8,7 @@ import dev.tranche.core.check.Finding;
 import dev.tranche.core.estimate.Derivation;
 import dev.tranche.core.estimate.Pause;
 import dev.tranche.core.estimate.Swap;
+import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.gcode.GcodeScanner;
 import dev.tranche.core.gcode.SlicedFile;
@@ -103,6 +104,24 @@ public class RearrangedTest {
                 .filteredOn(l -> l.startsWith("; tranche begin") && l.contains(" swap="))
                 .hasSize(1);
         assertThat(restored(written)).isEqualTo(original);
+    }
+
+    /** A piece says itself how hot its plastic is: it is not heated for the tool that came before it in the file. */
+    @Test
+    void nothing_is_heated_between_two_pieces_of_one_tool() throws IOException {
+        String text = new String(new TwoTools(EnumSet.noneOf(Way.class), 12).bytes(), StandardCharsets.US_ASCII);
+        byte[] original = text.replaceAll("(?m)^T0(.*)$", "T0$1\nM109 S190")
+                .replaceAll("(?m)^T1(.*)$", "T1$1\nM109 S230")
+                .getBytes(StandardCharsets.US_ASCII);
+        Bench bench = bar(12, Ordering.Rule.BANDS).sliced(original);
+        assertThat(bench.ledger().swaps()).hasSize(1);
+        Made made = rearrange(bench, original);
+        assertThat(new String(made.bytes(), StandardCharsets.US_ASCII).lines())
+                .filteredOn(l -> l.matches("M10[49] .*") && l.endsWith(BlockStamp.ADDED))
+                .hasSizeLessThanOrEqualTo(2);
+        assertThat(made.restored()).isEqualTo(original);
+        assertThat(bench.ledger().plainSeconds())
+                .isLessThanOrEqualTo(bench.file.orElseThrow().seconds());
     }
 
     /** What a way over plastic draws back is pushed out again before the next line, of the one filament that there is. */
