@@ -11,8 +11,8 @@ import java.util.OptionalInt;
 
 /**
  * Lines that join pieces of a file in another order than they were sliced in: from where one ends, over all that stands, to
- * where the next goes on. What the next takes for granted is said again: units, modes, count, feed, heat, fans, accelerations
- * and flow.
+ * where the next goes on. What the next takes for granted is said again: units, modes, count, feed, fans, accelerations and
+ * flow, and the heat of its first plastic.
  *
  * @param printer that runs them
  */
