@@ -34,6 +34,8 @@ public final class TwoTools {
         PRIMES,
         /** A tool that rests is let cool, and heated again when it is chosen. */
         COOLS,
+        /** The tools print at heats of their own, said before the change or after it. */
+        HEATS,
         /** Each change of tools is printed onto a tower. */
         TOWER,
         /** The right stripe comes first. */
@@ -91,7 +93,12 @@ public final class TwoTools {
                         line("M109 T" + (1 - tool) + " S210");
                     }
                     tool = 1 - tool;
+                    String heat = does(Way.HEATS) ? "M109 S" + (210 + 20 * tool) : ";";
+                    // What is said without a number is said to the tool that is chosen.
+                    boolean before = layer % 2 == 0 && !does(Way.COOLS);
+                    line(before ? heat : ";");
                     line("T" + tool);
+                    line(before ? ";" : heat);
                     if (tool == 1 && layer == 1 && does(Way.PRIMES)) {
                         line("G1 " + filament(10) + " F" + number(1800 / unit));
                     }
