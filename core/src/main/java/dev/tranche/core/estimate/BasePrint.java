@@ -22,10 +22,17 @@ import org.locationtech.jts.geom.Envelope;
  * @param before time and plastic before layer 1: heating, a priming line, a raft
  * @param layers from layer 1
  * @param waysOver how much of the time goes into ways over what stands, s, which the same print in its own order would not take
+ * @param heating how much of it a sliced file waits for the nozzle at its own changes of tools, s, of which one colour has none
  * @param holdsTower whether a sliced file prints more beside the model than a skirt, so that it may hold a tower
  */
 public record BasePrint(
-        Source source, double pace, LayerWork before, List<LayerWork> layers, double waysOver, boolean holdsTower) {
+        Source source,
+        double pace,
+        LayerWork before,
+        List<LayerWork> layers,
+        double waysOver,
+        double heating,
+        boolean holdsTower) {
     /** Share of the time that printing takes with the way between lines. */
     static final double TRAVEL = 1.15;
 
@@ -77,6 +84,11 @@ public record BasePrint(
         return secondsUntil(layers.size() + 1);
     }
 
+    /** What of it the same print in one colour would take. */
+    public double plainSeconds() {
+        return seconds() - waysOver - heating;
+    }
+
     /**
      * A rough guess at the same print in other layers: each layer has its second, and the rest goes as one over the
      * layer height, since the same plastic is laid in thinner lines.
@@ -104,6 +116,7 @@ public record BasePrint(
                                 new LayerWork(l.seconds() * copies, l.plastic().times(copies)))
                         .toList(),
                 waysOver,
+                heating,
                 holdsTower);
     }
 
@@ -116,10 +129,11 @@ public record BasePrint(
                 before.lasting(times),
                 layers.stream().map(l -> l.lasting(times)).toList(),
                 waysOver * times,
+                heating * times,
                 holdsTower);
     }
 
-    /** The same print with the times that another reading of its file has. */
+    /** The same print as if its file waited for the nozzle at no change of tools: {@code match} is that of such a file. */
     public BasePrint timed(GridMatch match) {
         return new BasePrint(
                 source,
@@ -131,12 +145,14 @@ public record BasePrint(
                                 layers.get(l - 1).plastic()))
                         .toList(),
                 waysOver,
+                0,
                 holdsTower);
     }
 
     /** The same print, put into another order than it was sliced in. */
     public BasePrint insteadOf(BasePrint sliced) {
-        return new BasePrint(source, pace, before, layers, Math.max(0, seconds() - sliced.seconds()), holdsTower);
+        double over = Math.max(0, seconds() - heating - sliced.plainSeconds());
+        return new BasePrint(source, pace, before, layers, over, heating, holdsTower);
     }
 
     /**
@@ -162,6 +178,7 @@ public record BasePrint(
                 new LayerWork(seconds, filament.volume(extruded)),
                 layers,
                 0,
+                match.file().heatingAtChanges(),
                 reachesBeyond(match, model));
     }
 
@@ -191,7 +208,7 @@ public record BasePrint(
             double along = plastic / (printer.lineWidth() * h * printer.motion().printSpeed());
             layers.add(new LayerWork(along * TRAVEL + SECONDS_PER_LAYER, new Volume(plastic)));
         }
-        return new BasePrint(Source.MODEL, 1, new LayerWork(0, Volume.NONE), layers, 0, false);
+        return new BasePrint(Source.MODEL, 1, new LayerWork(0, Volume.NONE), layers, 0, 0, false);
     }
 
     /** Plastic in all layers. */

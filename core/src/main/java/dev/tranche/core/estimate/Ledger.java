@@ -60,12 +60,13 @@ public record Ledger(
         feeding = List.copyOf(feeding);
     }
 
-    /** Seconds that colours add: the first load, swaps, the tower's own printing, and ways over what stands. */
+    /** Seconds that colours add: the first load, swaps, the tower's own printing, ways over what stands, and the file's heating. */
     public double addedSeconds() {
         return firstLoad.map(FirstLoad::seconds).orElse(0.0)
                 + swaps.stream().mapToDouble(Swap::seconds).sum()
                 + towerSeconds()
-                + base.waysOver();
+                + base.waysOver()
+                + base.heating();
     }
 
     /** Seconds that the tower itself takes to print. */
@@ -75,9 +76,7 @@ public record Ledger(
 
     /** Seconds of the same print in one colour: printing and halts. */
     public double plainSeconds() {
-        return base.seconds()
-                - base.waysOver()
-                + pauses.stream().mapToDouble(Pause::seconds).sum();
+        return base.plainSeconds() + pauses.stream().mapToDouble(Pause::seconds).sum();
     }
 
     public double totalSeconds() {
@@ -269,6 +268,13 @@ public record Ledger(
                     Unit.SECONDS,
                     "motion of the G-code as it is printed, less that as it was sliced"));
         }
+        if (base.heating() > 0) {
+            parts.add(Derivation.of(
+                    "Heating",
+                    base.heating(),
+                    Unit.SECONDS,
+                    "what the G-code waits for the nozzle at its own changes of tools"));
+        }
         return Derivation.sum("Added time", Unit.SECONDS, "swaps, machine and person, and the tower", parts);
     }
 
@@ -295,7 +301,7 @@ public record Ledger(
     /** The same print in one colour. */
     public Derivation plainTime() {
         List<Derivation> parts = new ArrayList<>();
-        parts.add(Derivation.of("Printing", base.seconds() - base.waysOver(), Unit.SECONDS, howPrinted()));
+        parts.add(Derivation.of("Printing", base.plainSeconds(), Unit.SECONDS, howPrinted()));
         pauses.forEach(p ->
                 p.dryRun().ifPresent(run -> parts.add(stop("Halt: " + p.note(), run, "before layer " + p.layer()))));
         return Derivation.sum("In one colour", Unit.SECONDS, "printing and halts", parts);

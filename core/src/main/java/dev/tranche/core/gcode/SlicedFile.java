@@ -225,6 +225,11 @@ public record SlicedFile(
                 originMoved);
     }
 
+    /** Seconds it waits for the nozzle at changes of tools after its first plastic, which it would not {@link #warmAtChanges()}. */
+    public double heatingAtChanges() {
+        return SlicedLayer.heatingAtChanges(layers);
+    }
+
     /** Seconds from the first line to the last. */
     public double seconds() {
         return secondsBefore + layers.stream().mapToDouble(SlicedLayer::seconds).sum();

@@ -2,6 +2,7 @@ package dev.tranche.core.gcode;
 
 import dev.tranche.core.units.Height;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -147,6 +148,12 @@ public record SlicedLayer(Height z, List<Stint> stints, Envelope extent, List<Li
                     layer.door().map(d -> d.sparing(below))));
         }
         return warm;
+    }
+
+    /** Seconds that {@link #warmAtChanges} leaves out. */
+    static double heatingAtChanges(List<SlicedLayer> layers) {
+        List<double[]> spared = spared(layers);
+        return spared.stream().flatMapToDouble(Arrays::stream).sum() - spared.get(0)[0];
     }
 
     /** For each stint the seconds that its tool would not be waited for, had it gone on as warm as it was left. */

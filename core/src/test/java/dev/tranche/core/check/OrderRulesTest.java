@@ -3,8 +3,10 @@ package dev.tranche.core.check;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import dev.tranche.core.estimate.Derivation;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Terms;
+import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.job.Reckoning;
 import dev.tranche.core.macro.Step;
@@ -79,6 +81,15 @@ class OrderRulesTest {
         Ledger own = slow.facts().ledger();
         assertThat(own.totalSeconds()).isGreaterThan(quick.facts().ledger().totalSeconds() + 100);
         assertThat(slow.ledger(slow.asSliced().orElseThrow()).totalSeconds()).isEqualTo(own.totalSeconds());
+        SlicedFile file = waiting.file.orElseThrow();
+        assertThat(file.seconds() - file.heatingAtChanges())
+                .isCloseTo(file.warmAtChanges().seconds(), within(1e-6));
+        // In one colour nobody would wait for that.
+        assertThat(own.plainSeconds())
+                .isCloseTo(quick.facts().ledger().plainSeconds(), within(1.0))
+                .isCloseTo(slow.ledger(orders.banded()).plainSeconds(), within(1.0));
+        assertThat(own.addedTime().value()).isCloseTo(own.addedSeconds(), within(1e-6));
+        assertThat(own.addedTime().parts()).extracting(Derivation::label).contains("Heating");
     }
 
     /** Also of a file that lets the nozzle cool at the end of each piece, and goes on doing so. */
