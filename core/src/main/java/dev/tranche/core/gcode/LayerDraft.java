@@ -5,7 +5,10 @@ import dev.tranche.core.gcode.SlicedLayer.Line;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
 import dev.tranche.core.units.Height;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.locationtech.jts.geom.Envelope;
 
@@ -31,6 +34,8 @@ final class LayerDraft {
     private final Envelope extent = new Envelope();
     /** The largest first. */
     private final List<Line> lines = new ArrayList<>();
+    /** How many of them each tool has. */
+    private final Map<Integer, Integer> numbers = new HashMap<>();
 
     /** A stint as it is being read; its time is kept in an account of the clock. */
     static final class StintDraft {
@@ -88,24 +93,32 @@ final class LayerDraft {
         while (at > 0 && lines.get(at - 1).extent().getArea() < area) {
             at--;
         }
-        int smallest = -1;
-        int before = 0;
-        for (int i = 0; i < lines.size(); i++) {
-            if (lines.get(i).tool() == line.tool()) {
-                smallest = i;
-                before++;
-            }
-        }
+        int before = numbers.getOrDefault(line.tool(), 0);
         if (before == most) {
+            int smallest = smallestOf(line.tool());
             if (smallest < at) {
                 return;
             }
             lines.remove(smallest);
+        } else {
+            numbers.put(line.tool(), before + 1);
         }
         lines.add(at, line);
         if (lines.size() > Math.max(most, MOST_LINES_OF_ALL)) {
-            lines.remove(lines.size() - 1);
+            // Of the tool with the most lines, so that none with a few small ones is forgotten.
+            int tool = Collections.max(numbers.entrySet(), Map.Entry.comparingByValue())
+                    .getKey();
+            lines.remove(smallestOf(tool));
+            numbers.merge(tool, -1, Integer::sum);
         }
+    }
+
+    private int smallestOf(int tool) {
+        int i = lines.size() - 1;
+        while (lines.get(i).tool() != tool) {
+            i--;
+        }
+        return i;
     }
 
     SlicedLayer layer(MotionClock clock) {

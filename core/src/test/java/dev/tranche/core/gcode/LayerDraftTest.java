@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.stream.Collectors;
@@ -59,15 +60,30 @@ class LayerDraftTest {
     }
 
     @Test
-    void of_each_tool_its_largest_lines_are_kept_and_of_many_tools_the_largest_of_all() {
+    void of_each_tool_its_largest_lines_are_kept() {
         List<Line> two = lines(2, 50);
         assertThat(kept(40, true, two))
                 .containsExactlyInAnyOrderElementsOf(
                         two.stream().collect(Collectors.groupingBy(Line::tool)).values().stream()
                                 .flatMap(of -> largest(of, 32).stream())
                                 .toList());
-        List<Line> five = lines(5, 50);
-        assertThat(kept(40, true, five)).isEqualTo(largest(five, 96));
+    }
+
+    @Test
+    void of_many_tools_none_with_a_few_small_lines_is_forgotten() {
+        List<Line> lines = lines(4, 50);
+        for (int i = 0; i < 3; i++) {
+            lines.add(20 * i, new Line(4, new Envelope(0, 1, 0, 0.1 * i), 1, 20));
+        }
+        Map<Integer, List<Line>> kept = kept(40, true, lines).stream().collect(Collectors.groupingBy(Line::tool));
+        assertThat(kept.get(4)).hasSize(3);
+        for (int tool = 0; tool < 4; tool++) {
+            int its = tool;
+            List<Line> of = lines.stream().filter(l -> l.tool() == its).toList();
+            assertThat(kept.get(tool))
+                    .hasSizeBetween(23, 24)
+                    .isEqualTo(largest(of, kept.get(tool).size()));
+        }
     }
 
     @Test
