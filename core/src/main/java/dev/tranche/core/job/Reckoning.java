@@ -182,7 +182,7 @@ public record Reckoning(
 
     /**
      * What the plan would cost in another order. What a sliced file waits for at its own changes of tools is waited for in no
-     * other.
+     * other, but where it lets the nozzle cool itself.
      */
     public Ledger ledger(PrintOrder other) {
         boolean own = other.passes().stream().anyMatch(p -> p.door().isPresent());
@@ -203,7 +203,8 @@ public record Reckoning(
                         brief.terms(),
                         brief.inNozzle()),
                 facts.order(),
-                base,
+                // That of a file in another order is all that is printed, as the ledger has it.
+                brief.rearranging().made().isPresent() ? facts.ledger().base() : base,
                 facts.match());
     }
 

@@ -103,6 +103,11 @@ class OrderRulesTest {
             assertThat(bench.reckoning().brief().rearranging().made()).isPresent();
             // Ways over what stands are known only then.
             assertThat(bench.ledger().totalSeconds()).isCloseTo(said, within(60.0));
+            // The purge where it goes already costs what the plan costs.
+            assertThat(bench.reckoning().ledger(bench.ledger().place()).totalSeconds())
+                    .isCloseTo(bench.ledger().totalSeconds(), within(1e-6));
+            assertThat(bench.reckoning().ledger(bench.ledger().place()).addedSeconds())
+                    .isCloseTo(bench.ledger().addedSeconds(), within(1e-6));
         }
     }
 
