@@ -4,6 +4,9 @@ import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.handoff.StopTable;
+import dev.tranche.core.machine.Dialect;
+import dev.tranche.core.machine.Dialect.Counting;
+import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Travel;
 import dev.tranche.core.plan.Starts;
 import dev.tranche.core.sequence.AsSliced;
@@ -78,7 +81,10 @@ final class FileRules {
 
     /** Layers as high as the plan's do not make it the plan's model. */
     static List<Finding> anotherModel(PlanFacts facts) {
-        return facts.fit().flatMap(Fit::differs).stream()
+        boolean misread = facts.file()
+                .filter(f -> !f.makesSenseTo(facts.printer().abilities().dialect()))
+                .isPresent();
+        return facts.fit().filter(f -> !misread).flatMap(Fit::differs).stream()
                 .map(d -> Finding.of(
                                 Severity.STOP,
                                 "another-model",
@@ -126,15 +132,44 @@ final class FileRules {
 
     /** Where firmwares count filament differently, nobody but the owner knows which count to hand back. */
     static List<Finding> howFilamentCounts(PlanFacts facts) {
-        boolean asks = facts.file().map(SlicedFile::readingsDiffer).orElse(false)
-                && !facts.rig().printer().abilities().dialect().saysHowFilamentCounts();
-        return asks
-                ? List.of(
-                        Finding.of(
-                                Severity.STOP,
-                                "filament-readings",
-                                "The G-code changes between G90 and G91 without saying M82 or M83 again, which firmwares read differently; say in the printer's abilities how yours counts filament."))
-                : List.of();
+        Printer printer = facts.printer();
+        Dialect dialect = printer.abilities().dialect();
+        return facts.file().filter(SlicedFile::readingsDiffer).stream()
+                .filter(f -> !dialect.saysHowFilamentCounts() || !f.makesSenseTo(dialect))
+                .map(f -> f.sense() == Counting.NOT_SAID ? eitherWay() : oneWay(f.sense(), printer))
+                .toList();
+    }
+
+    private static Finding eitherWay() {
+        return Finding.of(
+                Severity.STOP,
+                "filament-readings",
+                "The G-code changes between G90 and G91 without saying M82 or M83 again, which firmwares read differently; say in the printer's abilities how yours counts filament.");
+    }
+
+    /** What a program wrote for a firmware is thread or nothing to another. */
+    private static Finding oneWay(Counting sense, Printer printer) {
+        Dialect dialect = printer.abilities().dialect();
+        String meant =
+                "The G-code makes lines of plastic only where filament is counted by " + sense.title() + ", and ";
+        return Finding.of(
+                        Severity.STOP,
+                        "filament-readings",
+                        meant
+                                + (dialect.saysHowFilamentCounts()
+                                        ? printer.name() + " is said to count it by "
+                                                + dialect.filament().title()
+                                                + "; slice it for this printer, or say that it counts so."
+                                        : "firmwares differ in that; say that yours counts so, or slice it for yours."))
+                .mendedBy(Fix.ofRig(
+                        "Count it by " + sense.title(),
+                        rig -> rig.with(rig.printer()
+                                .with(rig.printer()
+                                        .abilities()
+                                        .reading(rig.printer()
+                                                .abilities()
+                                                .dialect()
+                                                .counting(sense))))));
     }
 
     /** A park spot is a place of the machine; where the file moves the origin nobody knows what that is to it. */

@@ -50,7 +50,7 @@ public final class Controller {
     private boolean relativeMoves;
 
     private boolean relativeExtrusion;
-    private boolean readingsDiffer;
+    private final Readings readings = new Readings();
     private double nozzleTarget = ControllerState.UNKNOWN;
     private double nozzleTemperature = Heater.ROOM;
     private double bedTemperature = Heater.ROOM;
@@ -197,7 +197,9 @@ public final class Controller {
         if (line.has('E')) {
             double value = line.get('E') * filamentUnit;
             de = relativeExtrusion ? value : value - e;
-            readingsDiffer |= modes.readsDifferently();
+            if (modes.readsDifferently()) {
+                readings.saw(modes, value, Math.hypot(dx, dy));
+            }
             e += de;
             retracted = Math.max(0, retracted - de);
             if (de > 0 && (dx != 0 || dy != 0)) {
@@ -265,7 +267,10 @@ public final class Controller {
         x = line.has('X') ? line.get('X') * unit : x;
         y = line.has('Y') ? line.get('Y') * unit : y;
         z = line.has('Z') ? line.get('Z') * unit : z;
-        e = line.has('E') ? line.get('E') * filamentUnit : e;
+        if (line.has('E')) {
+            e = line.get('E') * filamentUnit;
+            readings.redefined(e);
+        }
     }
 
     private Effect machine(GcodeScanner line) {
@@ -343,9 +348,9 @@ public final class Controller {
         return Math.abs(originX) < 0.001 && Math.abs(originY) < 0.001;
     }
 
-    /** Whether filament was fed by a line that firmwares read differently. */
-    public boolean readingsDiffer() {
-        return readingsDiffer;
+    /** Of lines that firmwares read differently. */
+    Readings readings() {
+        return readings;
     }
 
     public double x() {

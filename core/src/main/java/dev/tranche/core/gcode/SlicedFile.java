@@ -1,6 +1,8 @@
 package dev.tranche.core.gcode;
 
 import dev.tranche.core.gcode.SlicedLayer.Door;
+import dev.tranche.core.machine.Dialect;
+import dev.tranche.core.machine.Dialect.Counting;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import java.util.List;
@@ -27,6 +29,7 @@ import java.util.stream.Collectors;
  * @param markers comments that number the layers, if there are any
  * @param crlf whether lines end with CR LF
  * @param readingsDiffer whether firmwares come to different counts of filament
+ * @param sense how a firmware has to count to make lines of plastic of it, where they differ and only one way does
  * @param numbered whether its lines carry numbers, which a firmware wants to rise by one
  * @param originMoved the first line after which the file's places are no longer the machine's, from 1
  */
@@ -46,6 +49,7 @@ public record SlicedFile(
         Optional<Markers> markers,
         boolean crlf,
         boolean readingsDiffer,
+        Counting sense,
         boolean numbered,
         OptionalLong originMoved) {
 
@@ -196,6 +200,7 @@ public record SlicedFile(
                 other.markers,
                 crlf,
                 readingsDiffer,
+                sense,
                 numbered,
                 originMoved);
     }
@@ -221,8 +226,14 @@ public record SlicedFile(
                 markers,
                 crlf,
                 readingsDiffer,
+                sense,
                 numbered,
                 originMoved);
+    }
+
+    /** Whether a firmware of that dialect makes lines of plastic of it, as far as can be told. */
+    public boolean makesSenseTo(Dialect dialect) {
+        return sense == Counting.NOT_SAID || (sense == Counting.WITH_PLACES) == dialect.movesCountFilament();
     }
 
     /** Seconds it waits for the nozzle at changes of tools after its first plastic, which it would not {@link #warmAtChanges()}. */

@@ -156,7 +156,8 @@ public final class Survey {
                 List.copyOf(tools.lines()),
                 markers.found(layers.size(), height),
                 crlf,
-                controller.readingsDiffer(),
+                controller.readings().differ(),
+                controller.readings().sense(),
                 numbered,
                 originMoved);
     }

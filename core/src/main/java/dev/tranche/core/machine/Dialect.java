@@ -34,6 +34,11 @@ public record Dialect(Counting filament, List<OwnLine> stops, List<OwnLine> tool
         this(filament, List.of(), List.of());
     }
 
+    /** The same with filament counted by other commands. */
+    public Dialect counting(Counting other) {
+        return new Dialect(other, stops, tools);
+    }
+
     /** Which commands decide of filament. */
     public enum Counting {
         NOT_SAID("not known"),

@@ -7,6 +7,8 @@ import dev.tranche.core.check.Bench;
 import dev.tranche.core.check.Finding;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.machine.Dialect;
+import dev.tranche.core.machine.Dialect.Counting;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
@@ -55,6 +57,62 @@ class FitTest {
     @Test
     void the_same_model_is_known_wherever_it_stands() {
         assertThat(isAnother(plate(), walls(40, 20, 0))).isFalse();
+    }
+
+    /** Its lines are added up, and its G90 comes after M83: to some firmwares it is nonsense. */
+    private static SmallGcode added(boolean toSome) {
+        SmallGcode gcode = new SmallGcode().relativeExtrusion().line(toSome ? "G90" : "; nothing more");
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer).outline(60 + WIDTH / 2, 70 + WIDTH / 2, 40 - WIDTH, 20 - WIDTH, FEED);
+        }
+        return gcode;
+    }
+
+    @Test
+    void a_file_that_only_one_way_of_counting_filament_makes_lines_of_says_which_it_is() {
+        Bench bench = plate();
+        assertThat(isAnother(bench, added(true))).isFalse();
+        Finding asks = bench.found("filament-readings");
+        assertThat(asks.severity()).isEqualTo(Severity.STOP);
+        assertThat(asks.sentence()).contains("M82 and M83 alone");
+        bench.printer =
+                asks.fix().orElseThrow().rig().orElseThrow().apply(bench.rig()).printer();
+        assertThat(bench.printer.abilities().dialect().filament()).isEqualTo(Counting.BY_ITSELF);
+        bench.sliced(added(true));
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("filament-readings", "another-model");
+    }
+
+    @Test
+    void a_printer_that_is_said_to_count_otherwise_would_print_nothing_of_it() {
+        Bench bench = plate();
+        bench.printer = bench.printer.with(bench.printer.abilities().reading(new Dialect(Counting.WITH_PLACES)));
+        bench.sliced(added(true));
+        assertThat(bench.found("filament-readings").sentence())
+                .contains("M82 and M83 alone", "M82 and M83, and G90 and G91 too");
+        bench.sliced(added(false));
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("filament-readings");
+    }
+
+    @Test
+    void a_hop_after_which_only_some_firmwares_count_anew_is_seen_through_as_well() {
+        Bench bench = plate();
+        SmallGcode gcode = new SmallGcode().relativeExtrusion();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.line("G91").line("G1 Z0.2 F600").line("G90");
+            gcode.outline(60 + WIDTH / 2, 70 + WIDTH / 2, 40 - WIDTH, 20 - WIDTH, FEED);
+        }
+        bench.sliced(gcode);
+        assertThat(bench.found("filament-readings").sentence()).contains("M82 and M83 alone");
+        // And the other way about: numbers go up, and M83 stands at the top for a firmware that takes it back.
+        SmallGcode counted = new SmallGcode().line("M83").line("G90");
+        for (int layer = 1; layer <= 15; layer++) {
+            counted.rise(0.2 * layer).outline(60 + WIDTH / 2, 70 + WIDTH / 2, 40 - WIDTH, 20 - WIDTH, FEED);
+        }
+        bench.sliced(counted);
+        assertThat(bench.found("filament-readings").sentence()).contains("M82 and M83, and G90 and G91 too");
+        bench.printer = bench.printer.with(bench.printer.abilities().reading(new Dialect(Counting.BY_ITSELF)));
+        bench.sliced(counted);
+        assertThat(bench.found("filament-readings").severity()).isEqualTo(Severity.STOP);
     }
 
     @ParameterizedTest
