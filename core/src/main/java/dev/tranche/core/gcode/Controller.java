@@ -102,11 +102,22 @@ public final class Controller {
         return switch (line.letter()) {
             case 'G' -> motion(line);
             case 'M' -> machine(line);
-            case 'T' -> Effect.TOOL;
+            case 'T' -> tool(line);
             default -> lastMove > 0 && line.goesOn()
                     ? (lastMove <= 1 ? straight(line) : arc(line, lastMove == 2))
                     : Effect.NONE;
         };
+    }
+
+    /** A tool, or a command in words that begins like one. */
+    private Effect tool(GcodeScanner line) {
+        if (Trim.isInWords(line)) {
+            double before = trim.inWords();
+            trim = trim.afterWords(line);
+            acceleration = trim.inWords() == before ? acceleration : trim.inWords();
+            return Effect.NONE;
+        }
+        return Effect.TOOL;
     }
 
     private Effect motion(GcodeScanner line) {

@@ -92,7 +92,7 @@ public final class GcodeScanner {
         return true;
     }
 
-    private boolean beginsWith(String words) {
+    boolean beginsWith(String words) {
         for (int i = 0; i < words.length(); i++) {
             if (from + i >= filled || buffer[from + i] != words.charAt(i)) {
                 return false;

@@ -6,25 +6,37 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.SortedSet;
+import java.util.StringJoiner;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * What a printer goes on with until it is told otherwise, besides moving and heating: fans (M106, M107), accelerations
- * (M201, M204), speeds (M203, M220), jerk (M205, M566), pressure (M572, M900), shaping (M593) and flow (M221); common practice
- * in open firmware.
+ * (M201, M204), speeds (M203, M220), jerk (M205, M566), pressure (M572, M900), shaping (M593) and flow (M221), and the same
+ * in firmwares whose commands are words; common practice in open firmware.
  *
- * @param said the last number of each, by command and parameter, such as {@code M204 P}; of fans by their number
+ * @param said the last number of each, by command and parameter, such as {@code M204 P}; of fans by their number; of words with
+ *     what they are said of, such as {@code SET_FAN_SPEED FAN=shelf SPEED=}
  */
 public record Trim(SortedMap<String, Double> said) {
     public static final Trim NONE = new Trim(Collections.emptySortedMap());
 
     private static final String FAN = "M106 P";
     private static final String ACCELERATION = "M204 ";
+    private static final Pattern NUMBER =
+            Pattern.compile("([A-Z_]{1,40}=)([-+]?(?:\\d{1,12}\\.?\\d{0,12}|\\.\\d{1,12}))");
     private static final double FULL = 255;
     private static final int MOST_FANS = 16;
+    /** Commands in words that hold until they are said again. */
+    private static final Set<String> IN_WORDS =
+            Set.of("SET_PRESSURE_ADVANCE", "SET_VELOCITY_LIMIT", "SET_FAN_SPEED", "SET_INPUT_SHAPER", "SET_RETRACTION");
+    /** Longer texts are nobody's. */
+    private static final int MOST_WORDS = 12;
 
     public Trim {
         said = Collections.unmodifiableSortedMap(new TreeMap<>(said));
@@ -36,6 +48,37 @@ public record Trim(SortedMap<String, Double> said) {
             case 106, 107, 201, 203, 204, 205, 220, 221, 566, 572, 593, 900 -> true;
             default -> false;
         };
+    }
+
+    /** Whether a line is a command in words that may be about any of it. */
+    static boolean isInWords(GcodeScanner line) {
+        return line.is('T', -1) && line.beginsWith("SET_");
+    }
+
+    /** After a command in words. */
+    Trim afterWords(GcodeScanner line) {
+        String[] words = line.text().replaceFirst("\\s*[;*].*", "").split("\\s+", MOST_WORDS);
+        if (!IN_WORDS.contains(words[0])) {
+            return this;
+        }
+        TreeMap<String, Double> now = new TreeMap<>(said);
+        StringJoiner of = new StringJoiner(" ", "", " ").add(words[0]);
+        Map<String, Double> numbers = new LinkedHashMap<>();
+        for (String word : List.of(words).subList(1, words.length)) {
+            Matcher number = NUMBER.matcher(word);
+            if (number.matches()) {
+                numbers.put(number.group(1), Double.valueOf(number.group(2)));
+            } else {
+                of.add(word);
+            }
+        }
+        numbers.forEach((parameter, value) -> now.put(of + parameter, value));
+        return now.equals(said) ? this : new Trim(now);
+    }
+
+    /** The acceleration that was said in words, mm/s²; 0 if none was. */
+    double inWords() {
+        return said.getOrDefault("SET_VELOCITY_LIMIT ACCEL=", 0.0);
     }
 
     Trim after(GcodeScanner line) {
@@ -102,7 +145,7 @@ public record Trim(SortedMap<String, Double> said) {
     }
 
     private static String command(String key, double value) {
-        String number = Words.format("%.4f", value).replaceAll("\\.?0+$", "");
+        String number = Words.format("%.6f", value).replaceAll("\\.?0+$", "");
         if (!key.startsWith(FAN)) {
             return key + number;
         }

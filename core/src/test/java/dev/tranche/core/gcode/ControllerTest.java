@@ -165,6 +165,10 @@ class ControllerTest {
         told("M204 P900", "G1 F0", "M220 S100");
         assertThat(controller.acceleration()).isEqualTo(900);
         assertThat(controller.speed()).isCloseTo(20, NEAR);
+        told("SET_VELOCITY_LIMIT ACCEL=3000");
+        assertThat(controller.acceleration()).isEqualTo(3000);
+        told("M204 S600", "SET_PRESSURE_ADVANCE ADVANCE=0.04");
+        assertThat(controller.acceleration()).isEqualTo(600);
         told("G4 P1500");
         assertThat(last).isEqualTo(Effect.DWELL);
         assertThat(controller.pause()).isCloseTo(1.5, NEAR);

@@ -6,6 +6,8 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** What a printer goes on with until it is told otherwise. */
 class TrimTest {
@@ -14,6 +16,9 @@ class TrimTest {
         byte[] text = String.join("\n", lines).getBytes(StandardCharsets.US_ASCII);
         GcodeScanner line = new GcodeScanner(new ByteArrayInputStream(text));
         while (line.next()) {
+            if (Trim.isInWords(line)) {
+                trim = trim.afterWords(line);
+            }
             trim = Trim.isAbout(line.number()) ? trim.after(line) : trim;
         }
         return trim;
@@ -40,5 +45,39 @@ class TrimTest {
         assertThat(Trim.NONE.after(after("M220 S80", "M221 S95", "M205 X8 Y7.5", "M900 K0.05")))
                 .containsExactly("M220 S100", "M221 S100");
         assertThat(after("M205 X8 Y7.5").after(after("M205 X8 Y10"))).containsExactly("M205 Y7.5");
+    }
+
+    /** Commands in words, their numbers as they stand, as open firmware has them (common practice). */
+    @Test
+    void what_is_said_in_words_is_said_again_in_them() throws IOException {
+        Trim trim = after(
+                "SET_PRESSURE_ADVANCE ADVANCE=0.03125 SMOOTH_TIME=.04",
+                "SET_VELOCITY_LIMIT  ACCEL=3000 ; walls",
+                "SET_FAN_SPEED FAN=shelf SPEED=1",
+                "SET_FAN_SPEED FAN=lid SPEED=0.5",
+                "SET_VELOCITY_LIMIT ACCEL=5000 SQUARE_CORNER_VELOCITY=8");
+        assertThat(trim.after(Trim.NONE))
+                .containsExactly(
+                        "SET_FAN_SPEED FAN=lid SPEED=0.5",
+                        "SET_FAN_SPEED FAN=shelf SPEED=1",
+                        "SET_PRESSURE_ADVANCE ADVANCE=0.03125",
+                        "SET_PRESSURE_ADVANCE SMOOTH_TIME=0.04",
+                        "SET_VELOCITY_LIMIT ACCEL=5000",
+                        "SET_VELOCITY_LIMIT SQUARE_CORNER_VELOCITY=8");
+        assertThat(trim.after(trim)).isEmpty();
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "SET_GCODE_OFFSET Z_ADJUST=0.05",
+                "SET_KINEMATIC_POSITION X=4",
+                "SET_",
+                "SET_VELOCITY_LIMIT",
+                "SET_VELOCITY_LIMIT ACCEL=1e9 =4 ACCEL= ACCEL=.",
+                "SET_VELOCITY_LIMIT ;ACCEL=4"
+            })
+    void what_moves_or_is_no_number_is_left_as_it_stands(String line) throws IOException {
+        assertThat(after(line)).isEqualTo(Trim.NONE);
     }
 }

@@ -20,7 +20,7 @@ public final class PlainMachine {
     private static final Pattern SAID = Pattern.compile(";.*|\\*.*");
     private static final Pattern NUMBER = Pattern.compile("^N\\d+\\s*");
     private static final Pattern TOOL = Pattern.compile("T\\d+");
-    private static final Pattern TRIM = Pattern.compile("M106|M107|M204|M221|M104|M109");
+    private static final Pattern TRIM = Pattern.compile("M106|M107|M204|M221|M104|M109|M900|SET_[A-Z_]+");
 
     private final Map<Character, Double> axes = new HashMap<>(Map.of('X', 0.0, 'Y', 0.0, 'Z', 0.0, 'E', 0.0));
     private final List<Laid> laid = new ArrayList<>();
@@ -138,7 +138,8 @@ public final class PlainMachine {
         if (TRIM.matcher(command).matches()) {
             String about = command.replace("107", "106").replace("109", "104");
             trims.removeIf(t -> t.startsWith(about));
-            trims.add(about + " " + (command.equals("M107") ? 0 : words.getOrDefault('S', 255.0)));
+            boolean inWords = command.startsWith("SET_") || command.equals("M900");
+            trims.add(inWords ? line : about + " " + (command.equals("M107") ? 0 : words.getOrDefault('S', 255.0)));
         }
         switch ("XYZE".indexOf(command.charAt(0)) >= 0 ? "G1" : command) {
             case "G0", "G1", "G2", "G3" -> move(words);

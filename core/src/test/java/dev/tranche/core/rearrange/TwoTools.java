@@ -78,6 +78,7 @@ public final class TwoTools {
         }
         line("T0");
         int tool = 0;
+        pressure(tool);
         for (int layer = 1; layer <= layers; layer++) {
             line("; layer " + layer);
             line("G1 Z" + number(0.2 * layer / unit) + " F" + number(600 / unit));
@@ -99,6 +100,7 @@ public final class TwoTools {
                     line(before ? heat : ";");
                     line("T" + tool);
                     line(before ? ";" : heat);
+                    pressure(tool);
                     if (tool == 1 && layer == 1 && does(Way.PRIMES)) {
                         line("G1 " + filament(10) + " F" + number(1800 / unit));
                     }
@@ -121,6 +123,14 @@ public final class TwoTools {
         line("G1 X0 Y" + number(150 / unit));
         line("M104 S0");
         return out.toString().getBytes(StandardCharsets.US_ASCII);
+    }
+
+    /** Said once at a change of tools; in numbers, or in words by firmwares that have such commands. */
+    private void pressure(int tool) {
+        if (does(Way.TRIMS)) {
+            line("M900 K" + number(0.045 + 0.02 * tool));
+            line("SET_PRESSURE_ADVANCE ADVANCE=" + number(0.04125 + 0.02 * tool));
+        }
     }
 
     private void primes() {
