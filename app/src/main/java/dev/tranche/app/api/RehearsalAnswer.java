@@ -21,7 +21,9 @@ record RehearsalAnswer(
         @Schema(description = "lines that were sent") long lines,
         List<Stop> stops,
         @Schema(description = "layers that are not as planned") List<Layer> layers,
-        List<Trouble> troubles) {
+        List<Trouble> troubles,
+        @Schema(description = "commands in words that only the printer knows, and how often they were passed over")
+                Map<String, Integer> own) {
 
     /** A stop. */
     @Schema(name = "RehearsedStop")
@@ -91,6 +93,7 @@ record RehearsalAnswer(
                         .toList(),
                 report.troubles().stream()
                         .map(t -> new Trouble(t.sentence(), t.times()))
-                        .toList());
+                        .toList(),
+                report.own());
     }
 }

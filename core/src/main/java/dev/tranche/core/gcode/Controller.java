@@ -18,14 +18,17 @@ public final class Controller {
         MOVE,
         /** Nothing moves for {@link #pause()} seconds. */
         DWELL,
+        /** It waits for the nozzle. */
         HEAT,
+        /** It waits for the bed. */
+        BED,
         TOOL
     }
 
     /** The filament whose volume is counted where a file does not say which, mm (common practice). */
     private static final double USUAL_FILAMENT = 1.75;
     /** °C at which common plastics print, at the least; common practice. */
-    private static final double PRINTING = 200;
+    public static final double PRINTING = 200;
 
     private double x;
     private double y;
@@ -102,22 +105,23 @@ public final class Controller {
         return switch (line.letter()) {
             case 'G' -> motion(line);
             case 'M' -> machine(line);
-            case 'T' -> tool(line);
+            case 'T' -> Effect.TOOL;
+            case GcodeScanner.IN_WORDS -> inWords(line);
             default -> lastMove > 0 && line.goesOn()
                     ? (lastMove <= 1 ? straight(line) : arc(line, lastMove == 2))
                     : Effect.NONE;
         };
     }
 
-    /** A tool, or a command in words that begins like one. */
-    private Effect tool(GcodeScanner line) {
-        if (Trim.isInWords(line)) {
-            double before = trim.inWords();
-            trim = trim.afterWords(line);
-            acceleration = trim.inWords() == before ? acceleration : trim.inWords();
-            return Effect.NONE;
+    /** What the owner of a printer means by words only the printer knows, but for a few that all have. */
+    private Effect inWords(GcodeScanner line) {
+        if (line.codeText().startsWith("TEMPERATURE_WAIT SENSOR=extruder")) {
+            return awaitNozzle();
         }
-        return Effect.TOOL;
+        double before = trim.inWords();
+        trim = trim.afterWords(line);
+        acceleration = trim.inWords() == before ? acceleration : trim.inWords();
+        return Effect.NONE;
     }
 
     private Effect motion(GcodeScanner line) {
@@ -294,10 +298,7 @@ public final class Controller {
             case 104 -> nozzleTarget = line.get('S', nozzleTarget);
             case 109 -> {
                 nozzleTarget = line.get('S', line.get('R', nozzleTarget));
-                pause = Heater.NOZZLE.secondsFrom(nozzleTemperature, nozzleTarget);
-                warm(pause);
-                nozzleTemperature = Math.max(Heater.ROOM, nozzleTarget);
-                return Effect.HEAT;
+                return awaitNozzle();
             }
             case 140 -> bedTarget = line.get('S', bedTarget);
             case 190 -> {
@@ -305,7 +306,7 @@ public final class Controller {
                 pause = Heater.BED.secondsFrom(bedTemperature, bedTarget);
                 warm(pause);
                 bedTemperature = bedTarget;
-                return Effect.HEAT;
+                return Effect.BED;
             }
             case 200 -> volume(line);
             case 204 -> acceleration = line.get('S', line.get('P', acceleration));
@@ -313,6 +314,13 @@ public final class Controller {
             default -> {}
         }
         return Effect.NONE;
+    }
+
+    private Effect awaitNozzle() {
+        pause = Heater.NOZZLE.secondsFrom(nozzleTemperature, nozzleTarget);
+        warm(pause);
+        nozzleTemperature = Math.max(Heater.ROOM, nozzleTarget);
+        return Effect.HEAT;
     }
 
     /** While the machine waits for one thing, whatever else is asked to warm warms. */

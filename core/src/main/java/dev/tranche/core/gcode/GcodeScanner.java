@@ -64,6 +64,9 @@ public final class GcodeScanner {
     private long line;
     private char letter;
     private int number;
+    /** The letter of commands that have none. */
+    static final char IN_WORDS = '_';
+
     private int words;
     private final double[] values = new double[26];
 
@@ -92,7 +95,7 @@ public final class GcodeScanner {
         return true;
     }
 
-    boolean beginsWith(String words) {
+    private boolean beginsWith(String words) {
         for (int i = 0; i < words.length(); i++) {
             if (from + i >= filled || buffer[from + i] != words.charAt(i)) {
                 return false;
@@ -146,6 +149,12 @@ public final class GcodeScanner {
         commentFrom = -1;
         byte[] b = buffer;
         int at = from;
+        if (b[at + 1] >= 'A' || (b[at] & ~0x20) == 'N') {
+            int begin = codeStart();
+            if (isLetter(b[begin]) && isOfWord(b[begin + 1])) {
+                at = command(begin);
+            }
+        }
         while (true) {
             int c = b[at];
             if (c >= 'A' && c <= 'Z') {
@@ -181,6 +190,24 @@ public final class GcodeScanner {
         if (commentFrom < 0) {
             commentFrom = to;
         }
+    }
+
+    /** Passes over a command in words, up to its comment; none of the letters in it means anything. */
+    private int command(int start) {
+        letter = IN_WORDS;
+        int at = start;
+        while (buffer[at] != ';' && buffer[at] != '\n') {
+            at++;
+        }
+        return at;
+    }
+
+    private static boolean isLetter(byte c) {
+        return (c & ~0x20) >= 'A' && (c & ~0x20) <= 'Z';
+    }
+
+    private static boolean isOfWord(byte c) {
+        return isLetter(c) || c == '_';
     }
 
     /** Reads the number after a letter and files it; answers where reading goes on. */
@@ -232,6 +259,9 @@ public final class GcodeScanner {
         double value =
                 digits > MOST_DIGITS ? longNumber(begin, at) : decimals == 0 ? mantissa : mantissa / TENTHS[decimals];
         if (letter == 0 && (c == 'G' || c == 'M' || c == 'T')) {
+            if (b[at] == '_' && words == 0) {
+                return command(at);
+            }
             letter = c;
             // T-1 chooses no tool, and G92.1 is another command than G92.
             number = digits == 0 || negative || decimals > 0 && value != Math.rint(value)
@@ -267,7 +297,12 @@ public final class GcodeScanner {
         return letter == commandLetter && number == commandNumber;
     }
 
-    /** G, M or T; 0 if the line has no command. */
+    /** Whether the line is a command in words, as some firmwares have them and their owners add; common practice. */
+    public boolean isInWords() {
+        return letter == IN_WORDS;
+    }
+
+    /** G, M or T, or what stands for a command in words; 0 if the line has no command. */
     public char letter() {
         return letter;
     }
@@ -369,21 +404,32 @@ public final class GcodeScanner {
 
     /** Bytes of what a controller obeys: without number, sum and comment. */
     public byte[] code() {
-        int at = from;
-        if (isNumbered()) {
-            at++;
-            while (at < to && isDigit(buffer[at])) {
-                at++;
-            }
-        }
+        int at = codeStart();
         int end = Math.min(commentFrom, star());
-        while (at < end && buffer[at] == ' ') {
-            at++;
-        }
         while (end > at && buffer[end - 1] == ' ') {
             end--;
         }
-        return Arrays.copyOfRange(buffer, at, end);
+        return Arrays.copyOfRange(buffer, Math.min(at, end), end);
+    }
+
+    /** What a controller obeys, read as Latin-1. */
+    public String codeText() {
+        return new String(code(), StandardCharsets.ISO_8859_1);
+    }
+
+    /** Behind the number of the line, if it has one, and blanks. */
+    private int codeStart() {
+        int at = from;
+        if ((buffer[at] & ~0x20) == 'N' && isDigit(buffer[at + 1])) {
+            at++;
+            while (isDigit(buffer[at])) {
+                at++;
+            }
+        }
+        while (buffer[at] == ' ') {
+            at++;
+        }
+        return at;
     }
 
     private static boolean isDigit(byte c) {

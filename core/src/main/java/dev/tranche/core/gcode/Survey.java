@@ -187,7 +187,8 @@ public final class Survey {
         }
         switch (controller.execute(line)) {
             case MOVE -> moved();
-            case DWELL, HEAT -> paused();
+            case DWELL, BED -> paused();
+            case HEAT -> heated();
             case TOOL -> toolChosen(line.number());
             case NONE -> {
                 if (line.is('G', 28)) {
@@ -211,10 +212,12 @@ public final class Survey {
                     line.line(), seconds);
         }
         relay.pause(seconds, accounts);
-        if (line.is('M', 109)) {
-            doors.warmed(seconds);
-        }
         settle();
+    }
+
+    private void heated() {
+        doors.warmed(controller.pause());
+        paused();
     }
 
     /** The door before the first plastic is the one after the last heating and homing. */

@@ -50,14 +50,9 @@ public record Trim(SortedMap<String, Double> said) {
         };
     }
 
-    /** Whether a line is a command in words that may be about any of it. */
-    static boolean isInWords(GcodeScanner line) {
-        return line.is('T', -1) && line.beginsWith("SET_");
-    }
-
     /** After a command in words. */
     Trim afterWords(GcodeScanner line) {
-        String[] words = line.text().replaceFirst("\\s*[;*].*", "").split("\\s+", MOST_WORDS);
+        String[] words = line.codeText().split("\\s+", MOST_WORDS);
         if (!IN_WORDS.contains(words[0])) {
             return this;
         }

@@ -161,7 +161,7 @@ final class DryRunner {
                 attended |= changes && !fed;
                 waits(line, controller.pause());
             }
-            case HEAT -> clock.pause(controller.pause(), account);
+            case HEAT, BED -> clock.pause(controller.pause(), account);
             case TOOL -> {
                 swaps = true;
                 if (!printer.hotend().blends()) {

@@ -28,6 +28,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 
 /**
  * Streams the file that is handed off through a printer, with numbers and sums, as a host does; has a person do what is to be
@@ -35,7 +36,8 @@ import java.util.function.Function;
  * the file is kept. Not for two threads.
  */
 public final class Rehearsal {
-    private static final int MOST_KINDS_OF_TROUBLE = 40;
+    private static final Pattern IN_WORDS = Pattern.compile("[A-Za-z][A-Za-z_].*");
+    private static final int MOST_KINDS = 40;
     private static final int MOST_STOPS = 5_000;
 
     /** Who looks on while it runs. */
@@ -63,6 +65,7 @@ public final class Rehearsal {
 
     private final List<Report.Stopped> stopped = new ArrayList<>();
     private final Map<String, Integer> troubles = new LinkedHashMap<>();
+    private final Map<String, Integer> own = new LinkedHashMap<>();
     /** When the power failed, s. */
     private double last;
 
@@ -118,6 +121,7 @@ public final class Rehearsal {
                 troubles.entrySet().stream()
                         .map(e -> new Report.Trouble(e.getKey(), e.getValue()))
                         .toList(),
+                own,
                 seconds,
                 wire.done(),
                 whole);
@@ -155,9 +159,7 @@ public final class Rehearsal {
         if (code.length == 0 || line.beginsWithParenthesis()) {
             return;
         }
-        Optional<Command> command = line.letter() == 'M'
-                ? Command.startingLine(new String(code, StandardCharsets.ISO_8859_1))
-                : Optional.empty();
+        Optional<Command> command = line.letter() == 'M' ? Command.startingLine(line.codeText()) : Optional.empty();
         if (command.filter(abilities::pausesHost).isPresent()) {
             hostPauses();
             return;
@@ -195,7 +197,7 @@ public final class Rehearsal {
             if (said.startsWith("// ")) {
                 sees(said.substring(3).split(" ", 5));
             } else if (said.startsWith("echo:Unknown command")) {
-                trouble("The firmware does not understand “" + said.split("[\" ]+")[2] + "” and passes over it.");
+                unknown(said.split("[\" ]+")[2]);
             } else if (said.startsWith("echo: cold extrusion")) {
                 trouble("The nozzle is too cold, and the firmware moves no filament.");
             } else if (!isHarmless(said)) {
@@ -212,9 +214,22 @@ public final class Rehearsal {
         }
     }
 
+    /** Commands in words are somebody's own, and known where the file was meant for. */
+    private void unknown(String command) {
+        if (IN_WORDS.matcher(command).matches()) {
+            count(command, own);
+        } else {
+            trouble("The firmware does not understand “" + command + "” and passes over it.");
+        }
+    }
+
     private void trouble(String sentence) {
-        if (troubles.size() < MOST_KINDS_OF_TROUBLE || troubles.containsKey(sentence)) {
-            troubles.merge(sentence, 1, Integer::sum);
+        count(sentence, troubles);
+    }
+
+    private static void count(String kind, Map<String, Integer> kinds) {
+        if (kinds.size() < MOST_KINDS || kinds.containsKey(kind)) {
+            kinds.merge(kind, 1, Integer::sum);
         }
     }
 

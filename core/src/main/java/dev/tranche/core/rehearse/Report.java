@@ -2,8 +2,12 @@ package dev.tranche.core.rehearse;
 
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.plan.SpoolId;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /**
  * What came out of a rehearsal, beside what was planned.
@@ -11,6 +15,7 @@ import java.util.Optional;
  * @param stops in their order
  * @param layers one a layer of the plan, from 1
  * @param troubles in their order, the first of each kind and how often it came
+ * @param own commands in words that only the printer knows, which were passed over, and how often
  * @param seconds it took, people included
  * @param lines that were sent
  * @param whole whether the file ended, and not the power or somebody's patience
@@ -19,6 +24,7 @@ public record Report(
         List<Stopped> stops,
         List<LayerSeen> layers,
         List<Trouble> troubles,
+        Map<String, Integer> own,
         double seconds,
         long lines,
         boolean whole) {
@@ -26,6 +32,7 @@ public record Report(
         stops = List.copyOf(stops);
         layers = List.copyOf(layers);
         troubles = List.copyOf(troubles);
+        own = Collections.unmodifiableMap(new LinkedHashMap<>(own));
     }
 
     /**
@@ -96,6 +103,17 @@ public record Report(
                 .mapToInt(LayerSeen::layer)
                 .max()
                 .orElse(0);
+    }
+
+    /** What was passed over in one sentence; empty if nothing was. */
+    public String passedOver() {
+        return own.isEmpty()
+                ? ""
+                : "What only the printer knows was passed over: "
+                        + own.entrySet().stream()
+                                .map(e -> e.getKey() + (e.getValue() == 1 ? "" : " " + e.getValue() + " times"))
+                                .collect(Collectors.joining(", "))
+                        + ".";
     }
 
     /** Layers that are not as planned. */

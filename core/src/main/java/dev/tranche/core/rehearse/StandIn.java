@@ -13,7 +13,6 @@ import dev.tranche.core.macro.Purging;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.speech.Words;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -82,6 +81,10 @@ public final class StandIn {
     private double routinePurge;
 
     private boolean coldTold;
+    /** Whether filament has been moved, and before that something came that may have heated. */
+    private boolean hasFed;
+
+    private boolean mayHeat;
     /** From when somebody has said what feeds its inputs. */
     private Optional<Mixer> mixer = Optional.empty();
 
@@ -161,16 +164,19 @@ public final class StandIn {
     }
 
     private void unknown(GcodeScanner line, Wire wire) throws IOException {
-        wire.say("echo:Unknown command: \"" + new String(line.code(), StandardCharsets.ISO_8859_1) + "\"");
+        wire.say("echo:Unknown command: \"" + line.codeText() + "\"");
     }
 
     private void obey(GcodeScanner line, Wire wire) throws IOException {
         boolean move = line.letter() == 'G' && line.number() >= 0 && line.number() <= 3 || line.goesOn();
         if (!move) {
             byte[] code = line.code();
-            Optional<Command> command = Command.startingLine(new String(code, StandardCharsets.ISO_8859_1));
+            Optional<Command> command = Command.startingLine(line.codeText());
             if (code.length > 0 && own.stops(line) || isStop(line, command)) {
                 stop(line, wire, command);
+                return;
+            } else if (line.isInWords()) {
+                words(line, wire);
                 return;
             } else if (isNone(code, line.letter())
                     || command.filter(c -> !abilities.understands(c)).isPresent()) {
@@ -182,8 +188,19 @@ public final class StandIn {
             case MOVE -> moved(wire);
             case DWELL -> dwell(line, wire);
             case HEAT -> heat(line, wire);
+            case BED -> clock.pause(controller.pause(), 0);
             case TOOL -> tool(line.number(), wire);
             case NONE -> rest(line, wire);
+        }
+    }
+
+    /** What the owner's own commands do is not known here; before the first plastic they may have heated the nozzle. */
+    private void words(GcodeScanner line, Wire wire) throws IOException {
+        if (controller.execute(line) == Controller.Effect.HEAT) {
+            heat(line, wire);
+        } else {
+            mayHeat |= !hasFed;
+            unknown(line, wire);
         }
     }
 
@@ -238,6 +255,11 @@ public final class StandIn {
         if (warmth.isCold()) {
             warmth.at(secondsSoFar());
         }
+        if (warmth.isCold() && mayHeat) {
+            warmth.isAsHotAs(Math.max(controller.nozzleTarget(), Controller.PRINTING), secondsSoFar());
+        }
+        mayHeat = false;
+        hasFed = true;
         if (warmth.isCold()) {
             if (!coldTold) {
                 coldTold = true;
@@ -300,14 +322,10 @@ public final class StandIn {
     }
 
     private void heat(GcodeScanner line, Wire wire) throws IOException {
-        if (line.is('M', 109)) {
-            boolean downToo = line.has('R') && !line.has('S');
-            clock.pause(warmth.wait(controller.nozzleTarget(), downToo, seconds()), 0);
-            coldTold = false;
-            wire.say(temperatures());
-        } else {
-            clock.pause(controller.pause(), 0);
-        }
+        boolean downToo = line.has('R') && !line.has('S');
+        clock.pause(warmth.wait(controller.nozzleTarget(), downToo, seconds()), 0);
+        coldTold = false;
+        wire.say(temperatures());
     }
 
     private void tool(int number, Wire wire) throws IOException {

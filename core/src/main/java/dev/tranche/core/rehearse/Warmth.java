@@ -40,6 +40,13 @@ final class Warmth {
         return up + down;
     }
 
+    /** It has a temperature, however it came to it. */
+    void isAsHotAs(double other, double now) {
+        target = other;
+        temperature = other;
+        since = now;
+    }
+
     /** Off for so many seconds, and not switched on again. */
     void giveUp(double seconds) {
         temperature = Heater.NOZZLE.cooled(temperature, Math.max(LEAST_OFF, seconds));

@@ -21,6 +21,7 @@ import net.jqwik.api.constraints.LongRange;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class SurveyTest {
     static SlicedFile survey(byte[] bytes) throws IOException {
@@ -353,5 +354,28 @@ class SurveyTest {
     @Test
     void a_stamp_that_counts_from_nought_is_nobodys() throws IOException {
         assertThat(withLine("; tranche begin plan=a state=b swap=0").blocks()).isEmpty();
+    }
+
+    /** Firmwares that are told in words have commands of their owner's own; common practice. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "LOAD_T1",
+                "T1_PARK",
+                "start_t1 now",
+                "PURGE_G1 X90 Y90 E10 F600",
+                "PARK_M0",
+                "WARM_M109 S180",
+                "ECHO_M83 ; in words",
+                "GO X5 G91"
+            })
+    void a_command_in_words_is_none_of_the_letters_in_it(String own) throws IOException {
+        String said = ";".repeat(own.length());
+        SlicedFile plain = survey(new SmallGcode().grid(0.2, 0.2, 3).line(said).grid(0.8, 0.2, 3));
+        SlicedFile file = survey(new SmallGcode().grid(0.2, 0.2, 3).line(own).grid(0.8, 0.2, 3));
+        assertThat(file.toolLines()).isEmpty();
+        assertThat(file.stops()).isEmpty();
+        assertThat(file.layers()).isEqualTo(plain.layers());
+        assertThat(file.seconds()).isEqualTo(plain.seconds());
     }
 }

@@ -16,7 +16,7 @@ class TrimTest {
         byte[] text = String.join("\n", lines).getBytes(StandardCharsets.US_ASCII);
         GcodeScanner line = new GcodeScanner(new ByteArrayInputStream(text));
         while (line.next()) {
-            if (Trim.isInWords(line)) {
+            if (line.isInWords()) {
                 trim = trim.afterWords(line);
             }
             trim = Trim.isAbout(line.number()) ? trim.after(line) : trim;

@@ -51,6 +51,7 @@ import java.util.Random;
 import java.util.function.Function;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -431,10 +432,25 @@ class RehearsalTest {
                 + new String(bench.written(), StandardCharsets.ISO_8859_1);
         Report report = rehearse(bench.facts(), text.getBytes(StandardCharsets.ISO_8859_1), Deed::asPlanned);
         assertThat(report.troubles())
-                .containsExactly(
-                        new Report.Trouble("The firmware does not understand “START_PRINT” and passes over it.", 2),
-                        new Report.Trouble("The firmware does not understand “M163” and passes over it.", 1));
+                .containsExactly(new Report.Trouble("The firmware does not understand “M163” and passes over it.", 1));
+        assertThat(report.passedOver()).isEqualTo("What only the printer knows was passed over: START_PRINT 2 times.");
         assertThat(report.unclean()).isEmpty();
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "START_PRINT TOOL_TEMP=215, true",
+        "M104 S215|TEMPERATURE_WAIT SENSOR=extruder MINIMUM=214, true",
+        "M104 S215, false"
+    })
+    void a_nozzle_that_the_printers_own_command_heats_is_hot(String start, boolean hot) throws IOException {
+        Bench bench = bench();
+        String text = new String(bench.written(), StandardCharsets.ISO_8859_1)
+                .replaceFirst("M109 S\\d+", start.replace('|', '\n'));
+        Report report = rehearse(bench.facts(), text.getBytes(StandardCharsets.ISO_8859_1), Deed::asPlanned);
+        assertThat(report.isClean()).as("%s", report.troubles()).isEqualTo(hot);
+        assertThat(report.troubles().stream().anyMatch(t -> t.sentence().contains("too cold")))
+                .isEqualTo(!hot);
     }
 
     // --- The wire
