@@ -9,6 +9,7 @@ import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.regex.Pattern;
 
 /**
  * Takes a stream of G-code apart, line by line, without making strings.
@@ -64,6 +65,7 @@ public final class GcodeScanner {
     private long line;
     private char letter;
     private int number;
+    private static final Pattern PAUSE = Pattern.compile("PAUSE(?!\\w)", Pattern.CASE_INSENSITIVE);
     /** The letter of commands that have none. */
     static final char IN_WORDS = '_';
 
@@ -300,6 +302,11 @@ public final class GcodeScanner {
     /** Whether the line is a command in words, as some firmwares have them and their owners add; common practice. */
     public boolean isInWords() {
         return letter == IN_WORDS;
+    }
+
+    /** Whether a machine stops there that no ability is asked for: M226, M601, and in words PAUSE; common practice. */
+    public boolean pauses() {
+        return isInWords() ? PAUSE.matcher(codeText()).lookingAt() : is('M', 226) || is('M', 601);
     }
 
     /** G, M or T, or what stands for a command in words; 0 if the line has no command. */

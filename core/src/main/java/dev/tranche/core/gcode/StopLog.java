@@ -16,11 +16,12 @@ final class StopLog {
 
     /** What stops a machine is common practice in open firmware. */
     static boolean isStop(GcodeScanner line) {
-        return line.letter() == 'M'
-                && switch (line.number()) {
-                    case 0, 1, 25, 226, 600, 601 -> true;
-                    default -> false;
-                };
+        return line.pauses()
+                || line.letter() == 'M'
+                        && switch (line.number()) {
+                            case 0, 1, 25, 600 -> true;
+                            default -> false;
+                        };
     }
 
     /**

@@ -224,9 +224,7 @@ public final class StandIn {
 
     /** Those that macros of Tranche's use, if the firmware has them, and two more of the trade. */
     private boolean isStop(GcodeScanner line, Optional<Command> command) {
-        return command.filter(c -> c.stops() && abilities.understands(c)).isPresent()
-                || line.is('M', 226)
-                || line.is('M', 601);
+        return command.filter(c -> c.stops() && abilities.understands(c)).isPresent() || line.pauses();
     }
 
     private String temperatures() {

@@ -186,6 +186,20 @@ class SurveyTest {
     }
 
     @Test
+    void a_pause_in_words_is_a_stop_and_what_only_begins_like_one_is_not() throws IOException {
+        SlicedFile file = survey(new SmallGcode()
+                .layers(0.2)
+                .line("PAUSE")
+                .layers(0.4)
+                .line("pause X=10 ; by hand")
+                .layers(0.6)
+                .line("PAUSE_NEVER")
+                .line("PAUSES")
+                .layers(0.8));
+        assertThat(file.stops()).extracting(SlicedFile.Stop::text).containsExactly("PAUSE", "pause X=10 ; by hand");
+    }
+
+    @Test
     void a_layer_printed_with_two_tools_tells_time_and_plastic_of_each() throws IOException {
         SlicedFile one = survey(new SmallGcode().line("T0").layers(0.2).layers(0.4));
         SlicedFile file = survey(new SmallGcode()
