@@ -1,12 +1,8 @@
 package dev.tranche.core.check;
 
 import dev.tranche.core.gcode.GridMatch;
-import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.handoff.StopTable;
-import dev.tranche.core.machine.Dialect;
-import dev.tranche.core.machine.Dialect.Counting;
-import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Travel;
 import dev.tranche.core.plan.Starts;
 import dev.tranche.core.sequence.AsSliced;
@@ -128,48 +124,6 @@ final class FileRules {
 
     private static String mm(double length) {
         return Words.format("%.1f", length);
-    }
-
-    /** Where firmwares count filament differently, nobody but the owner knows which count to hand back. */
-    static List<Finding> howFilamentCounts(PlanFacts facts) {
-        Printer printer = facts.printer();
-        Dialect dialect = printer.abilities().dialect();
-        return facts.file().filter(SlicedFile::readingsDiffer).stream()
-                .filter(f -> !dialect.saysHowFilamentCounts() || !f.makesSenseTo(dialect))
-                .map(f -> f.sense() == Counting.NOT_SAID ? eitherWay() : oneWay(f.sense(), printer))
-                .toList();
-    }
-
-    private static Finding eitherWay() {
-        return Finding.of(
-                Severity.STOP,
-                "filament-readings",
-                "The G-code changes between G90 and G91 without saying M82 or M83 again, which firmwares read differently; say in the printer's abilities how yours counts filament.");
-    }
-
-    /** What a program wrote for a firmware is thread or nothing to another. */
-    private static Finding oneWay(Counting sense, Printer printer) {
-        Dialect dialect = printer.abilities().dialect();
-        String meant =
-                "The G-code makes lines of plastic only where filament is counted by " + sense.title() + ", and ";
-        return Finding.of(
-                        Severity.STOP,
-                        "filament-readings",
-                        meant
-                                + (dialect.saysHowFilamentCounts()
-                                        ? printer.name() + " is said to count it by "
-                                                + dialect.filament().title()
-                                                + "; slice it for this printer, or say that it counts so."
-                                        : "firmwares differ in that; say that yours counts so, or slice it for yours."))
-                .mendedBy(Fix.ofRig(
-                        "Count it by " + sense.title(),
-                        rig -> rig.with(rig.printer()
-                                .with(rig.printer()
-                                        .abilities()
-                                        .reading(rig.printer()
-                                                .abilities()
-                                                .dialect()
-                                                .counting(sense))))));
     }
 
     /** A park spot is a place of the machine; where the file moves the origin nobody knows what that is to it. */

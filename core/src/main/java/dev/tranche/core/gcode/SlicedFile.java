@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * What a G-code file turns out to hold. Blocks that Tranche wrote are told apart and count for nothing else.
@@ -229,6 +230,14 @@ public record SlicedFile(
                 sense,
                 numbered,
                 originMoved);
+    }
+
+    /** Whether it has the firmware draw filament back (G10) before a way to plastic, as far as that is seen. */
+    public boolean drawsByFirmware() {
+        return Stream.concat(
+                        layers.stream().flatMap(l -> l.door().stream()),
+                        layers.stream().flatMap(l -> l.stints().stream()).flatMap(s -> s.door().stream()))
+                .anyMatch(d -> d.state().draw().byFirmware());
     }
 
     /** Whether a firmware of that dialect makes lines of plastic of it, as far as can be told. */

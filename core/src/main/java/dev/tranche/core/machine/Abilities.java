@@ -65,6 +65,16 @@ public record Abilities(
         return new Abilities(honoured, pausesHost, commentsAfterCommands, other);
     }
 
+    /** The same firmware, which understands {@code more}, too. */
+    public Abilities understanding(Command... more) {
+        Map<Command, Set<Character>> all = new EnumMap<>(Command.class);
+        all.putAll(honoured);
+        for (Command command : more) {
+            all.putIfAbsent(command, Set.of());
+        }
+        return new Abilities(all, pausesHost, commentsAfterCommands, dialect);
+    }
+
     public boolean understands(Command command) {
         return honoured.containsKey(command);
     }

@@ -391,7 +391,8 @@ final class DryRunner {
             whole(
                     "After the macro the file would not go on where it was left: modes, feed or the extruder's count have changed; put back what your own lines change.");
         }
-        if (exit.draw().byFirmware() && !entry.awaited().byFirmware()) {
+        boolean drewBack = exit.draw().byFirmware() && !entry.draw().byFirmware();
+        if (drewBack && !entry.awaited().byFirmware()) {
             whole("G10 draws filament back and no G11 pushes it out again; add G11.");
         }
         boolean pressed = printer.selector().isPresent()

@@ -3,6 +3,7 @@ package dev.tranche.core.handoff;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.tranche.core.check.Bench;
+import dev.tranche.core.check.Finding;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.machine.Abilities;
@@ -14,6 +15,7 @@ import dev.tranche.core.machine.Printers;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.rig.Rack;
+import dev.tranche.core.speech.Severity;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -241,6 +243,30 @@ class SwapWriterTest {
                         .lines()
                         .filter("G10"::equals))
                 .hasSize(15);
+    }
+
+    @Test
+    void a_file_that_draws_back_by_the_firmware_asks_whether_the_firmware_knows_how() throws IOException {
+        SmallGcode gcode = new SmallGcode().line("T0");
+        gcode.grid(0.2, 0.2, 8).line("G10").line("T1").grid(1.8, 0.2, 7);
+        Bench bench = new Bench().start(1.6, Spools.CHALK);
+        bench.printer = bench.printer.with(Abilities.of("M0", "M104 S", "M109 S"));
+        bench.sliced(gcode);
+        assertThat(bench.ledger().swaps().get(0).dryRun().faults())
+                .isNotEmpty()
+                .noneMatch(f -> f.severity() == Severity.STOP);
+        Finding asks = bench.found("draws-by-firmware");
+        assertThat(asks.severity()).isEqualTo(Severity.WARN);
+        bench.printer =
+                asks.fix().orElseThrow().rig().orElseThrow().apply(bench.rig()).printer();
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("draws-by-firmware");
+        assertThat(bench.ledger().swaps().get(0).dryRun().faults())
+                .noneMatch(f -> f.sentence().contains("G1"));
+        assertThat(drawn(new String(written(bench, gcode.bytes()), StandardCharsets.ISO_8859_1)
+                        .lines()
+                        .toList()))
+                .last()
+                .isEqualTo(0);
     }
 
     private static byte[] written(Bench bench, byte[] file) throws IOException {
