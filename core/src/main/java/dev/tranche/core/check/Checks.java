@@ -54,7 +54,7 @@ public final class Checks {
             about(Concern.FILE, FileRules::anotherModel),
             about(Concern.PLATE, FileRules::beyondTravel),
             about(Concern.FIRMWARE, FirmwareRules::howFilamentCounts),
-            about(Concern.FIRMWARE, FirmwareRules::drawsByFirmware),
+            about(Concern.FILE, FirmwareRules::drawsByFirmware),
             about(Concern.FILE, FileRules::originMoved),
             about(Concern.FILE, FileRules::stopsAlreadyThere),
             about(Concern.FILE, FileRules::writtenBeforeLastChange),
