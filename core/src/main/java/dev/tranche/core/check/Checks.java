@@ -55,6 +55,7 @@ public final class Checks {
             about(Concern.PLATE, FileRules::beyondTravel),
             about(Concern.FIRMWARE, FirmwareRules::howFilamentCounts),
             about(Concern.FILE, FirmwareRules::drawsByFirmware),
+            about(Concern.FILE, FileRules::heatsDiffer),
             about(Concern.FILE, FileRules::originMoved),
             about(Concern.FILE, FileRules::stopsAlreadyThere),
             about(Concern.FILE, FileRules::writtenBeforeLastChange),

@@ -1,16 +1,21 @@
 package dev.tranche.core.check;
 
 import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.Heater;
 import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.machine.Travel;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Starts;
 import dev.tranche.core.sequence.AsSliced;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -23,6 +28,8 @@ final class FileRules {
 
     /** So little does not matter, µm. */
     private static final int RAFT_NEAR = 20;
+    /** So far apart two temperatures are for one filament, °C; common practice. */
+    private static final double HEAT_NEAR = 10;
 
     static List<Finding> otherLayers(PlanFacts facts) {
         if (facts.file().isEmpty() || facts.match().isPresent()) {
@@ -94,6 +101,55 @@ final class FileRules {
                         .at(d.layer())
                         .acceptedBy("It is this model"))
                 .toList();
+    }
+
+    /** Swaps heat and purge as the spool takes it, and the file prints as it was sliced. */
+    static List<Finding> heatsDiffer(PlanFacts facts) {
+        Map<SpoolId, Hot> hot = new LinkedHashMap<>();
+        Stream.concat(first(facts), heatedAfterSwaps(facts))
+                .filter(Hot::differs)
+                .forEach(h -> hot.putIfAbsent(h.spool().id(), h));
+        return hot.values().stream()
+                .limit(1)
+                .map(first -> Finding.of(
+                                Severity.WARN,
+                                "heat-differs",
+                                hot.values().stream().map(Hot::sentence).collect(Collectors.joining())
+                                        + "Correct the spool on the shelf, or slice for what it takes.")
+                        .at(first.layer())
+                        .acceptedBy("It is meant so"))
+                .toList();
+    }
+
+    /** @param printed at, °C, and {@code planned} what it is to be printed at */
+    private record Hot(Spool spool, double printed, int planned, int layer) {
+        boolean differs() {
+            return printed > Heater.ROOM && Math.abs(printed - planned) > HEAT_NEAR;
+        }
+
+        String sentence() {
+            return Words.format(
+                    "The G-code prints %s at %.0f °C, and it is to be printed at %d °C. ",
+                    spool.name(), printed, planned);
+        }
+    }
+
+    /** What is loaded first is heated by the file alone. */
+    private static Stream<Hot> first(PlanFacts facts) {
+        return facts.file().stream().flatMap(f -> facts.ledger().stretches().stream()
+                .limit(1)
+                .map(s -> facts.shelf().get(s.spool()))
+                .map(s -> new Hot(s, f.start().state().nozzleTemperature(), s.firstLayerTemperature(), 1)));
+    }
+
+    /** What is heated by its swap, and then by the file where that speaks to each of its tools. */
+    private static Stream<Hot> heatedAfterSwaps(PlanFacts facts) {
+        List<Hot> all = facts.ledger().swaps().stream()
+                .flatMap(s -> s.door().stream()
+                        .map(d -> new Hot(s.in(), d.warming().to(), s.moment().temperatureIn(), s.layer())))
+                .toList();
+        boolean speaks = all.stream().mapToDouble(Hot::printed).distinct().count() > 1;
+        return facts.tools().isPresent() && speaks ? all.stream() : Stream.empty();
     }
 
     /** What was sliced for a larger printer. */

@@ -8,6 +8,7 @@ import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Terms;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.handoff.Said;
 import dev.tranche.core.job.Reckoning;
 import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Ordering.Rule;
@@ -23,8 +24,10 @@ import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.speech.Severity;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 class OrderRulesTest {
@@ -90,6 +93,26 @@ class OrderRulesTest {
                 .isCloseTo(slow.ledger(orders.banded()).plainSeconds(), within(1.0));
         assertThat(own.addedTime().value()).isCloseTo(own.addedSeconds(), within(1e-6));
         assertThat(own.addedTime().parts()).extracting(Derivation::label).contains("Heating");
+    }
+
+    /** Swaps heat and purge as the shelf says, and the file prints as it was sliced. */
+    @Test
+    void a_spool_that_the_file_prints_much_hotter_than_it_takes_is_told_with_both_temperatures() {
+        assertThat(halvesSliced(";", "M104 S205", "M104 S215").findings())
+                .extracting(Finding::key)
+                .doesNotContain("heat-differs");
+        Bench bench = halvesSliced(";", "M109 S205", "M109 S240");
+        Finding differs = bench.found("heat-differs");
+        assertThat(differs.severity()).isEqualTo(Severity.WARN);
+        assertThat(differs.sentence()).contains("Chalk at 240 °C", "210 °C").doesNotContain("Soot");
+        assertThat(differs.sentence().split("Chalk", -1)).hasSize(2);
+        assertThat(differs.layer()).hasValue(1);
+        bench.said = Said.NOTHING.accepting(Set.of(differs.word()));
+        assertThat(bench.found("heat-differs").accepted()).isTrue();
+        // With one tool the file says it of the first spool, and swaps of the others.
+        Bench one = new Bench().start(1, Spools.CHALK);
+        one.sliced(new SmallGcode().line("M104 S250").grid(0.2, 0.2, 15));
+        assertThat(one.found("heat-differs").sentence()).contains("Soot at 250 °C", "210 °C");
     }
 
     /** Also of a file that lets the nozzle cool at the end of each piece, and goes on doing so. */
