@@ -54,7 +54,11 @@ public record GridMatch(
         List<SlicedLayer> runs = levels(file, grid);
         Beneath beneath = Beneath.of(runs, grid);
         if (!beneath.fits(runs, grid)) {
-            throw differs(file, runs, grid, beneath.runs());
+            boolean even = isEven(file, grid);
+            if (!even && isAmongOthers(runs, grid)) {
+                return matched(file, grid, 0, Height.ZERO, false);
+            }
+            throw differs(file, runs, grid, even ? beneath.runs() : 0);
         }
         return matched(file, grid, beneath.runs(), Height.ofMicrometres(beneath.raft()), beneath.primed());
     }
@@ -92,6 +96,15 @@ public record GridMatch(
         }
     }
 
+    /** Whether each layer of the plan is there, and what else there is lies in them, as supports in layers of their own do. */
+    private static boolean isAmongOthers(List<SlicedLayer> runs, LayerGrid grid) {
+        int found = 0;
+        for (SlicedLayer run : runs) {
+            found += found < grid.count() && near(run.z(), grid.top(found + 1)) ? 1 : 0;
+        }
+        return found == grid.count() && near(runs.get(runs.size() - 1).z(), grid.printedHeight());
+    }
+
     /** One run for each height, rising but for a line that primes the nozzle. */
     private static List<SlicedLayer> levels(SlicedFile file, LayerGrid grid) {
         List<SlicedLayer> runs = file.layers();
@@ -118,8 +131,8 @@ public record GridMatch(
         for (int i = 0; i < file.layers().size(); i++) {
             SlicedLayer run = file.layers().get(i);
             boolean under = primed && i == 0 || !run.z().isAbove(raft);
-            int layer =
-                    under ? 0 : grid.firstAbove(Height.ofMicrometres(run.z().micrometres() - raft.micrometres())) - 1;
+            int above = Math.max(0, run.z().micrometres() - raft.micrometres());
+            int layer = under ? 0 : Math.max(1, grid.firstAbove(Height.ofMicrometres(above)) - 1);
             if (under) {
                 beneath.add(run);
             } else {
@@ -161,6 +174,12 @@ public record GridMatch(
                         evenFrom(file.layers(), before).filter(layers -> isMatch(file, before, layers, model)))
                 .findFirst()
                 .or(() -> evenFrom(file.layers(), 0).findFirst());
+    }
+
+    /** Whether its layers may be of one height; of what comes down again nobody has looked. */
+    private static boolean isEven(SlicedFile file, LayerGrid grid) {
+        return file.order() != SlicedFile.Order.LAYER_BY_LAYER
+                || layersOf(file, grid.modelHeight()).isPresent();
     }
 
     /** Even layers after so many other runs: the first of them stands on the bed, or on those. */
@@ -219,10 +238,12 @@ public record GridMatch(
 
     /** Nobody is told to slice as he did. */
     private static String otherwise(SlicedFile file, LayerGrid grid) {
-        boolean alike = layersOf(file, grid.modelHeight())
-                .filter(l -> near(l.get(0), grid.firstLayer()) && near(l.get(1), grid.layerHeight()))
-                .isPresent();
-        return alike
+        if (!isEven(file, grid)) {
+            return "; the file's layers are of several heights and a plan's of one, so slice it with layers of one height, and supports in the same.";
+        }
+        return layersOf(file, grid.modelHeight())
+                        .filter(l -> near(l.get(0), grid.firstLayer()) && near(l.get(1), grid.layerHeight()))
+                        .isPresent()
                 ? "; slice this very model again."
                 : "; set the plan's layers to the file's, or slice the model with a first layer of " + grid.firstLayer()
                         + " mm and layers of " + grid.layerHeight() + " mm.";
@@ -273,7 +294,18 @@ public record GridMatch(
     public Optional<String> markerOf(int layer) {
         return file.markers()
                 .map(m -> m.firstNumber().isPresent()
-                        ? Long.toString(m.firstNumber().getAsLong() + before + layer - 1 - m.firstRun())
+                        ? Long.toString(m.firstNumber().getAsLong() + height(layer) - m.firstRun())
                         : layer(layer).z() + " mm");
+    }
+
+    /** How many heights of the file come before the plan's {@code layer}. */
+    private int height(int layer) {
+        return file.order() == SlicedFile.Order.LAYER_BY_LAYER
+                ? visits.stream()
+                        .filter(v -> v.layer() <= layer)
+                        .mapToInt(Visit::index)
+                        .max()
+                        .orElseThrow()
+                : before + layer - 1;
     }
 }

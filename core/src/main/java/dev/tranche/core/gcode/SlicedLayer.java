@@ -113,7 +113,10 @@ public record SlicedLayer(Height z, List<Stint> stints, Envelope extent, List<Li
         Envelope extent = new Envelope();
         visits.forEach(v -> extent.expandToInclude(v.extent()));
         return new SlicedLayer(
-                visits.get(0).z(),
+                visits.stream()
+                        .map(SlicedLayer::z)
+                        .max(Comparator.comparingInt(Height::micrometres))
+                        .orElseThrow(),
                 visits.stream().flatMap(v -> v.stints().stream()).toList(),
                 extent,
                 visits.stream()

@@ -2,6 +2,7 @@ package dev.tranche.core.gcode;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.speech.Refusal;
@@ -181,6 +182,43 @@ class PatchTest {
         SmallGcode low = new SmallGcode().primed().grid(0.2, 0.15, 20);
         assertThat(GridMatch.layersOf(SurveyTest.survey(low), Height.parse("3")))
                 .hasValue(List.of(Height.parse("0.2"), Height.parse("0.15")));
+    }
+
+    /** Supports may have layers of their own, as thick as they need; common practice. */
+    @Test
+    void supports_in_layers_of_their_own_lie_in_the_plans() throws IOException {
+        SmallGcode gcode = new SmallGcode();
+        int level = 0;
+        for (double z : new double[] {0.2, 0.4, 0.5, 0.6, 0.75, 0.8, 1.0}) {
+            gcode.line("; level " + level++).rise(z).outline(60, 60, 20, 20, 0.04);
+        }
+        GridMatch match = GridMatch.of(SurveyTest.survey(gcode), grid(0.2, 0.2, 1));
+        assertThat(match.layers())
+                .extracting(l -> l.z().toString())
+                .containsExactly("0.20", "0.40", "0.60", "0.80", "1.00");
+        assertThat(match.visits()).extracting(GridMatch.Visit::layer).containsExactly(1, 2, 3, 3, 4, 4, 5);
+        // A swap comes before all that lies in its layer, and the file counts its own layers.
+        assertThat(match.layer(3).door().orElseThrow().state().z()).isCloseTo(0.4, within(1e-9));
+        assertThat(match.markerOf(3)).contains("3");
+        // Half as high is not that, but another grid, and what rises above the model is no support.
+        SlicedFile halves = SurveyTest.survey(new SmallGcode().grid(0.1, 0.1, 10));
+        assertThatThrownBy(() -> GridMatch.of(halves, grid(0.2, 0.2, 1)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("set the plan's layers to the file's");
+        SlicedFile higher = SurveyTest.survey(gcode.rise(1.15).dab(60, 60));
+        assertThatThrownBy(() -> GridMatch.of(higher, grid(0.2, 0.2, 1))).isInstanceOf(Refusal.class);
+    }
+
+    @Test
+    void layers_of_several_heights_are_called_that() throws IOException {
+        SlicedFile file = SurveyTest.survey(
+                new SmallGcode().layers(0.3, 0.5, 0.7, 0.9, 1.1, 1.25, 1.4, 1.55, 1.7, 1.8, 1.9, 2.0, 2.1, 2.2, 2.3));
+        assertThatThrownBy(() -> GridMatch.of(file, grid(0.3, 0.2, 2.3)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("layer 6 ends at 1.25 mm in the G-code and at 1.30 mm in the plan")
+                .hasMessageContaining("several heights")
+                .message()
+                .doesNotContain("set the plan's layers");
     }
 
     @Test
