@@ -266,6 +266,11 @@ public record GridMatch(
         }
     }
 
+    /** How many layers of the file lie in the plan's beside their own, as those of supports do. */
+    public int between() {
+        return file.order() == SlicedFile.Order.LAYER_BY_LAYER ? visits.size() - grid.count() : 0;
+    }
+
     /** All that the file prints on the plan's {@code layer}, from 1. */
     public SlicedLayer layer(int layer) {
         return layers.get(layer - 1);

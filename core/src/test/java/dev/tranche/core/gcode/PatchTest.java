@@ -197,6 +197,7 @@ class PatchTest {
                 .extracting(l -> l.z().toString())
                 .containsExactly("0.20", "0.40", "0.60", "0.80", "1.00");
         assertThat(match.visits()).extracting(GridMatch.Visit::layer).containsExactly(1, 2, 3, 3, 4, 4, 5);
+        assertThat(match.between()).isEqualTo(2);
         // A swap comes before all that lies in its layer, and the file counts its own layers.
         assertThat(match.layer(3).door().orElseThrow().state().z()).isCloseTo(0.4, within(1e-9));
         assertThat(match.markerOf(3)).contains("3");
