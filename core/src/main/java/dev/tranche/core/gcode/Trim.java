@@ -17,7 +17,8 @@ import java.util.regex.Pattern;
 
 /**
  * What a printer goes on with until it is told otherwise, besides moving and heating: fans (M106, M107), accelerations
- * (M201, M204), speeds (M203, M220), jerk (M205, M566), pressure (M572, M900), shaping (M593) and flow (M221), and the same
+ * (M201, M204), speeds (M203, M220), jerk (M205, M566), pressure (M572, M900), shaping (M593), flow (M221) and which of the things
+ * on the bed is printed, so that one alone can be given up (M486), and the same
  * in firmwares whose commands are words; common practice in open firmware.
  *
  * @param said the last number of each, by command and parameter, such as {@code M204 P}; of fans by their number; of words with
@@ -35,6 +36,8 @@ public record Trim(SortedMap<String, Double> said) {
     /** Commands in words that hold until they are said again. */
     private static final Set<String> IN_WORDS =
             Set.of("SET_PRESSURE_ADVANCE", "SET_VELOCITY_LIMIT", "SET_FAN_SPEED", "SET_INPUT_SHAPER", "SET_RETRACTION");
+    /** No printer has more to say. */
+    private static final int MOST = 100;
     /** Longer texts are nobody's. */
     private static final int MOST_WORDS = 12;
 
@@ -45,7 +48,7 @@ public record Trim(SortedMap<String, Double> said) {
     /** Whether a command is about any of it. */
     static boolean isAbout(int m) {
         return switch (m) {
-            case 106, 107, 201, 203, 204, 205, 220, 221, 566, 572, 593, 900 -> true;
+            case 106, 107, 201, 203, 204, 205, 220, 221, 486, 566, 572, 593, 900 -> true;
             default -> false;
         };
     }
@@ -68,7 +71,7 @@ public record Trim(SortedMap<String, Double> said) {
             }
         }
         numbers.forEach((parameter, value) -> now.put(of + parameter, value));
-        return now.equals(said) ? this : new Trim(now);
+        return now.equals(said) || now.size() > MOST ? this : new Trim(now);
     }
 
     /** The acceleration that was said in words, mm/s²; 0 if none was. */
@@ -87,7 +90,7 @@ public record Trim(SortedMap<String, Double> said) {
             now.put(FAN + (int) fan, m == 107 ? 0 : line.get('S', FULL));
         } else {
             for (char parameter = 'A'; parameter <= 'Z'; parameter++) {
-                if (parameter != 'M' && line.has(parameter)) {
+                if (parameter != 'M' && line.has(parameter) && (m != 486 || parameter == 'S')) {
                     if (m == 204 && parameter == 'S') {
                         // It is said of printing and of travel at once.
                         now.keySet().removeIf(k -> k.startsWith(ACCELERATION));
@@ -136,7 +139,11 @@ public record Trim(SortedMap<String, Double> said) {
         if (key.startsWith(FAN)) {
             return 0.0;
         }
-        return key.equals("M220 S") || key.equals("M221 S") ? Double.valueOf(100) : null;
+        return switch (key) {
+            case "M220 S", "M221 S" -> 100.0;
+            case "M486 S" -> -1.0;
+            default -> null;
+        };
     }
 
     private static String command(String key, double value) {

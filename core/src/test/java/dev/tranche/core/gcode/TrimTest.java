@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -65,6 +66,14 @@ class TrimTest {
                         "SET_VELOCITY_LIMIT ACCEL=5000",
                         "SET_VELOCITY_LIMIT SQUARE_CORNER_VELOCITY=8");
         assertThat(trim.after(trim)).isEmpty();
+    }
+
+    @Test
+    void a_file_that_names_ever_more_fans_is_not_remembered_for_ever() throws IOException {
+        String[] fans = IntStream.range(0, 10_000)
+                .mapToObj(i -> "SET_FAN_SPEED FAN=f" + i + " SPEED=1")
+                .toArray(String[]::new);
+        assertThat(after(fans).said()).hasSize(100);
     }
 
     @ParameterizedTest

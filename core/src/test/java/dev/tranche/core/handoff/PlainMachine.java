@@ -20,14 +20,14 @@ public final class PlainMachine {
     private static final Pattern SAID = Pattern.compile(";.*|\\*.*");
     private static final Pattern NUMBER = Pattern.compile("^N\\d+\\s*");
     private static final Pattern TOOL = Pattern.compile("T\\d+");
-    private static final Pattern TRIM = Pattern.compile("M106|M107|M204|M221|M104|M109|M900|SET_[A-Z_]+");
+    private static final Pattern TRIM = Pattern.compile("M106|M107|M204|M221|M104|M109|M486|M900|SET_[A-Z_]+");
 
     private final Map<Character, Double> axes = new HashMap<>(Map.of('X', 0.0, 'Y', 0.0, 'Z', 0.0, 'E', 0.0));
     private final List<Laid> laid = new ArrayList<>();
     private final List<Move> moves = new ArrayList<>();
     private final boolean together;
     /** Fans, accelerations, flow and heat as they were said last. */
-    private final TreeSet<String> trims = new TreeSet<>(List.of("M106 0.0"));
+    private final TreeSet<String> trims = new TreeSet<>(List.of("M106 0.0", "M486 -1.0"));
 
     private final Map<String, Double> drawn = new HashMap<>();
     private final Map<String, Double> net = new HashMap<>();

@@ -98,6 +98,7 @@ public final class TwoTools {
                     // What is said without a number is said to the tool that is chosen.
                     boolean before = layer % 2 == 0 && !does(Way.COOLS);
                     line(before ? heat : ";");
+                    line(does(Way.TRIMS) ? "M486 S" + tool : ";");
                     line("T" + tool);
                     line(before ? ";" : heat);
                     pressure(tool);
