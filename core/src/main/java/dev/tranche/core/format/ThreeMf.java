@@ -6,8 +6,6 @@ import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.util.HashMap;
-import java.util.Map;
 import java.util.Optional;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
@@ -21,8 +19,8 @@ import javax.xml.stream.XMLStreamReader;
  * built where. Everything that is to be built makes one model, with the names and colours of its objects; units become
  * millimetres.
  *
- * <p>Source: 3MF Consortium, "3D Manufacturing Format Core Specification", version 1.3 (2021), and "3MF Materials and
- * Properties Extension", version 1.2.1 (2021). Archives are read as
+ * <p>Source: 3MF Consortium, "3D Manufacturing Format Core Specification", version 1.3 (2021), "3MF Materials and
+ * Properties Extension", version 1.2.1 (2021), and "3MF Production Extension" (objects in model parts of their own). Archives are read as
  * they stream, never written anywhere; entries, their size and how far they may unpack are limited; XML without
  * DTDs and external entities.
  */
@@ -37,7 +35,7 @@ final class ThreeMf {
 
     private final long size;
     private final Progress progress;
-    private final Map<String, ThreeMfPart> parts = new HashMap<>();
+    private final ThreeMfBuild build = new ThreeMfBuild();
     private Optional<String> start = Optional.empty();
 
     private ThreeMf(long size, Progress progress) {
@@ -54,7 +52,7 @@ final class ThreeMf {
         } catch (ZipException | java.io.EOFException e) {
             throw new Refusal("The archive is damaged or cut short; copy or export the 3MF file again.");
         }
-        return file.model();
+        return file.build.model(file.start, progress);
     }
 
     private void entries(ZipInputStream zip, Counting packed) throws IOException {
@@ -78,7 +76,7 @@ final class ThreeMf {
             if (name.equals(RELATIONS)) {
                 start = startPart(unpacked);
             } else if (name.toLowerCase(java.util.Locale.ROOT).endsWith(".model")) {
-                parts.put(name, ThreeMfPart.read(unpacked));
+                build.part(name, ThreeMfPart.read(unpacked));
             }
             // What is passed over has to be unpacked too, and counts.
             unpacked.transferTo(OutputStream.nullOutputStream());
@@ -92,8 +90,7 @@ final class ThreeMf {
                 if (xml.next() == XMLStreamReader.START_ELEMENT
                         && xml.getLocalName().equals("Relationship")
                         && START_PART.equals(xml.getAttributeValue(null, "Type"))) {
-                    return Optional.ofNullable(xml.getAttributeValue(null, "Target"))
-                            .map(target -> target.replaceFirst("^/", ""));
+                    return Optional.ofNullable(xml.getAttributeValue(null, "Target"));
                 }
             }
             return Optional.empty();
@@ -108,18 +105,6 @@ final class ThreeMf {
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
         return factory.createXMLStreamReader(in);
-    }
-
-    private PartedModel model() {
-        if (parts.isEmpty()) {
-            throw new Refusal("The archive holds no 3D model part; it is no 3MF file. Choose the model itself.");
-        }
-        ThreeMfPart part = start.map(parts::get)
-                .orElseGet(() -> parts.size() == 1 ? parts.values().iterator().next() : null);
-        if (part == null) {
-            throw new Refusal("The archive does not say which part it begins with; export the 3MF file again.");
-        }
-        return part.built(progress);
     }
 
     /** Counts what goes by, so that nothing unpacks without end; leaves what it reads from open. */

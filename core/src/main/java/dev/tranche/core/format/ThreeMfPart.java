@@ -1,6 +1,5 @@
 package dev.tranche.core.format;
 
-import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import java.io.InputStream;
@@ -9,13 +8,12 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 
-/** One model part of a 3MF archive: its objects, and what of them is built. */
+/** One model part of a 3MF archive: its objects, and what of them and of other parts' is built. */
 final class ThreeMfPart {
-    private static final int DEEPEST = 64;
-    private static final int MOST_PLACED = 100_000;
     private static final int NONE = -1;
     private static final double[] IDENTITY = {1, 0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0};
 
@@ -23,22 +21,27 @@ final class ThreeMfPart {
     private final Map<Integer, Said> said = new HashMap<>();
     private final ThreeMfMaterials materials = new ThreeMfMaterials();
 
-    private int things;
     private final Map<Integer, List<Placed>> components = new HashMap<>();
     private final List<Placed> items = new ArrayList<>();
     private double unit = 1;
-    private int placed;
 
-    /** An object put somewhere by a 4 × 3 matrix, row by row, that multiplies from the right. */
-    private record Placed(int object, double[] matrix) {}
+    /**
+     * An object put somewhere by a 4 × 3 matrix, row by row, that multiplies from the right; its last row is in mm.
+     *
+     * @param path of the model part that holds the object, if that is another (Production Extension)
+     */
+    record Placed(Optional<String> path, int object, double[] matrix) {}
+
+    /** A mesh, or objects inside, or both. */
+    record Thing(Optional<ObjectMesh> mesh, List<Placed> inside, Said said) {}
 
     /** What the file says of an object as a whole; {@code group} and {@code index} name its material. */
-    private record Said(String name, int group, int index, boolean support) {
+    record Said(String name, int group, int index, boolean support) {
         static final Said NOTHING = new Said("", NONE, NONE, false);
     }
 
     /** Corners and triangles of one object, in the file's unit. */
-    private static final class ObjectMesh {
+    static final class ObjectMesh {
         /** Group and index of each triangle's material, where it has its own. */
         private int[] properties = new int[0];
 
@@ -56,6 +59,15 @@ final class ThreeMfPart {
         int property(int triangle, int which) {
             int at = 2 * triangle + which;
             return at < properties.length ? properties[at] : NONE;
+        }
+
+        int triangles() {
+            return triangleCount;
+        }
+
+        /** Coordinate {@code axis} of a triangle's corner, in the part's unit. */
+        double at(int triangle, int corner, int axis) {
+            return vertices[3 * triangles[3 * triangle + corner] + axis];
         }
 
         private double[] vertices = new double[1536];
@@ -165,10 +177,11 @@ final class ThreeMfPart {
         }
     }
 
-    private static Placed placed(XMLStreamReader xml) {
+    private Placed placed(XMLStreamReader xml) {
+        Optional<String> path = Optional.ofNullable(xml.getAttributeValue(null, "path"));
         String matrix = xml.getAttributeValue(null, "transform");
         if (matrix == null) {
-            return new Placed(whole(xml, "objectid"), IDENTITY);
+            return new Placed(path, whole(xml, "objectid"), IDENTITY);
         }
         String[] words = matrix.strip().split("\\s+");
         if (words.length != 12) {
@@ -178,9 +191,9 @@ final class ThreeMfPart {
         }
         double[] m = new double[12];
         for (int i = 0; i < 12; i++) {
-            m[i] = parse(words[i], xml);
+            m[i] = parse(words[i], xml) * (i < 9 ? 1 : unit);
         }
-        return new Placed(whole(xml, "objectid"), m);
+        return new Placed(path, whole(xml, "objectid"), m);
     }
 
     /** Millimetres in the file's unit. */
@@ -222,88 +235,31 @@ final class ThreeMfPart {
         }
     }
 
-    /** Everything the part says to build, each where it says. */
-    PartedModel built(Progress progress) {
-        if (items.isEmpty()) {
-            throw new Refusal("The 3MF file lists nothing to build; export it with the model on its plate.");
-        }
-        Corners corners = new Corners();
-        for (int i = 0; i < items.size(); i++) {
-            Placed item = items.get(i);
-            progress.beat();
-            corners.item(i);
-            place(item.object(), item.matrix(), 0, "", corners);
-        }
-        if (corners.isEmpty()) {
-            throw new Refusal("What the 3MF file builds holds no triangles; export the model again.");
-        }
-        return corners.model(progress);
+    /** What is built of this part, each where it says. */
+    List<Placed> items() {
+        return items;
     }
 
-    /** @param called what the object that holds this one is called */
-    private void place(int object, double[] matrix, int depth, String called, Corners corners) {
-        if (depth > DEEPEST) {
-            throw Refusal.of(
-                    "Object %d of the 3MF file is nested over %d deep, or holds itself; export it again.",
-                    object, DEEPEST);
-        }
-        if (++placed > MOST_PLACED) {
-            throw Refusal.of("The 3MF file places over %d objects; export it with fewer.", MOST_PLACED);
-        }
-        ObjectMesh mesh = meshes.get(object);
-        List<Placed> inside = components.get(object);
-        if (mesh == null && inside == null) {
-            throw Refusal.of("The 3MF file builds object %d, which is not in it; export it again.", object);
-        }
-        Said of = said.getOrDefault(object, Said.NOTHING);
-        if (of.support()) {
-            return;
-        }
-        String name = of.name().isEmpty() ? called : of.name();
-        if (mesh != null) {
-            build(mesh, of, name, matrix, "Object " + object, corners);
-        }
-        if (inside != null) {
-            for (Placed component : inside) {
-                place(component.object(), times(component.matrix(), matrix), depth + 1, name, corners);
-            }
-        }
+    /** The object of that number, if it is in this part. */
+    Optional<Thing> object(int number) {
+        ObjectMesh mesh = meshes.get(number);
+        List<Placed> inside = components.get(number);
+        return mesh == null && inside == null
+                ? Optional.empty()
+                : Optional.of(new Thing(
+                        Optional.ofNullable(mesh),
+                        inside == null ? List.of() : inside,
+                        said.getOrDefault(number, Said.NOTHING)));
     }
 
-    private void build(ObjectMesh mesh, Said of, String name, double[] matrix, String place, Corners corners) {
-        int thing = ++things;
-        for (int t = 0; t < mesh.triangleCount; t++) {
-            int group = mesh.property(t, 0);
-            int index = mesh.property(t, 1);
-            ThreeMfMaterials.Material material =
-                    materials.of(group == NONE ? of.group() : group, index == NONE ? of.index() : index);
-            corners.labelled(name.isEmpty() ? material.name() : name, material.colour(), material.name(), thing);
-            for (int c = 0; c < 3; c++) {
-                int v = 3 * mesh.triangles[3 * t + c];
-                corner(mesh.vertices[v], mesh.vertices[v + 1], mesh.vertices[v + 2], matrix, place, corners);
-            }
-        }
+    ThreeMfMaterials.Material material(ObjectMesh mesh, int triangle, Said of) {
+        int group = mesh.property(triangle, 0);
+        int index = mesh.property(triangle, 1);
+        return materials.of(group == NONE ? of.group() : group, index == NONE ? of.index() : index);
     }
 
-    private void corner(double x, double y, double z, double[] m, String place, Corners corners) {
-        corners.add(
-                unit * (x * m[0] + y * m[3] + z * m[6] + m[9]),
-                unit * (x * m[1] + y * m[4] + z * m[7] + m[10]),
-                unit * (x * m[2] + y * m[5] + z * m[8] + m[11]),
-                place);
-    }
-
-    /** First {@code a}, then {@code b}: row vectors multiply from the left. */
-    private static double[] times(double[] a, double[] b) {
-        double[] product = new double[12];
-        for (int row = 0; row < 4; row++) {
-            for (int column = 0; column < 3; column++) {
-                product[3 * row + column] = a[3 * row] * b[column]
-                        + a[3 * row + 1] * b[3 + column]
-                        + a[3 * row + 2] * b[6 + column]
-                        + (row == 3 ? b[9 + column] : 0);
-            }
-        }
-        return product;
+    /** mm in which its numbers count. */
+    double unit() {
+        return unit;
     }
 }

@@ -342,6 +342,52 @@ class ModelReaderTest {
         assertThat(model.under("file").parts()).extracting(Part::name).contains("Painted 1", "Painted 2");
     }
 
+    /**
+     * Written by lib3mf 2.4.1: objects in model parts of their own, as the 3MF Production Extension has them, turned by 90° about z
+     * and moved by 100 and 50 mm.
+     */
+    @Test
+    void objects_may_lie_in_model_parts_of_their_own() throws IOException {
+        PartedModel model =
+                model(getClass().getResourceAsStream("parts-by-lib3mf.3mf").readAllBytes());
+        assertThat(model.parts()).extracting(Part::name).containsExactly("Red cube", "Blue tag");
+        assertThat(model.parts()).extracting(p -> Math.rint(p.mesh().volume())).containsExactly(1000.0, 64.0);
+        assertThat(model.body().footprint().getWidth()).isCloseTo(10, within(1e-3));
+        assertThat(model.body().footprint().getHeight()).isCloseTo(24, within(1e-3));
+    }
+
+    private static byte[] withPart(String root, String name, String part) throws IOException {
+        return archive(
+                "_rels/.rels",
+                "<Relationships><Relationship Target=\"/3D/3dmodel.model\""
+                        + " Type=\"http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel\"/></Relationships>",
+                "3D/3dmodel.model",
+                root,
+                name,
+                part);
+    }
+
+    @Test
+    void each_model_part_has_a_unit_and_materials_of_its_own() throws IOException {
+        String path =
+                " xmlns:p=\"http://schemas.microsoft.com/3dmanufacturing/production/2015/06\" p:path=\"/3D/Other.model\"";
+        String item = "<item objectid=\"1\" transform=\"1 0 0 0 1 0 0 0 1 1 0 0\"" + path + "/>";
+        String other = model("inch", object(1, CUBE_MESH), "");
+        Body cube = read(withPart(model("centimeter", "", item), "3D/other.MODEL", other));
+        assertThat(cube.volume()).isCloseTo(Math.pow(254, 3), within(100.0));
+        assertThat(cube.footprint().getMinX()).isCloseTo(10, within(1e-3));
+        refuses(
+                withPart(model("millimeter", "", item), "3D/else.model", other),
+                "object 1 of “3D/Other.model”, which is not in it");
+        refuses(
+                withPart(model("millimeter", "", item), "3D/other.model", model("inch", object(2, CUBE_MESH), "")),
+                "object 1 of “3D/Other.model”, which is not in it");
+        String loop = "<object id=\"1\"><components><component objectid=\"1\"" + path + "/></components></object>";
+        refuses(
+                withPart(model("millimeter", loop, item), "3D/other.model", model("inch", loop, "")),
+                "or holds itself");
+    }
+
     /** Materials and Properties Extension of the 3MF Consortium: composites of base materials, and properties in layers. */
     @ParameterizedTest
     @CsvSource({

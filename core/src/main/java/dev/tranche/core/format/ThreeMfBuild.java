@@ -1,0 +1,128 @@
+package dev.tranche.core.format;
+
+import dev.tranche.core.format.ThreeMfPart.ObjectMesh;
+import dev.tranche.core.format.ThreeMfPart.Placed;
+import dev.tranche.core.format.ThreeMfPart.Said;
+import dev.tranche.core.format.ThreeMfPart.Thing;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+
+/** Puts what a 3MF archive builds where it says, out of one model part or several. */
+final class ThreeMfBuild {
+    private static final int DEEPEST = 64;
+    private static final int MOST_PLACED = 100_000;
+
+    /** By the names of the archive, in small letters: to an archive of this kind capitals make no difference. */
+    private final Map<String, ThreeMfPart> parts = new HashMap<>();
+
+    private final Corners corners = new Corners();
+    private int things;
+    private int placed;
+
+    void part(String name, ThreeMfPart part) {
+        parts.put(key(name), part);
+    }
+
+    /** @param start the name of the part it begins with; the only one if nothing is said */
+    PartedModel model(Optional<String> start, Progress progress) {
+        if (parts.isEmpty()) {
+            throw new Refusal("The archive holds no 3D model part; it is no 3MF file. Choose the model itself.");
+        }
+        ThreeMfPart first = start.map(s -> parts.get(key(s)))
+                .orElseGet(() -> parts.size() == 1 ? parts.values().iterator().next() : null);
+        if (first == null) {
+            throw new Refusal("The archive does not say which part it begins with; export the 3MF file again.");
+        }
+        List<Placed> items = first.items();
+        if (items.isEmpty()) {
+            throw new Refusal("The 3MF file lists nothing to build; export it with the model on its plate.");
+        }
+        for (int i = 0; i < items.size(); i++) {
+            progress.beat();
+            corners.item(i);
+            place(first, items.get(i), items.get(i).matrix(), 0, "");
+        }
+        if (corners.isEmpty()) {
+            throw new Refusal("What the 3MF file builds holds no triangles; export the model again.");
+        }
+        return corners.model(progress);
+    }
+
+    private static String key(String name) {
+        return name.replaceFirst("^/", "").toLowerCase(Locale.ROOT);
+    }
+
+    /**
+     * @param from the part that says it
+     * @param called what the object that holds this one is called
+     */
+    private void place(ThreeMfPart from, Placed what, double[] matrix, int depth, String called) {
+        if (depth > DEEPEST) {
+            throw Refusal.of(
+                    "Object %d of the 3MF file is nested over %d deep, or holds itself; export it again.",
+                    what.object(), DEEPEST);
+        }
+        if (++placed > MOST_PLACED) {
+            throw Refusal.of("The 3MF file places over %d objects; export it with fewer.", MOST_PLACED);
+        }
+        ThreeMfPart part =
+                what.path().map(path -> parts.get(key(path))).orElse(what.path().isEmpty() ? from : null);
+        Thing thing = Optional.ofNullable(part)
+                .flatMap(p -> p.object(what.object()))
+                .orElseThrow(() -> Refusal.of(
+                        "The 3MF file builds object %d%s, which is not in it; export it again.",
+                        what.object(),
+                        what.path()
+                                .map(path -> " of “" + Words.quoted(path.replaceFirst("^/", "")) + "”")
+                                .orElse("")));
+        Said of = thing.said();
+        if (of.support()) {
+            return;
+        }
+        String name = of.name().isEmpty() ? called : of.name();
+        thing.mesh().ifPresent(mesh -> build(part, mesh, of, name, matrix, "Object " + what.object()));
+        for (Placed component : thing.inside()) {
+            place(part, component, times(component.matrix(), matrix), depth + 1, name);
+        }
+    }
+
+    private void build(ThreeMfPart part, ObjectMesh mesh, Said of, String name, double[] matrix, String place) {
+        int thing = ++things;
+        double unit = part.unit();
+        for (int t = 0; t < mesh.triangles(); t++) {
+            ThreeMfMaterials.Material material = part.material(mesh, t, of);
+            corners.labelled(name.isEmpty() ? material.name() : name, material.colour(), material.name(), thing);
+            for (int c = 0; c < 3; c++) {
+                corner(unit * mesh.at(t, c, 0), unit * mesh.at(t, c, 1), unit * mesh.at(t, c, 2), matrix, place);
+            }
+        }
+    }
+
+    private void corner(double x, double y, double z, double[] m, String place) {
+        corners.add(
+                x * m[0] + y * m[3] + z * m[6] + m[9],
+                x * m[1] + y * m[4] + z * m[7] + m[10],
+                x * m[2] + y * m[5] + z * m[8] + m[11],
+                place);
+    }
+
+    /** First {@code a}, then {@code b}: row vectors multiply from the left. */
+    private static double[] times(double[] a, double[] b) {
+        double[] product = new double[12];
+        for (int row = 0; row < 4; row++) {
+            for (int column = 0; column < 3; column++) {
+                product[3 * row + column] = a[3 * row] * b[column]
+                        + a[3 * row + 1] * b[3 + column]
+                        + a[3 * row + 2] * b[6 + column]
+                        + (row == 3 ? b[9 + column] : 0);
+            }
+        }
+        return product;
+    }
+}
