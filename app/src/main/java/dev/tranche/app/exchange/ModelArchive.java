@@ -2,6 +2,7 @@ package dev.tranche.app.exchange;
 
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.core.format.ModelReader;
+import dev.tranche.core.format.ObjColours;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
@@ -12,6 +13,7 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.zip.ZipEntry;
@@ -69,6 +71,7 @@ final class ModelArchive {
             if (entries.size() > MOST_ENTRIES) {
                 throw Refusal.of("The archive holds over %d files; unpack it, and give the model.", MOST_ENTRIES);
             }
+            ObjColours colours = colours(zip, entries, meter);
             int done = 0;
             for (ZipEntry entry : entries) {
                 progress.at(++done, entries.size());
@@ -91,7 +94,7 @@ final class ModelArchive {
                                     "The archive holds over %d models; unpack it, and give those you want.",
                                     MOST_MODELS);
                         }
-                        taker.take(name, content);
+                        taker.take(name, ModelReader.isObj(head, entry.getSize()) ? colours.before(content) : content);
                     }
                 }
             }
@@ -110,6 +113,19 @@ final class ModelArchive {
                             "The archive holds another one, “%s”; unpack it once, and give that.",
                             Words.quoted(archived));
         }
+    }
+
+    /** What the material libraries in it say, whichever of its models they were made for. */
+    private static ObjColours colours(ZipFile zip, List<? extends ZipEntry> entries, Meter meter) throws IOException {
+        List<byte[]> libraries = new ArrayList<>();
+        for (ZipEntry entry : entries) {
+            if (entry.getName().toLowerCase(Locale.ROOT).endsWith(".mtl") && libraries.size() < MOST_MODELS) {
+                try (InputStream content = meter.over(zip.getInputStream(entry))) {
+                    libraries.add(content.readNBytes(ObjColours.MOST));
+                }
+            }
+        }
+        return ObjColours.of(libraries);
     }
 
     /** Names may be in any encoding. */

@@ -11,6 +11,7 @@ import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.format.ModelReader;
+import dev.tranche.core.format.ObjColours;
 import dev.tranche.core.format.Part;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.speech.Progress;
@@ -67,9 +68,7 @@ public class ModelImport {
 
     /** Whether a file is a model, by its content. */
     public boolean isModel(MultipartFile file) throws IOException {
-        try (InputStream in = file.getInputStream()) {
-            return ModelReader.isModel(in.readNBytes(ModelReader.HEAD), file.getSize());
-        }
+        return ModelReader.isModel(head(file), file.getSize());
     }
 
     /** Reads a plan file in the background; ends on its desk. */
@@ -135,8 +134,10 @@ public class ModelImport {
         List<Path> archives = new ArrayList<>();
         try {
             List<ModelFile> plain = new ArrayList<>();
-            for (MultipartFile file : given) {
-                archive(file).ifPresentOrElse(archives::add, () -> plain.add(keepUnchecked(file, kept)));
+            List<MultipartFile> models = models(given);
+            ObjColours colours = colours(given);
+            for (MultipartFile file : models) {
+                archive(file).ifPresentOrElse(archives::add, () -> plain.add(keepUnchecked(file, colours, kept)));
             }
             if (archives.isEmpty()) {
                 PlanContent content = maker.content(plain);
@@ -175,9 +176,43 @@ public class ModelImport {
         });
     }
 
-    private ModelFile keepUnchecked(MultipartFile file, List<FileStore.Kept> kept) {
+    /** All but material libraries, unless there is nothing else. */
+    private static List<MultipartFile> models(List<MultipartFile> given) throws IOException {
+        List<MultipartFile> models = new ArrayList<>();
+        for (MultipartFile file : given) {
+            if (!isLibrary(file)) {
+                models.add(file);
+            }
+        }
+        return models.isEmpty() ? given : models;
+    }
+
+    private static ObjColours colours(List<MultipartFile> given) throws IOException {
+        List<byte[]> libraries = new ArrayList<>();
+        for (MultipartFile file : given) {
+            if (isLibrary(file)) {
+                try (InputStream in = file.getInputStream()) {
+                    libraries.add(in.readNBytes(ObjColours.MOST));
+                }
+            }
+        }
+        return ObjColours.of(libraries);
+    }
+
+    private static boolean isLibrary(MultipartFile file) throws IOException {
+        byte[] head = head(file);
+        return ObjColours.isLibrary(head) && !ModelReader.isModel(head, file.getSize());
+    }
+
+    private static byte[] head(MultipartFile file) throws IOException {
+        try (InputStream in = file.getInputStream()) {
+            return in.readNBytes(ModelReader.HEAD);
+        }
+    }
+
+    private ModelFile keepUnchecked(MultipartFile file, ObjColours colours, List<FileStore.Kept> kept) {
         try {
-            return keep(file, kept);
+            return keep(file, colours, kept);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -258,8 +293,13 @@ public class ModelImport {
     }
 
     private ModelFile keep(MultipartFile file, List<FileStore.Kept> keeping) throws IOException {
+        return keep(file, ObjColours.of(List.of()), keeping);
+    }
+
+    private ModelFile keep(MultipartFile file, ObjColours colours, List<FileStore.Kept> keeping) throws IOException {
+        boolean obj = ModelReader.isObj(head(file), file.getSize());
         try (InputStream in = file.getInputStream()) {
-            FileStore.Kept kept = files.keep(in, properties.largestModel());
+            FileStore.Kept kept = files.keep(obj ? colours.before(in) : in, properties.largestModel());
             keeping.add(kept);
             return new ModelFile(kept.hash(), FileNames.shown(file.getOriginalFilename()), kept.size());
         }

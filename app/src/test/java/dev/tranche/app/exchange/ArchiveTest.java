@@ -3,8 +3,10 @@ package dev.tranche.app.exchange;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.tranche.app.jobs.Job;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.support.BrowserTest;
+import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.format.ThreeMfWriter;
@@ -23,9 +25,18 @@ import java.util.TreeMap;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.mock.web.MockMultipartFile;
+import org.springframework.web.multipart.MultipartFile;
 
 /** Models in archives, as people download them. */
 class ArchiveTest extends BrowserTest {
+    @Autowired
+    private ModelImport imports;
+
+    @Autowired
+    private ModelCuts cuts;
+
     static byte[] zip(Map<String, byte[]> entries) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try (ZipOutputStream zip = new ZipOutputStream(out)) {
@@ -62,6 +73,34 @@ class ArchiveTest extends BrowserTest {
         give("#model-file", file("hook.zip", zip(Map.of("files/hook.stl", box(4), "README.txt", NOTE))));
         browser.see(".steps", "20.0 × 10.0 × 4.00 mm");
         assertThat(browser.text(".steps")).contains("hook");
+    }
+
+    private static final byte[] TETRA =
+            "usemtl buoy\nv 0 0 0\nv 9 0 0\nv 0 9 0\nv 0 0 9\nf 1 3 2\nf 1 2 4\nf 1 4 3\nf 2 3 4\n"
+                    .getBytes(StandardCharsets.US_ASCII);
+
+    private static final byte[] COLOURS =
+            "# colours\nnewmtl buoy\nKd 0.8 0.2 0.1\nmap_Kd none.png\n".getBytes(StandardCharsets.US_ASCII);
+
+    @Test
+    void an_obj_has_the_colours_that_are_given_with_it_or_lie_in_its_archive() throws IOException {
+        List<MultipartFile> both = List.of(
+                new MockMultipartFile("file", "buoy.mtl", null, COLOURS),
+                new MockMultipartFile("file", "buoy.obj", null, TETRA));
+        MultipartFile archive =
+                new MockMultipartFile("file", "buoy.zip", null, zip(Map.of("x/b.mtl", COLOURS, "x/buoy.obj", TETRA)));
+        for (List<MultipartFile> given : List.of(both, List.of(archive))) {
+            Job job = imports.begin(given);
+            assertThat(job.endsWithin(60_000)).isTrue();
+            String plan = job.destination().orElseThrow().substring("/plans/".length());
+            assertThat(cuts.model(plans.get(plan).content().files(), Progress.UNHEARD)
+                            .parts())
+                    .singleElement()
+                    .satisfies(p -> {
+                        assertThat(p.name()).isEqualTo("buoy");
+                        assertThat(p.colour().orElseThrow().hex()).isEqualTo("#CC331A");
+                    });
+        }
     }
 
     @Test

@@ -55,15 +55,17 @@ public final class ModelReader {
         return kind(head, size) != Kind.STL || StlReader.isStl(head, size);
     }
 
+    /** Whether a file is an OBJ, whose colours are given beside it. */
+    public static boolean isObj(byte[] head, long size) {
+        return kind(head, size) == Kind.OBJ;
+    }
+
     private static Kind kind(byte[] head, long size) {
         if (head.length > 3 && head[0] == 'P' && head[1] == 'K' && head[2] == 3 && head[3] == 4) {
             return Kind.THREE_MF;
         }
         boolean stl = StlReader.isStl(head, size);
-        return !stl
-                        && VERTEX.matcher(new String(head, StandardCharsets.ISO_8859_1))
-                                .find()
-                ? Kind.OBJ
-                : Kind.STL;
+        String text = new String(head, StandardCharsets.ISO_8859_1);
+        return !stl && (text.startsWith(ObjColours.MARK) || VERTEX.matcher(text).find()) ? Kind.OBJ : Kind.STL;
     }
 }

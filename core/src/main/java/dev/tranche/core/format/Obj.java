@@ -1,5 +1,6 @@
 package dev.tranche.core.format;
 
+import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
@@ -9,14 +10,16 @@ import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.Optional;
 import java.util.StringTokenizer;
 
 /**
  * Reads OBJ: {@code v} gives a corner, {@code f} a face by the numbers of its corners, from 1, or counted back from
  * the last where negative. Faces of more than three corners are cut into a fan. Groups
- * ({@code g}) and objects ({@code o}) give parts their names; normals, textures and material libraries are passed over.
- * Units are taken as millimetres.
+ * ({@code g}) and objects ({@code o}) give parts their names, else materials ({@code usemtl}) do; colours are those of {@link
+ * ObjColours}; normals and textures are passed over. Units are taken as millimetres.
  *
  * <p>Source: Wavefront Technologies, "Advanced Visualizer Manual", Appendix B1, Object Files (1992), from memory.
  */
@@ -25,6 +28,13 @@ final class Obj {
     private int vertices;
     private final Corners corners = new Corners();
     private int line;
+    private final Map<String, Optional<Srgb>> colours = new HashMap<>();
+    /** That is being described, among the colours. */
+    private String described = "";
+    /** Of the faces that come. */
+    private String group = "";
+
+    private String material = "";
 
     private Obj() {}
 
@@ -54,8 +64,25 @@ final class Obj {
         } else if (text.startsWith("f ") || text.startsWith("f\t")) {
             face(text);
         } else if (text.startsWith("g ") || text.startsWith("o ")) {
-            corners.labelled(Words.oneLine(text.substring(2)), Optional.empty(), 0);
+            group = Words.oneLine(text.substring(2));
+            label();
+        } else if (text.startsWith("usemtl")) {
+            material = named(text);
+            label();
+        } else if (text.startsWith("newmtl ")) {
+            described = named(text);
+        } else if (text.startsWith("Kd ")) {
+            colours.put(described, ObjColours.colour(text));
         }
+    }
+
+    private static String named(String text) {
+        return ThreeMfMaterials.oneLine(text.substring("newmtl".length()));
+    }
+
+    private void label() {
+        Optional<Srgb> colour = colours.getOrDefault(material, Optional.empty());
+        corners.labelled(group.isEmpty() ? material : group, colour, material, 0);
     }
 
     private void vertex(String text) {

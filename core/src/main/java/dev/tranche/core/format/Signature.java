@@ -34,6 +34,9 @@ enum Signature {
         return Arrays.stream(values())
                 .filter(s -> text.regionMatches(true, 0, s.beginning, 0, s.beginning.length()))
                 .map(s -> s.words)
-                .findFirst();
+                .findFirst()
+                .or(() -> ObjColours.isLibrary(head)
+                        ? Optional.of("the material library of an OBJ; give it together with that")
+                        : Optional.empty());
     }
 }

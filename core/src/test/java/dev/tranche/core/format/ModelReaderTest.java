@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.speech.Progress;
@@ -16,6 +17,8 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.List;
+import java.util.stream.Collectors;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
@@ -118,6 +121,60 @@ class ModelReaderTest {
         assertThat(cube.triangles()).isEqualTo(12);
         assertThat(cube.volume()).isCloseTo(1000, within(1e-6));
         assertThat(cube.height()).isEqualTo(Height.ofMillimetres(10));
+    }
+
+    @Test
+    void an_obj_has_the_colours_of_its_material_library() throws IOException {
+        String library =
+                """
+                # made for a test
+                newmtl Harbour blue
+                Ns 250
+                Kd 0.0 0.4 0.8
+                newmtl grey
+                \tKd 0.2
+                newmtl none
+                Kd spectral file.rfl
+                """;
+        assertThat(ObjColours.isLibrary(library.getBytes(StandardCharsets.US_ASCII)))
+                .isTrue();
+        assertThat(ObjColours.isLibrary(CUBE_OBJ.getBytes(StandardCharsets.US_ASCII)))
+                .isFalse();
+        String cube = CUBE_OBJ.replaceAll("(?m)^[go] .*$", "");
+        String obj = "usemtl Harbour blue\n" + cube + "usemtl grey\no tag\n" + moved(cube, 20) + "usemtl none\n"
+                + moved(cube, 40) + "usemtl never\no\n" + moved(cube, 60);
+        ObjColours colours = ObjColours.of(List.of(library.getBytes(StandardCharsets.US_ASCII)));
+        byte[] bytes = colours.before(new ByteArrayInputStream(obj.getBytes(StandardCharsets.US_ASCII)))
+                .readAllBytes();
+        List<Part> parts = model(bytes).parts();
+        assertThat(parts)
+                .extracting(Part::name)
+                .startsWith("Harbour blue", "tag")
+                .hasSize(4);
+        assertThat(parts)
+                .extracting(p -> p.colour().map(Srgb::hex).orElse("none"))
+                .containsExactly("#0066CC", "#333333", "none", "none");
+        // Without it the names are still there, and nothing else of it is read.
+        assertThat(model(obj.getBytes(StandardCharsets.US_ASCII)).parts())
+                .extracting(Part::name)
+                .startsWith("Harbour blue", "tag");
+        assertThat(model(bytes).body().volume()).isCloseTo(4000, within(1e-3));
+    }
+
+    /** Its corners counted back from the last. */
+    private static String moved(String cube, int by) {
+        return cube.lines()
+                .map(l -> l.startsWith("v ")
+                        ? "v " + (Double.parseDouble(l.split(" ")[1]) + by) + l.substring(l.indexOf(' ', 2))
+                        : l)
+                .map(l -> l.startsWith("f ") && !l.contains("-") ? backwards(l) : l)
+                .collect(Collectors.joining("\n", "", "\n"));
+    }
+
+    private static String backwards(String face) {
+        return Arrays.stream(face.substring(2).split(" "))
+                .map(w -> String.valueOf(Integer.parseInt(w.split("/")[0]) - 9))
+                .collect(Collectors.joining(" ", "f ", ""));
     }
 
     @Test
@@ -448,7 +505,8 @@ class ModelReaderTest {
         "'<!DOCTYPE html><html>', a web page",
         "'ISO-10303-21;', a STEP file",
         "'Rar!xyz', a RAR archive; unpack it first",
-        "'<svg xmlns=', a drawing (SVG)"
+        "'<svg xmlns=', a drawing (SVG)",
+        "'# exported\n\nnewmtl blue\nKd 0 0 1', the material library of an OBJ"
     })
     void what_is_no_model_is_said_to_look_like_what_it_is(String content, String looks) {
         byte[] bytes = content.getBytes(StandardCharsets.ISO_8859_1);
