@@ -3,6 +3,7 @@ package dev.tranche.core.format;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Optional;
+import java.util.regex.Pattern;
 
 /** What files that are no models begin with, so that it can be said what somebody gave instead of one. */
 enum Signature {
@@ -19,6 +20,9 @@ enum Signature {
     SVG("<svg", "a drawing (SVG); it is drawn over a model, at the desk under Regions"),
     HTML("<!doctype html", "a web page; download the file that is behind it"),
     XML("<?xml", "an XML document");
+
+    /** A comment in the first line, or a line of a command. */
+    private static final Pattern GCODE = Pattern.compile("\\A;|(?m)^[GM]\\d{1,3}(\\.\\d)?(\\s|$)");
 
     private final String beginning;
     private final String words;
@@ -37,6 +41,10 @@ enum Signature {
                 .findFirst()
                 .or(() -> ObjColours.isLibrary(head)
                         ? Optional.of("the material library of an OBJ; give it together with that")
+                        : Optional.empty())
+                .or(() -> GCODE.matcher(new String(head, StandardCharsets.ISO_8859_1))
+                                .find()
+                        ? Optional.of("G-code, sliced already; give it at the hand-off of its model's plan")
                         : Optional.empty());
     }
 }

@@ -506,7 +506,9 @@ class ModelReaderTest {
         "'ISO-10303-21;', a STEP file",
         "'Rar!xyz', a RAR archive; unpack it first",
         "'<svg xmlns=', a drawing (SVG)",
-        "'# exported\n\nnewmtl blue\nKd 0 0 1', the material library of an OBJ"
+        "'# exported\n\nnewmtl blue\nKd 0 0 1', the material library of an OBJ",
+        "'; a picture\n; of it\n', 'G-code, sliced already'",
+        "'M104 S210\nG28\nG1 X5', 'G-code, sliced already'"
     })
     void what_is_no_model_is_said_to_look_like_what_it_is(String content, String looks) {
         byte[] bytes = content.getBytes(StandardCharsets.ISO_8859_1);
