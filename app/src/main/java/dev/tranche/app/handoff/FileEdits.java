@@ -1,12 +1,16 @@
 package dev.tranche.app.handoff;
 
+import dev.tranche.app.jobs.Job;
+import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.Plans;
+import dev.tranche.app.work.SlicedFiles;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.check.Finding;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.sequence.AsSliced;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import java.util.List;
@@ -21,10 +25,24 @@ import org.springframework.stereotype.Service;
 public class FileEdits {
     private final Plans plans;
     private final Workbench workbench;
+    private final SlicedFiles sliced;
+    private final Jobs jobs;
 
-    FileEdits(Plans plans, Workbench workbench) {
+    FileEdits(Plans plans, Workbench workbench, SlicedFiles sliced, Jobs jobs) {
         this.plans = plans;
         this.workbench = workbench;
+        this.sliced = sliced;
+        this.jobs = jobs;
+    }
+
+    /** The plan in the colours that its file lays; ends at the hand-off. */
+    Job paint(String id, long seen) {
+        Workpiece work = workbench.openNow(plans.get(id));
+        return jobs.start("Drawing the colours of the file", progress -> {
+            AsSliced painted = work.reckoning().facts().painted(sliced.painting(work, progress));
+            plans.editAll(id, seen, "draw the colours of the file", c -> c.with(painted.plan()));
+            return "/plans/" + id + "/hand-off";
+        });
     }
 
     private void say(String id, long seen, BiFunction<Workpiece, Said, Said> what) {

@@ -111,6 +111,12 @@ class SlicedFileController {
         return JobPages.show(job, model, response);
     }
 
+    /** Colours the model as the file prints it, where that is nowhere said but in its lines. */
+    @PostMapping("/plans/{id}/gcode/colours")
+    String colours(@PathVariable String id, @RequestParam long seen, Model model, HttpServletResponse response) {
+        return JobPages.show(edits.paint(id, seen), model, response);
+    }
+
     /** What writing would change in it. */
     @GetMapping("/plans/{id}/gcode/changes")
     String changes(@PathVariable String id, Model model) throws IOException {

@@ -14,8 +14,10 @@ import dev.tranche.core.rearrange.Rearranged;
 import dev.tranche.core.rearrange.Rearranging;
 import dev.tranche.core.rearrange.Restoring;
 import dev.tranche.core.rearrange.Source;
+import dev.tranche.core.sequence.Painting;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
 import java.io.BufferedOutputStream;
 import java.io.FilterInputStream;
 import java.io.IOException;
@@ -144,6 +146,20 @@ public class SlicedFiles {
                 source.close();
             }
         };
+    }
+
+    /** Where a plan's file prints the model with which tool. */
+    public Painting painting(Workpiece work, Progress progress) throws IOException {
+        SlicedFile file = work.file().orElseThrow(() -> new Refusal("The plan has no sliced file any more."));
+        String hash = work.plan().gcode().orElseThrow().hash();
+        try (Source source = source(hash, file);
+                InputStream in = source.open()) {
+            return Painting.of(
+                    in,
+                    work.reckoning().facts().surroundings(),
+                    work.machine().printer().abilities().dialect(),
+                    progress);
+        }
     }
 
     /** The bytes of a kept file that Tranche rearranged, as it was before. */

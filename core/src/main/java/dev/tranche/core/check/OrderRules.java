@@ -2,7 +2,6 @@ package dev.tranche.core.check;
 
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
-import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plan.SpoolId;
@@ -185,7 +184,7 @@ final class OrderRules {
     private static Finding differing(PlanFacts facts, ToolTable tools) {
         int layer = tools.others().get(0);
         int more = tools.others().size() - 1;
-        Surroundings surroundings = surroundings(facts);
+        Surroundings surroundings = facts.surroundings();
         if (tools.others().stream().allMatch(l -> differsBesideTheModel(facts, surroundings, tools, l))) {
             Set<SpoolId> beside = tools.others().stream()
                     .flatMap(l -> printed(facts, tools, l).stream()
@@ -228,7 +227,7 @@ final class OrderRules {
 
     /** Who has coloured the print in a slicing program need not do it again. */
     private static Finding asSliced(PlanFacts facts, ToolTable tools, Finding finding) {
-        Surroundings surroundings = surroundings(facts);
+        Surroundings surroundings = facts.surroundings();
         return AsSliced.byHeight(surroundings, facts.plan(), tools, facts.spare())
                 .or(() -> AsSliced.byPart(surroundings, facts.colouring(), facts.partNames(), tools, facts.spare()))
                 .map(sliced -> finding.mendedBy(new Fix(
@@ -242,14 +241,6 @@ final class OrderRules {
                                         added -> "Plan it as the file prints" + (added.isEmpty() ? "" : ", " + added))),
                         plan -> sliced.plan())))
                 .orElse(finding);
-    }
-
-    private static Surroundings surroundings(PlanFacts facts) {
-        return new Surroundings(
-                facts.match().orElseThrow(),
-                facts.colouring().model(),
-                facts.fit().map(Fit::copies).orElse(List.of()),
-                facts.printer().lineWidth());
     }
 
     private static Set<SpoolId> spoolsOf(PlanFacts facts, int layer) {

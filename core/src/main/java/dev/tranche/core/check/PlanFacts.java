@@ -23,9 +23,13 @@ import dev.tranche.core.rearrange.Rearranging;
 import dev.tranche.core.returns.Cure;
 import dev.tranche.core.returns.ReturnPaths;
 import dev.tranche.core.rig.Rig;
+import dev.tranche.core.sequence.AsSliced;
 import dev.tranche.core.sequence.Orders;
+import dev.tranche.core.sequence.Painting;
 import dev.tranche.core.sequence.PrintOrder;
+import dev.tranche.core.sequence.Surroundings;
 import dev.tranche.core.sequence.ToolTable;
+import dev.tranche.core.speech.Refusal;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -115,6 +119,25 @@ public record PlanFacts(
 
     public Printer printer() {
         return rig.printer();
+    }
+
+    /** The plan in the colours that its file paints; there has to be one that fits. */
+    public AsSliced painted(Painting painting) {
+        return AsSliced.painted(
+                painting,
+                grid(),
+                plan(),
+                tools.orElseThrow(() -> new Refusal("The file prints with one tool, so it says nothing of colours.")),
+                spare());
+    }
+
+    /** What the sliced file prints beside the model; there has to be one that fits. */
+    public Surroundings surroundings() {
+        return new Surroundings(
+                match.orElseThrow(() -> new Refusal("The file's layers are not the plan's; mend that first.")),
+                colouring.model(),
+                fit.map(Fit::copies).orElse(List.of()),
+                printer().lineWidth());
     }
 
     /** Spools of the plastic of the plan's first that it could print with as well, those that it knows first. */

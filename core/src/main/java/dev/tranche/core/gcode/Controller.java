@@ -353,6 +353,32 @@ public final class Controller {
         nozzleTarget = degrees;
     }
 
+    /** A straight way, mm. */
+    public interface Way {
+        void leads(double fromX, double fromY, double toX, double toY);
+    }
+
+    /** The last move, seen from above; of an arc chords of at most an eighth of a radian, or a thousandth of it. */
+    public void along(Way way) {
+        double fromX = x - dx;
+        double fromY = y - dy;
+        if (sweep == 0) {
+            way.leads(fromX, fromY, x, y);
+            return;
+        }
+        int parts = 2 + (int) Math.min(1000, Math.abs(sweep) * 8);
+        double radius = Math.hypot(fromX - centreX, fromY - centreY);
+        double begins = Math.atan2(fromY - centreY, fromX - centreX);
+        for (int i = 1; i <= parts; i++) {
+            double angle = begins + sweep * i / parts;
+            double toX = centreX + radius * Math.cos(angle);
+            double toY = centreY + radius * Math.sin(angle);
+            way.leads(fromX, fromY, toX, toY);
+            fromX = toX;
+            fromY = toY;
+        }
+    }
+
     Draw draw() {
         return new Draw(retracted, drawn);
     }

@@ -4,6 +4,7 @@ import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.speech.Refusal;
 import java.util.List;
 import org.locationtech.jts.algorithm.Angle;
+import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.util.AffineTransformation;
 
@@ -42,6 +43,13 @@ public sealed interface Shape {
             if (!(Math.abs(turn) <= 360)) {
                 throw Refusal.of("A turn of %s° is out of range; give −360 to 360.", turn);
             }
+        }
+
+        /** An area of the model's axes, mm, as it lies. */
+        public static Zone over(MultiPolygon area, String name) {
+            Silhouette silhouette = Silhouette.of(area);
+            Coordinate middle = area.getEnvelopeInternal().centre();
+            return new Zone(new Outline.Drawing(name, silhouette, silhouette.width()), middle.x, middle.y, 0, false);
         }
 
         /** What it covers, in the model's axes, mm. */

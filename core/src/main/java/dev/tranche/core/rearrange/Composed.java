@@ -390,25 +390,8 @@ final class Composed extends InputStream {
     }
 
     private void plastic() {
-        Controller c = controller;
-        int z = micrometres(c.z());
-        if (c.sweep() == 0) {
-            plastic(c.x() - c.dx(), c.y() - c.dy(), c.x(), c.y(), z);
-        } else {
-            int parts = 2 + (int) Math.min(1000, Math.abs(c.sweep()) * 8);
-            double x = c.x() - c.dx();
-            double y = c.y() - c.dy();
-            double radius = Math.hypot(x - c.centreX(), y - c.centreY());
-            double from = Math.atan2(y - c.centreY(), x - c.centreX());
-            for (int i = 1; i <= parts; i++) {
-                double angle = from + c.sweep() * i / parts;
-                double toX = c.centreX() + radius * Math.cos(angle);
-                double toY = c.centreY() + radius * Math.sin(angle);
-                plastic(x, y, toX, toY, z);
-                x = toX;
-                y = toY;
-            }
-        }
+        int z = micrometres(controller.z());
+        controller.along((x0, y0, x1, y1) -> plastic(x0, y0, x1, y1, z));
         highest = Math.max(highest, z);
     }
 

@@ -3,11 +3,14 @@ package dev.tranche.core.sequence;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
+import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Starts;
 import dev.tranche.core.sequence.ToolTable.Tool;
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -79,6 +82,44 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
                 .filter(given -> given.isLetteredIn(plan) && !isColoured(plan, parts, given))
                 .map(given -> new AsSliced(
                         coloured(plan, file.match().grid(), parts, most(parts, tools), given, names), given.added())));
+    }
+
+    /**
+     * The colours of a file that prints one part with several tools, as it lays its lines.
+     *
+     * @param tools as of {@link #byHeight}, {@code spare} likewise
+     * @throws Refusal if there are not spools enough, one tool stands for several, or the plan blends
+     */
+    public static AsSliced painted(
+            Painting painting, LayerGrid grid, ColourPlan plan, ToolTable tools, List<SpoolId> spare) {
+        if (!plan.mixed().isEmpty()) {
+            throw new Refusal(
+                    "The plan has blends, and none of them is in the file; take them out, then draw its colours.");
+        }
+        Set<Integer> numbers = new TreeSet<>(Set.of(painting.base()));
+        painting.patches().forEach(p -> numbers.add(p.tool()));
+        Given given = Given.to(numbers, tools, spare)
+                .filter(g -> g.isLetteredIn(plan))
+                .orElseThrow(() -> Refusal.of(
+                        "The file's %s need as many spools of one material; put more on the shelf, or say at the hand-off which spool each stands for.",
+                        Words.count(numbers.size(), "tool")));
+        Regions regions = Regions.NONE;
+        for (Painting.Patch patch : painting.patches()) {
+            regions = regions.plus(new Region(
+                    name(patch),
+                    Shape.Zone.over(patch.area(), "T" + patch.tool() + " of the file"),
+                    given.spools().get(patch.tool()),
+                    Range.ofLayers(grid, patch.first(), patch.last())));
+        }
+        ColourPlan base = plan.with(Regions.NONE)
+                .layered(Collections.nCopies(grid.count(), given.spools().get(painting.base())), grid);
+        return new AsSliced(base.with(regions), given.added());
+    }
+
+    private static String name(Painting.Patch patch) {
+        return patch.first() == patch.last()
+                ? Words.format("T%d, layer %d", patch.tool(), patch.first())
+                : Words.format("T%d, layers %d to %d", patch.tool(), patch.first(), patch.last());
     }
 
     /** Whether each part has its colour, by whatever regions. */

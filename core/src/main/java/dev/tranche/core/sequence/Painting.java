@@ -1,0 +1,209 @@
+package dev.tranche.core.sequence;
+
+import dev.tranche.core.gcode.Controller;
+import dev.tranche.core.gcode.GcodeScanner;
+import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.OwnLines;
+import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.SlicedLayer.Stint;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Dialect;
+import dev.tranche.core.plan.Regions;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.units.Height;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.MultiPolygon;
+
+/**
+ * Where a sliced file prints the model with which tool, as it lays its lines: for models that were painted in a slicing program.
+ *
+ * @param base the tool that extrudes most; what no patch covers is its
+ * @param patches of the others, from below
+ */
+public record Painting(int base, List<Patch> patches) {
+    public Painting {
+        patches = List.copyOf(patches);
+    }
+
+    /**
+     * What a tool prints on layers one above the other.
+     *
+     * @param area in the model's axes, mm
+     * @param first layer, from 1, and {@code last}
+     */
+    public record Patch(int tool, MultiPolygon area, int first, int last) {}
+
+    /**
+     * @param bytes of the file, in which Tranche has put nothing
+     * @param dialect of the printer
+     * @throws Refusal if it does not print layer by layer, or the model is not found in it
+     */
+    public static Painting of(InputStream bytes, Surroundings file, Dialect dialect, Progress progress)
+            throws IOException {
+        if (file.match().file().order() != SlicedFile.Order.LAYER_BY_LAYER
+                || file.copies().isEmpty()) {
+            throw new Refusal(
+                    "Colours can be drawn from a file that prints the plan's model layer by layer, and this is none; slice it so, or draw them at the desk.");
+        }
+        return new Painter(file, dialect, progress).paint(bytes);
+    }
+
+    /** Not for two threads. */
+    private static final class Painter {
+        private final GridMatch match;
+        private final LayerGrid grid;
+        private final Surroundings file;
+        private final OwnLines own;
+        private final Controller controller;
+        private final Progress progress;
+        private final List<Integer> tools;
+        private final int base;
+        private final Envelope reach;
+        private final Coordinate moved;
+        private final List<Run> all = new ArrayList<>();
+        /** The last of each tool. */
+        private final Map<Integer, Run> runs = new HashMap<>();
+
+        private int layer;
+        private Set<Integer> printing = Set.of();
+        private Canvas canvas;
+        private int tool;
+
+        Painter(Surroundings file, Dialect dialect, Progress progress) {
+            this.file = file;
+            this.match = file.match();
+            this.grid = match.grid();
+            this.own = new OwnLines(dialect);
+            this.controller = new Controller(dialect);
+            this.progress = progress;
+            this.reach = file.model().footprint();
+            this.moved = file.copies().get(0);
+            Map<Integer, Double> fed = match.layers().stream()
+                    .flatMap(l -> l.stints().stream())
+                    .collect(Collectors.groupingBy(
+                            Stint::tool, TreeMap::new, Collectors.summingDouble(Stint::extruded)));
+            this.tools = List.copyOf(fed.keySet());
+            this.base = fed.entrySet().stream()
+                    .max(Comparator.comparingDouble(Map.Entry::getValue))
+                    .orElseThrow()
+                    .getKey();
+            this.tool = tools.get(0);
+        }
+
+        Painting paint(InputStream bytes) throws IOException {
+            GcodeScanner line = new GcodeScanner(bytes);
+            while (line.next()) {
+                int called = own.isEmpty() ? -1 : own.tool(line);
+                Controller.Effect effect = controller.execute(line);
+                if (called >= 0) {
+                    tool = called;
+                } else if (effect == Controller.Effect.TOOL && line.number() >= 0) {
+                    tool = line.number();
+                } else if (effect == Controller.Effect.MOVE && controller.de() > 0) {
+                    laid();
+                }
+            }
+            while (layer < grid.count()) {
+                next();
+            }
+            finish();
+            return new Painting(base, all.stream().map(Run::patch).toList());
+        }
+
+        private void laid() {
+            int above = (int) Math.rint(controller.z() * 1000) - match.raft().micrometres();
+            if (above <= 0 || controller.dx() == 0 && controller.dy() == 0) {
+                return;
+            }
+            int at = Math.max(1, grid.firstAbove(Height.ofMicrometres(above)) - 1);
+            while (layer < at) {
+                next();
+            }
+            if (at == layer && canvas != null && printing.contains(tool)) {
+                controller.along((x0, y0, x1, y1) -> canvas.lay(
+                        tools.indexOf(tool), x0 - moved.x, y0 - moved.y, x1 - moved.x, y1 - moved.y, file.lineWidth()));
+            }
+        }
+
+        /** Done with a layer, on to the one above. */
+        private void next() {
+            finish();
+            layer++;
+            progress.at(layer, grid.count());
+            printing = file.toolsOfModel(layer);
+            MultiPolygon section = file.model().section(layer).outline();
+            canvas = printing.equals(Set.of(base)) || section.isEmpty() ? null : new Canvas(reach, section);
+            if (canvas != null && printing.size() == 1) {
+                canvas.flood(tools.indexOf(printing.iterator().next()));
+            }
+        }
+
+        private void finish() {
+            if (canvas == null) {
+                return;
+            }
+            canvas.grow();
+            for (int number : printing) {
+                int label = tools.indexOf(number);
+                if (number == base || !canvas.shows(label)) {
+                    continue;
+                }
+                Run run = runs.get(number);
+                if (run != null && run.last == layer - 1 && run.canvas.foretells(canvas, label)) {
+                    run.last = layer;
+                } else {
+                    begin(number, label);
+                }
+            }
+        }
+
+        private void begin(int number, int label) {
+            if (all.size() == Regions.MOST) {
+                throw Refusal.of(
+                        "By layer %d the G-code's colours have changed their outlines %d times, and a plan holds no more regions; give each colour a part of its own in the model.",
+                        layer, Regions.MOST);
+            }
+            Run run = new Run(number, canvas, canvas.of(label), layer);
+            Run before = runs.put(number, run);
+            if (before != null) {
+                before.canvas = null;
+            }
+            all.add(run);
+        }
+    }
+
+    /** Layers on which a tool prints the same; what the first of them looks like is asked of each next one. */
+    private static final class Run {
+        private final int tool;
+        /** Only while it may go on. */
+        private Canvas canvas;
+
+        private final MultiPolygon area;
+        private final int first;
+        private int last;
+
+        Run(int tool, Canvas canvas, MultiPolygon area, int first) {
+            this.tool = tool;
+            this.canvas = canvas;
+            this.area = area;
+            this.first = first;
+            this.last = first;
+        }
+
+        Patch patch() {
+            return new Patch(tool, area, first, last);
+        }
+    }
+}

@@ -1,0 +1,129 @@
+package dev.tranche.core.sequence;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.core.check.Bench;
+import dev.tranche.core.check.Finding;
+import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Spools;
+import dev.tranche.core.plan.Tint;
+import dev.tranche.core.sequence.Painting.Patch;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Severity;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import org.junit.jupiter.api.Test;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
+
+/** Models of one part that were painted in a slicing program. */
+class PaintingTest {
+    private static final double WIDTH = 0.45;
+    private static final double FEED = 0.0374;
+
+    /** A plate of 40 × 20 × 3 mm, nowhere near where the file has it. */
+    private static Bench plate() {
+        Bench bench = new Bench();
+        bench.mesh = new Shapes().box(0, 0, 0, 40, 20, 3).mesh();
+        bench.grid = LayerSettings.COMMON.on(bench.mesh.height());
+        return bench;
+    }
+
+    private static void walls(SmallGcode gcode, double x, double y, double width, double depth, int loops) {
+        for (int i = 0; i < loops; i++) {
+            double in = WIDTH / 2 + i * WIDTH;
+            gcode.outline(100 + x + in, 50 + y + in, width - 2 * in, depth - 2 * in, FEED);
+        }
+    }
+
+    /** The plate with T0, its eastern fifteen millimetres with T1, and T1 alone from layer {@code alone} on. */
+    private static SmallGcode painted(int alone) {
+        SmallGcode gcode = new SmallGcode().relativeExtrusion();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer);
+            if (layer >= alone) {
+                gcode.line("T1");
+                walls(gcode, 0, 0, 40, 20, 3);
+                continue;
+            }
+            gcode.line("T0");
+            walls(gcode, 0, 0, 25, 20, 20);
+            gcode.line("T1");
+            // Two walls, and nothing but a bar within.
+            walls(gcode, 25, 0, 15, 20, 2);
+            gcode.outline(132, 60, 1, 0.1, FEED);
+        }
+        return gcode;
+    }
+
+    private static Painting of(Bench bench, SmallGcode gcode) throws IOException {
+        bench.sliced(gcode);
+        return Painting.of(
+                new ByteArrayInputStream(gcode.bytes()),
+                bench.facts().surroundings(),
+                bench.printer.abilities().dialect(),
+                Progress.UNHEARD);
+    }
+
+    @Test
+    void the_colours_of_a_painted_plate_are_drawn_from_the_lines_of_its_file() throws IOException {
+        Bench bench = plate();
+        Painting painting = of(bench, painted(12));
+        assertThat(painting.base()).isZero();
+        assertThat(painting.patches()).extracting(Patch::first).containsExactly(1, 12);
+        assertThat(painting.patches()).extracting(Patch::last).containsExactly(11, 15);
+        AsSliced sliced = bench.facts().painted(painting);
+        assertThat(sliced.added()).containsOnlyKeys(1);
+        bench.plan = sliced.plan();
+        double other = bench.colouring().layer(4).tints().stream()
+                .filter(t -> !t.spool().equals(Spools.SOOT.id()))
+                .mapToDouble(Tint::squareMillimetres)
+                .sum();
+        // To half a square of its drawing along the border of 20 mm.
+        assertThat(other).isCloseTo(15 * 20, within(20 * 0.15));
+        assertThat(bench.colouring().layer(13).spools())
+                .containsExactly(sliced.added().get(1));
+        assertThat(bench.findings())
+                .filteredOn(f -> f.severity() == Severity.STOP)
+                .extracting(Finding::key)
+                .isEmpty();
+        assertThat(bench.ledger().swaps()).hasSize(21);
+    }
+
+    @Test
+    void what_moves_from_layer_to_layer_is_drawn_layer_by_layer() throws IOException {
+        SmallGcode gcode = new SmallGcode().relativeExtrusion();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer).line("T0");
+            double border = 10 + layer;
+            walls(gcode, 0, 0, border, 20, 6);
+            gcode.line("T1");
+            walls(gcode, border, 0, 40 - border, 20, 5);
+        }
+        Painting painting = of(plate(), gcode);
+        assertThat(painting.patches()).hasSize(15);
+        Geometry plate = new GeometryFactory().toGeometry(new Envelope(0, 40, 0, 20));
+        for (Patch patch : painting.patches()) {
+            assertThat(patch.area().intersection(plate).getArea())
+                    .isCloseTo((30.0 - patch.first()) * 20, within(20 * 0.15));
+        }
+    }
+
+    @Test
+    void a_file_that_comes_down_again_is_refused() {
+        SmallGcode twice = new SmallGcode().relativeExtrusion();
+        for (int object = 0; object < 2; object++) {
+            for (int layer = 1; layer <= 15; layer++) {
+                twice.rise(0.2 * layer).line("T" + object);
+                walls(twice, 60 * object, 0, 40, 20, 2);
+            }
+        }
+        assertThatThrownBy(() -> of(plate(), twice)).isInstanceOf(Refusal.class).hasMessageContaining("layer by layer");
+    }
+}
