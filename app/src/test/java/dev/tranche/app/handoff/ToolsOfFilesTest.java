@@ -7,6 +7,7 @@ import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.handoff.StopTable;
+import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Height;
@@ -227,5 +228,34 @@ class ToolsOfFilesTest extends BrowserTest {
         } finally {
             others.forEach(s -> shelf.restore(s.id()));
         }
+    }
+
+    /** The west of each layer with T0, and the rest with T1, as a program slices what was painted in it. */
+    private static byte[] painted() {
+        SmallGcode gcode = new SmallGcode().relativeExtrusion();
+        for (int layer = 1; layer <= 25; layer++) {
+            double width = layer <= 12 ? 30 : layer <= 20 ? 24 : 14;
+            double depth = layer <= 12 ? 20 : layer <= 20 ? 14 : 8;
+            double south = 100.225 - depth / 2;
+            gcode.rise(0.2 * layer).line("T0");
+            gcode.outline(100.225 - width / 2, south, width / 2 + 1.55, depth - 0.45, 0.0374);
+            gcode.line("T1").outline(102.225, south, width / 2 - 2.45, depth - 0.45, 0.0374);
+        }
+        return gcode.bytes();
+    }
+
+    @Test
+    void a_model_that_was_painted_when_it_was_sliced_is_coloured_as_its_file_prints_it() throws IOException {
+        PlanState plan = plan("painted when sliced");
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        give("#gcode-file", file("painted.gcode", painted()));
+        browser.click("#paint");
+        browser.until(() -> browser.find("#write-swaps").isEnabled());
+        PlanState coloured = plans.get(plan.id());
+        assertThat(coloured.undo()).contains("draw the colours of the file");
+        assertThat(coloured.content().colours().regions().list())
+                .extracting(Region::name)
+                .containsExactly("T1, layers 1 to 25");
+        assertThat(coloured.content().colours().starts().list()).hasSize(1);
     }
 }

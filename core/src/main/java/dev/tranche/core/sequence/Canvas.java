@@ -103,23 +103,36 @@ final class Canvas {
     /** Lays a line of plastic, mm wide. */
     void lay(int tool, double x0, double y0, double x1, double y1, double width) {
         double reach = width / 2;
-        int top = Math.min(rows - 1, row(Math.max(y0, y1) + reach));
-        int right = Math.min(columns - 1, column(Math.max(x0, x1) + reach));
         double dx = x1 - x0;
         double dy = y1 - y0;
-        double length = dx * dx + dy * dy;
+        int top = Math.min(rows - 1, row(Math.max(y0, y1) + reach));
         for (int r = Math.max(0, row(Math.min(y0, y1) - reach)); r <= top; r++) {
-            for (int c = Math.max(0, column(Math.min(x0, x1) - reach)); c <= right; c++) {
-                double px = west + (c + 0.5) * side - x0;
-                double py = middle(r) - y0;
-                double t = length == 0 ? 0 : Math.max(0, Math.min(1, (px * dx + py * dy) / length));
-                double ex = px - t * dx;
-                double ey = py - t * dy;
-                if (ex * ex + ey * ey <= reach * reach && inside[r * columns + c]) {
+            double y = middle(r) - y0;
+            // Where the line is so near to the middle of the row that it may reach it.
+            double one = dy == 0 ? 0 : within((y - reach) / dy);
+            double other = dy == 0 ? 1 : within((y + reach) / dy);
+            double west = x0 + Math.min(one * dx, other * dx) - reach;
+            double east = x0 + Math.max(one * dx, other * dx) + reach;
+            int right = Math.min(columns - 1, column(east));
+            for (int c = Math.max(0, column(west)); c <= right; c++) {
+                if (inside[r * columns + c] && isNear(this.west + (c + 0.5) * side - x0, y, dx, dy, reach)) {
                     labels[r * columns + c] = (byte) tool;
                 }
             }
         }
+    }
+
+    private static double within(double share) {
+        return Math.max(0, Math.min(1, share));
+    }
+
+    /** Whether a place is so near to a line from the origin. */
+    private static boolean isNear(double x, double y, double dx, double dy, double reach) {
+        double length = dx * dx + dy * dy;
+        double t = length == 0 ? 0 : within((x * dx + y * dy) / length);
+        double ex = x - t * dx;
+        double ey = y - t * dy;
+        return ex * ex + ey * ey <= reach * reach;
     }
 
     /** All of it is one tool's. */
