@@ -8,6 +8,7 @@ import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Dialect;
+import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Regions;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
@@ -94,6 +95,11 @@ public record Painting(int base, List<Patch> patches) {
                     .flatMap(l -> l.stints().stream())
                     .collect(Collectors.groupingBy(
                             Stint::tool, TreeMap::new, Collectors.summingDouble(Stint::extruded)));
+            if (fed.size() > ColourPlan.MOST_SPOOLS) {
+                throw Refusal.of(
+                        "The file prints with %d tools, and a plan holds %d spools.",
+                        fed.size(), ColourPlan.MOST_SPOOLS);
+            }
             this.tools = List.copyOf(fed.keySet());
             this.base = fed.entrySet().stream()
                     .max(Comparator.comparingDouble(Map.Entry::getValue))

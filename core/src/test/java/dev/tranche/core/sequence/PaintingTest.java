@@ -126,4 +126,17 @@ class PaintingTest {
         }
         assertThatThrownBy(() -> of(plate(), twice)).isInstanceOf(Refusal.class).hasMessageContaining("layer by layer");
     }
+
+    @Test
+    void more_tools_than_a_plan_holds_spools_are_refused() {
+        SmallGcode gcode = new SmallGcode().relativeExtrusion();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer).line("T0");
+            walls(gcode, 0, 0, 40, 20, 1);
+            for (int tool = 0; tool < 30; tool++) {
+                gcode.line("T" + tool).outline(100.2 + 1.25 * tool, 50.2, 1, 19.6, FEED);
+            }
+        }
+        assertThatThrownBy(() -> of(plate(), gcode)).isInstanceOf(Refusal.class).hasMessageContaining("30 tools");
+    }
 }
