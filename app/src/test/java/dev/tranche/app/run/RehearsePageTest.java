@@ -70,7 +70,10 @@ class RehearsePageTest extends BrowserTest {
         browser.see("#stage", "Cut the end of B");
         browser.click("#deed-done");
         browser.see("#stage", "The machine waits: swap 2");
-        new Select(browser.find("#deed-spool")).selectByIndex(0);
+        browser.until(() -> {
+            new Select(browser.find("#deed-spool")).selectByIndex(0);
+            return true;
+        });
         browser.click("#deed-done");
         browser.see("#verdict", "Not as planned");
         browser.see("#rehearsed-stops", ", not C");
