@@ -134,10 +134,10 @@ public class ModelImport {
         List<Path> archives = new ArrayList<>();
         try {
             List<ModelFile> plain = new ArrayList<>();
-            List<MultipartFile> models = models(given);
-            ObjColours colours = colours(given);
-            for (MultipartFile file : models) {
-                archive(file).ifPresentOrElse(archives::add, () -> plain.add(keepUnchecked(file, colours, kept)));
+            Given sorted = Given.of(given);
+            for (MultipartFile file : sorted.models()) {
+                archive(file)
+                        .ifPresentOrElse(archives::add, () -> plain.add(keepUnchecked(file, sorted.colours(), kept)));
             }
             if (archives.isEmpty()) {
                 PlanContent content = maker.content(plain);
@@ -176,32 +176,23 @@ public class ModelImport {
         });
     }
 
-    /** All but material libraries, unless there is nothing else. */
-    private static List<MultipartFile> models(List<MultipartFile> given) throws IOException {
-        List<MultipartFile> models = new ArrayList<>();
-        for (MultipartFile file : given) {
-            if (!isLibrary(file)) {
-                models.add(file);
-            }
-        }
-        return models.isEmpty() ? given : models;
-    }
-
-    private static ObjColours colours(List<MultipartFile> given) throws IOException {
-        List<byte[]> libraries = new ArrayList<>();
-        for (MultipartFile file : given) {
-            if (isLibrary(file)) {
+    /** Models, and what the material libraries given with them say; a library alone is given as a model. */
+    private record Given(List<MultipartFile> models, ObjColours colours) {
+        static Given of(List<MultipartFile> files) throws IOException {
+            List<MultipartFile> models = new ArrayList<>();
+            List<byte[]> libraries = new ArrayList<>();
+            for (MultipartFile file : files) {
+                byte[] head = head(file);
+                if (!ObjColours.isLibrary(head) || ModelReader.isModel(head, file.getSize())) {
+                    models.add(file);
+                    continue;
+                }
                 try (InputStream in = file.getInputStream()) {
                     libraries.add(in.readNBytes(ObjColours.MOST));
                 }
             }
+            return new Given(models.isEmpty() ? files : models, ObjColours.of(libraries));
         }
-        return ObjColours.of(libraries);
-    }
-
-    private static boolean isLibrary(MultipartFile file) throws IOException {
-        byte[] head = head(file);
-        return ObjColours.isLibrary(head) && !ModelReader.isModel(head, file.getSize());
     }
 
     private static byte[] head(MultipartFile file) throws IOException {
@@ -297,7 +288,7 @@ public class ModelImport {
     }
 
     private ModelFile keep(MultipartFile file, ObjColours colours, List<FileStore.Kept> keeping) throws IOException {
-        boolean obj = ModelReader.isObj(head(file), file.getSize());
+        boolean obj = !colours.lines().isEmpty() && ModelReader.isObj(head(file), file.getSize());
         try (InputStream in = file.getInputStream()) {
             FileStore.Kept kept = files.keep(obj ? colours.before(in) : in, properties.largestModel());
             keeping.add(kept);

@@ -3,6 +3,7 @@ package dev.tranche.app.work;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import dev.tranche.app.storage.FileStore;
+import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.Survey;
 import dev.tranche.core.job.Wish;
@@ -152,12 +153,14 @@ public class SlicedFiles {
     public Painting painting(Workpiece work, Progress progress) throws IOException {
         SlicedFile file = work.file().orElseThrow(() -> new Refusal("The plan has no sliced file any more."));
         String hash = work.plan().gcode().orElseThrow().hash();
+        Printer printer = work.machine().printer();
+        GridMatch plain = GridMatch.of(plain(hash, printer, progress), work.grid());
         try (Source source = source(hash, file);
                 InputStream in = source.open()) {
             return Painting.of(
                     in,
-                    work.reckoning().facts().surroundings(),
-                    work.machine().printer().abilities().dialect(),
+                    work.reckoning().facts().surroundings().in(plain),
+                    printer.abilities().dialect(),
                     progress);
         }
     }

@@ -72,7 +72,7 @@ final class ThreeMfBuild {
             throw Refusal.of("The 3MF file places over %d objects; export it with fewer.", MOST_PLACED);
         }
         ThreeMfPart part =
-                what.path().map(path -> parts.get(key(path))).orElse(what.path().isEmpty() ? from : null);
+                what.path().isEmpty() ? from : parts.get(key(what.path().get()));
         Thing thing = Optional.ofNullable(part)
                 .flatMap(p -> p.object(what.object()))
                 .orElseThrow(() -> Refusal.of(

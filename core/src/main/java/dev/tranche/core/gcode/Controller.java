@@ -118,9 +118,9 @@ public final class Controller {
         if (line.codeText().startsWith("TEMPERATURE_WAIT SENSOR=extruder")) {
             return awaitNozzle();
         }
-        double before = trim.inWords();
+        double before = trim.accelerationInWords();
         trim = trim.afterWords(line);
-        acceleration = trim.inWords() == before ? acceleration : trim.inWords();
+        acceleration = trim.accelerationInWords() == before ? acceleration : trim.accelerationInWords();
         return Effect.NONE;
     }
 

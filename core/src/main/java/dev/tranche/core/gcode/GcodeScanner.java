@@ -20,6 +20,10 @@ import java.util.regex.Pattern;
  * expressions and parameters. Not for two threads.
  */
 public final class GcodeScanner {
+    /** The letter of commands that have none. */
+    static final char IN_WORDS = '_';
+
+    private static final Pattern PAUSE = Pattern.compile("PAUSE(?!\\w)", Pattern.CASE_INSENSITIVE);
     private static final int LONGEST_LINE = 1 << 20;
     /** As many digits as a long holds for certain. */
     private static final int MOST_DIGITS = 18;
@@ -65,10 +69,6 @@ public final class GcodeScanner {
     private long line;
     private char letter;
     private int number;
-    private static final Pattern PAUSE = Pattern.compile("PAUSE(?!\\w)", Pattern.CASE_INSENSITIVE);
-    /** The letter of commands that have none. */
-    static final char IN_WORDS = '_';
-
     private int words;
     private final double[] values = new double[26];
 

@@ -75,7 +75,7 @@ public record Trim(SortedMap<String, Double> said) {
     }
 
     /** The acceleration that was said in words, mm/s²; 0 if none was. */
-    double inWords() {
+    double accelerationInWords() {
         return said.getOrDefault("SET_VELOCITY_LIMIT ACCEL=", 0.0);
     }
 

@@ -33,7 +33,7 @@ public enum Command {
 
     private static final Map<String, Command> BY_NAME =
             Arrays.stream(values()).collect(Collectors.toUnmodifiableMap(Command::name, c -> c));
-    private static final Pattern LINE = Pattern.compile("([GMTgmt])(\\d{1,6})(?!\\d)");
+    private static final Pattern LINE = Pattern.compile("([GMTgmt])(\\d{1,6})(?![\\d_])");
 
     private final String meaning;
     private final String parameters;

@@ -170,9 +170,9 @@ public final class StandIn {
     private void obey(GcodeScanner line, Wire wire) throws IOException {
         boolean move = line.letter() == 'G' && line.number() >= 0 && line.number() <= 3 || line.goesOn();
         if (!move) {
-            byte[] code = line.code();
-            Optional<Command> command = Command.startingLine(line.codeText());
-            if (code.length > 0 && own.stops(line) || isStop(line, command)) {
+            String code = line.codeText();
+            Optional<Command> command = Command.startingLine(code);
+            if (!code.isEmpty() && own.stops(line) || isStop(line, command)) {
                 stop(line, wire, command);
                 return;
             } else if (line.isInWords()) {
@@ -205,8 +205,8 @@ public final class StandIn {
     }
 
     /** Whether a line is no command of G-code at all, whatever letters are in it. */
-    private static boolean isNone(byte[] code, char letter) {
-        return code.length > 0 && Character.toUpperCase((char) code[0]) != letter;
+    private static boolean isNone(String code, char letter) {
+        return !code.isEmpty() && Character.toUpperCase(code.charAt(0)) != letter;
     }
 
     private void rest(GcodeScanner line, Wire wire) throws IOException {

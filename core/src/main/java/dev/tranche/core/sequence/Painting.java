@@ -3,8 +3,8 @@ package dev.tranche.core.sequence;
 import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.gcode.GcodeScanner;
 import dev.tranche.core.gcode.GridMatch;
-import dev.tranche.core.gcode.OwnLines;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.SlicedFile.ToolLine;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Dialect;
@@ -47,7 +47,7 @@ public record Painting(int base, List<Patch> patches) {
     public record Patch(int tool, MultiPolygon area, int first, int last) {}
 
     /**
-     * @param bytes of the file, in which Tranche has put nothing
+     * @param bytes of {@code file}, in which Tranche has put nothing
      * @param dialect of the printer
      * @throws Refusal if it does not print layer by layer, or the model is not found in it
      */
@@ -66,7 +66,7 @@ public record Painting(int base, List<Patch> patches) {
         private final GridMatch match;
         private final LayerGrid grid;
         private final Surroundings file;
-        private final OwnLines own;
+        private final List<ToolLine> choices;
         private final Controller controller;
         private final Progress progress;
         private final List<Integer> tools;
@@ -81,12 +81,15 @@ public record Painting(int base, List<Patch> patches) {
         private Set<Integer> printing = Set.of();
         private Canvas canvas;
         private int tool;
+        /** How many of the choices have been passed. */
+        private int chosen;
 
         Painter(Surroundings file, Dialect dialect, Progress progress) {
             this.file = file;
             this.match = file.match();
             this.grid = match.grid();
-            this.own = new OwnLines(dialect);
+            this.choices =
+                    match.file().toolLines().stream().filter(t -> !t.heats()).toList();
             this.controller = new Controller(dialect);
             this.progress = progress;
             this.reach = file.model().footprint();
@@ -105,19 +108,20 @@ public record Painting(int base, List<Patch> patches) {
                     .max(Comparator.comparingDouble(Map.Entry::getValue))
                     .orElseThrow()
                     .getKey();
-            this.tool = tools.get(0);
+            this.tool = match.layers().stream()
+                    .flatMap(l -> l.stints().stream())
+                    .findFirst()
+                    .orElseThrow()
+                    .tool();
         }
 
         Painting paint(InputStream bytes) throws IOException {
             GcodeScanner line = new GcodeScanner(bytes);
             while (line.next()) {
-                int called = own.isEmpty() ? -1 : own.tool(line);
-                Controller.Effect effect = controller.execute(line);
-                if (called >= 0) {
-                    tool = called;
-                } else if (effect == Controller.Effect.TOOL && line.number() >= 0) {
-                    tool = line.number();
-                } else if (effect == Controller.Effect.MOVE && controller.de() > 0) {
+                while (chosen < choices.size() && choices.get(chosen).from() <= line.offset()) {
+                    tool = choices.get(chosen++).tool();
+                }
+                if (controller.execute(line) == Controller.Effect.MOVE && controller.de() > 0) {
                     laid();
                 }
             }

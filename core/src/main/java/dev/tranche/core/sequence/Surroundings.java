@@ -28,6 +28,11 @@ public record Surroundings(GridMatch match, CutModel model, List<Coordinate> cop
         copies = List.copyOf(copies);
     }
 
+    /** The same of the file without what Tranche has put in. */
+    public Surroundings in(GridMatch other) {
+        return new Surroundings(other, model, copies, lineWidth);
+    }
+
     /** The tools that print nothing of the model on {@code layer}, from 1, as far as that is known. */
     public Set<Integer> toolsBeside(int layer) {
         List<Envelope> standing = standing(layer);

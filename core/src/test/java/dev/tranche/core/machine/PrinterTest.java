@@ -120,6 +120,7 @@ class PrinterTest {
         assertThat(Command.startingLine("M600 X5")).contains(Command.M600);
         assertThat(Command.startingLine("t3")).contains(Command.T);
         assertThat(Command.startingLine("M6000")).isEmpty();
+        assertThat(Command.startingLine("M600_LOAD")).isEmpty();
         assertThat(Command.startingLine("G1 X5")).isEmpty();
         assertThat(Command.startingLine("; M600")).isEmpty();
     }

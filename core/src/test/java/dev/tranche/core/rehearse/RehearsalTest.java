@@ -476,6 +476,8 @@ class RehearsalTest {
         assertThat(said("M999")).containsExactly("ok");
         assertThat(said("T1", "NONSENSE"))
                 .containsExactly("echo:Unknown command: \"T1\"", "ok", "echo:Unknown command: \"NONSENSE\"", "ok");
+        assertThat(said("M0_PARK", "T1_PARK"))
+                .containsExactly("echo:Unknown command: \"M0_PARK\"", "ok", "echo:Unknown command: \"T1_PARK\"", "ok");
         assertThat(said("START_PRINT", "N1 START_PRINT*" + xor("N1 START_PRINT")))
                 .containsExactly(
                         "echo:Unknown command: \"START_PRINT\"", "ok", "echo:Unknown command: \"START_PRINT\"", "ok");

@@ -8,6 +8,9 @@ import dev.tranche.core.check.Bench;
 import dev.tranche.core.check.Finding;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.machine.Dialect;
+import dev.tranche.core.machine.Dialect.Counting;
+import dev.tranche.core.machine.OwnLine;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.plan.Tint;
@@ -17,7 +20,10 @@ import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Severity;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
@@ -42,19 +48,23 @@ class PaintingTest {
         }
     }
 
-    /** The plate with T0, its eastern fifteen millimetres with T1, and T1 alone from layer {@code alone} on. */
     private static SmallGcode painted(int alone) {
+        return painted(alone, "T%d");
+    }
+
+    /** The plate with T0, its eastern fifteen millimetres with T1, and T1 alone from layer {@code alone} on; a tool is called by {@code call}. */
+    private static SmallGcode painted(int alone, String call) {
         SmallGcode gcode = new SmallGcode().relativeExtrusion();
         for (int layer = 1; layer <= 15; layer++) {
             gcode.rise(0.2 * layer);
             if (layer >= alone) {
-                gcode.line("T1");
+                gcode.line(call.formatted(1));
                 walls(gcode, 0, 0, 40, 20, 3);
                 continue;
             }
-            gcode.line("T0");
+            gcode.line(call.formatted(0));
             walls(gcode, 0, 0, 25, 20, 20);
-            gcode.line("T1");
+            gcode.line(call.formatted(1));
             // Two walls, and nothing but a bar within.
             walls(gcode, 25, 0, 15, 20, 2);
             gcode.outline(132, 60, 1, 0.1, FEED);
@@ -94,6 +104,18 @@ class PaintingTest {
                 .extracting(Finding::key)
                 .isEmpty();
         assertThat(bench.ledger().swaps()).hasSize(21);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"M6 T%d", "CHANGE_TO %d", "T%d ; with a word"})
+    void tools_are_chosen_by_whatever_chooses_them(String call) throws IOException {
+        Bench bench = plate();
+        bench.printer = bench.printer.with(bench.printer
+                .abilities()
+                .reading(new Dialect(Counting.NOT_SAID, List.of(), List.of(new OwnLine("CHANGE_TO #")))));
+        assertThat(of(bench, painted(12, call)).patches())
+                .extracting(Patch::first)
+                .containsExactly(1, 12);
     }
 
     @Test
