@@ -25,7 +25,10 @@ final class LayerDraft {
 
     private static final int FIRST_LAYERS = 12;
 
-    private final int micrometres;
+    /** Of the layer it stands on; −1 if it stands on none. */
+    private final int beneath;
+
+    private int micrometres;
     private final Optional<Door> door;
     /** Of one tool's lines that are kept. */
     private final int most;
@@ -62,11 +65,13 @@ final class LayerDraft {
     }
 
     /**
+     * @param beneath the height of what was printed before, if that is lower; else −1, µm
      * @param micrometres of the nozzle
      * @param nth layer it is, from 0
      * @param choosing whether the file chooses tools
      */
-    LayerDraft(int micrometres, Optional<Door> door, int nth, boolean choosing) {
+    LayerDraft(int beneath, int micrometres, Optional<Door> door, int nth, boolean choosing) {
+        this.beneath = beneath;
         this.micrometres = micrometres;
         this.door = door;
         this.most = nth < FIRST_LAYERS ? MOST_FIRST_LINES : choosing ? MOST_LINES_OF_TOOL : MOST_LINES;
@@ -74,6 +79,16 @@ final class LayerDraft {
 
     int micrometres() {
         return micrometres;
+    }
+
+    /** Whether plastic on its way up or down to a height, µm, is of this layer. */
+    boolean holds(int z) {
+        return z <= micrometres && z > beneath;
+    }
+
+    /** It turns out to be as high, µm. */
+    void rise(int z) {
+        micrometres = z;
     }
 
     /** Another tool, or the same after another layer. */

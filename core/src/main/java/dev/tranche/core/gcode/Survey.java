@@ -28,6 +28,11 @@ public final class Survey {
     /** Nothing is printed higher, mm. */
     private static final double HIGHEST = 10_000;
 
+    /** Moves on the way up, which a line to prime on does not have. */
+    private static final int MANY = 100;
+    /** A wall that climbs to its layer begins no deeper than a layer is thick, mm. */
+    private static final double HIGHEST_JOINT = 1.5;
+
     /** One line in so many that looks like a move is chance. */
     private static final int HARDLY = 20;
 
@@ -66,7 +71,17 @@ public final class Survey {
     private double laidAt;
 
     private long moves;
+    /** Moves that lay plastic on the way up or down. */
     private long rising;
+    /** The furthest that a line without a break goes up, mm. */
+    private double climb;
+    /** Whether plastic comes without a break since the height {@code foot}. */
+    private boolean unbroken;
+
+    private double foot;
+    /** Whether the layer has been begun by a line that is still going up. */
+    private boolean climbing;
+
     private boolean crlf;
     private boolean numbered;
     /** The last line that called a place another. */
@@ -326,6 +341,8 @@ public final class Survey {
                 after = c.state().asLaid(c.x() - dx, c.y() - dy, c.z() - c.dz(), c.e() - de, laidAt);
             }
             lift();
+            unbroken = false;
+            climbing = false;
             if (dx != 0 || dy != 0) {
                 doors.travelled();
             }
@@ -336,16 +353,23 @@ public final class Survey {
     /** A move that lays plastic. */
     private void drawn(double dx, double dy, double de) {
         Controller c = controller;
+        if (!unbroken) {
+            unbroken = true;
+            foot = c.z() - c.dz();
+        }
         if (c.dz() != 0) {
             rising++;
+            climb = Math.max(climb, c.z() - foot);
         }
         if (layer == null || c.z() != height) {
             height = c.z();
             int z = (int) Math.rint(Math.max(0, Math.min(HIGHEST, height)) * 1000);
-            if (layer == null || layer.micrometres() != z) {
+            if (layer == null || !(c.dz() != 0 ? layer.holds(z) : layer.micrometres() == z) && !climbsTo(z)) {
                 begin(z);
+                climbing = c.dz() != 0;
             }
         }
+        climbing &= c.dz() != 0;
         tools.settle(printing());
         stops.settle(line.offset(), layers.size() - 1);
         plasticTo = line.end();
@@ -356,6 +380,15 @@ public final class Survey {
             trace.begin(stint.tool, c.x() - dx, c.y() - dy);
         }
         trace.draw(c.x(), c.y(), de, c.length());
+    }
+
+    /** The layer that begins with a line that climbs, as a scarf joint does (common practice), is as high as that leads. */
+    private boolean climbsTo(int z) {
+        if (climbing && z > layer.micrometres()) {
+            layer.rise(z);
+            return true;
+        }
+        return false;
     }
 
     /** Ends the line that is being drawn. */
@@ -371,14 +404,15 @@ public final class Survey {
                     "The G-code has over %d layers by line %d; it is no layered print.", MOST_LAYERS, line.line());
         }
         lift();
-        layer = new LayerDraft(z, doors.ofLayer(), layers.size(), tool >= 0);
+        int beneath = layer == null || layer.micrometres() >= z ? -1 : layer.micrometres();
+        layer = new LayerDraft(beneath, z, doors.ofLayer(), layers.size(), tool >= 0);
         layers.add(layer);
         beginStint();
     }
 
     /** A first line of plastic higher than the first layer is a priming line, not an object. */
     private Order order() {
-        if (rising > 100 && rising > moves / 4) {
+        if (rising > MANY && climb > HIGHEST_JOINT) {
             return Order.SPIRAL;
         }
         for (int i = 2; i < layers.size(); i++) {

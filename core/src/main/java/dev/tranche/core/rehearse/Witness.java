@@ -300,13 +300,13 @@ final class Witness {
         sum.marks.add(new Report.Mark(from.x, from.y, to.x, to.y, kind, Srgb.of(Melt.mix(colours, boxed()))));
     }
 
-    /** The layer whose top lies at {@code z}, mm over the raft; 0 where none does. */
+    /** The layer that plastic is of which is laid with the nozzle at {@code z}, mm over the raft; 0 if it is of none. */
     private int layerAt(double z) {
         if (z <= 0) {
             return 0;
         }
         int near = grid.layerAt(Height.ofMillimetres(Math.max(0, z - NEAR)));
-        return Math.abs(grid.top(near).millimetres() - z) <= NEAR ? near : 0;
+        return z <= grid.top(near).millimetres() + NEAR ? near : 0;
     }
 
     private Seen see(int number) {

@@ -30,7 +30,7 @@ class LayerDraftTest {
     }
 
     private static List<Line> kept(int nth, boolean choosing, List<Line> lines) {
-        LayerDraft draft = new LayerDraft(200, Optional.empty(), nth, choosing);
+        LayerDraft draft = new LayerDraft(-1, 200, Optional.empty(), nth, choosing);
         lines.forEach(draft::add);
         SlicedLayer layer = draft.layer(new MotionClock(Motion.COMMON));
         assertThat(layer.extent()).isEqualTo(lines.stream().map(Line::extent).reduce(new Envelope(), (a, b) -> {
@@ -89,7 +89,7 @@ class LayerDraftTest {
     @Test
     void a_push_on_the_spot_is_no_line() {
         assertThat(kept(0, true, List.of())).isEmpty();
-        LayerDraft draft = new LayerDraft(200, Optional.empty(), 0, false);
+        LayerDraft draft = new LayerDraft(-1, 200, Optional.empty(), 0, false);
         draft.add(new Line(0, new Envelope(5, 5, 5, 5), 1, 0));
         assertThat(draft.layer(new MotionClock(Motion.COMMON)).lines()).isEmpty();
     }

@@ -93,6 +93,24 @@ public final class SmallGcode {
         return this;
     }
 
+    /**
+     * An outline that begins a little above {@code from} and climbs to {@code to} on its first side, so that no seam is seen
+     * (a scarf joint; common practice).
+     */
+    public SmallGcode scarf(double x, double y, double width, double depth, double feed, double from, double to) {
+        double low = from + 0.02;
+        lines.add("G1 X" + mm(x) + " Y" + mm(y) + " Z" + mm(low) + " F7200");
+        for (int i = 1; i <= 5; i++) {
+            e += width * feed / 5;
+            lines.add("G1 X" + mm(x + width * i / 5) + " Y" + mm(y) + " Z" + mm(low + (to - low) * i / 5) + " E"
+                    + mm(relative ? width * feed / 5 : e));
+        }
+        extrude(x + width, y + depth, depth * feed);
+        extrude(x, y + depth, width * feed);
+        extrude(x, y, depth * feed);
+        return this;
+    }
+
     /** On to a height. */
     public SmallGcode rise(double z) {
         lines.add("G1 Z" + mm(z) + " F600");

@@ -246,6 +246,40 @@ class SurveyTest {
         assertThat(survey(spiral).order()).isEqualTo(SlicedFile.Order.SPIRAL);
     }
 
+    @ParameterizedTest
+    @ValueSource(booleans = {false, true})
+    void a_wall_that_climbs_to_its_layer_is_of_that_layer(boolean first) throws IOException {
+        SmallGcode gcode = new SmallGcode().rise(0.2).outline(0, 0, 30, 10, 0.01);
+        for (int layer = 2; layer <= 40; layer++) {
+            gcode.line("; layer " + layer);
+            double top = 0.2 * layer;
+            if (!first) {
+                gcode.rise(top).outline(1, 1, 8, 8, 0.01);
+            }
+            gcode.scarf(0, 0, 10, 10, 0.01, top - 0.2, top);
+            gcode.scarf(15, 0, 10, 10, 0.01, top - 0.2, top);
+        }
+        SlicedFile file = survey(gcode);
+        assertThat(file.order()).isEqualTo(SlicedFile.Order.LAYER_BY_LAYER);
+        assertThat(file.layers()).hasSize(40);
+        assertThat(heights(file)).startsWith("0.20", "0.40", "0.60").endsWith("8.00");
+        assertThat(file.layers().subList(1, 40)).allSatisfy(l -> {
+            assertThat(l.extruded()).isCloseTo(first ? 0.8 : 1.12, within(1e-9));
+            assertThat(l.door()).isPresent();
+        });
+        assertThat(file.markers()).isPresent();
+    }
+
+    @Test
+    void walls_that_climb_may_come_down_again_with_the_next_thing() throws IOException {
+        SmallGcode gcode = new SmallGcode();
+        for (int x : new int[] {0, 60}) {
+            gcode.rise(0.2).outline(x, 0, 30, 10, 0.01);
+            gcode.scarf(x, 0, 30, 10, 0.01, 0.2, 0.4).scarf(x, 0, 30, 10, 0.01, 0.4, 0.6);
+        }
+        assertThat(heights(survey(gcode))).containsExactly("0.20", "0.40", "0.60", "0.20", "0.40", "0.60");
+    }
+
     @Test
     void arcs_count_by_their_length() throws IOException {
         // A quarter circle of radius 10 at 10 mm/s: π/2 s and a ramp of v/a in all.

@@ -133,6 +133,17 @@ class RehearsalTest {
         assertThat(bench.ledger().swaps().get(0).spared() > 20).isEqualTo(chalk == 240);
     }
 
+    @Test
+    void the_plastic_of_a_wall_that_climbs_is_of_the_layer_it_climbs_to() throws IOException {
+        SmallGcode gcode = new SmallGcode().rise(0.2).outline(90.5, 90.5, 19, 19, 0.0374);
+        for (int layer = 2; layer <= 15; layer++) {
+            double in = layer > 10 ? 5.5 : 0.5;
+            gcode.scarf(90 + in, 90 + in, 20 - 2 * in, 20 - 2 * in, 0.0374, 0.2 * layer - 0.2, 0.2 * layer);
+        }
+        Report report = rehearse(new Bench().start(2, Spools.CHALK).sliced(gcode), Deed::asPlanned);
+        assertThat(sum(report, LayerSeen::right)).isCloseTo((10 * 4 * 19 + 5 * 4 * 9) * 0.0374, within(0.01));
+    }
+
     // --- The melt
 
     @Test
