@@ -63,6 +63,7 @@ class Changes {
                     case HALT -> Words.count(count, "halt");
                     case TOOL -> Words.count(count, "tool line") + " taken out";
                     case STOP -> Words.count(count, "stop") + " taken out";
+                    case FEED -> Words.count(count, "line") + " that move filament at changes taken out";
                     case MIX -> count == 1 ? "what to blend, once" : "what to blend, at " + count + " places";
                 }));
         return words.isEmpty() ? "nothing" : String.join(", ", words);
@@ -75,11 +76,12 @@ class Changes {
             case HALT -> "Halt " + stamp.number();
             case TOOL -> "For a tool the machine does not have";
             case STOP -> "A stop of the file's own";
+            case FEED -> "Filament in or out, as the swap does it";
             case MIX -> stamp.number() == 1 ? "Blends, at the start" : "The blend turns";
         };
     }
 
-    /** What a file is known to say there: what chooses or heats a tool, or stops. */
+    /** What a file is known to say there: what chooses or heats a tool, stops, or moves filament. */
     private static String line(SlicedFile file, Span span) {
         return file.toolLines().stream()
                 .filter(l -> l.from() == span.from())
@@ -88,6 +90,12 @@ class Changes {
                 .or(() -> file.stops().stream()
                         .filter(s -> s.span().equals(span))
                         .map(SlicedFile.Stop::text)
+                        .findFirst())
+                .or(() -> file.unloadings().stream()
+                        .filter(u -> u.holds(span.from()))
+                        .flatMap(u -> u.lines().stream())
+                        .filter(f -> f.span().equals(span))
+                        .map(SlicedFile.Fed::text)
                         .findFirst())
                 .orElse("");
     }

@@ -15,6 +15,7 @@ import dev.tranche.core.check.Finding;
 import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.SlicedLayer;
 import dev.tranche.core.handoff.JoinedJobs;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.machine.Printer;
@@ -157,8 +158,13 @@ public class GcodeFiles {
         return work.ledger().swaps().stream()
                 .filter(s -> work.stops().map(t -> !t.adopts(s)).orElse(true))
                 .findFirst()
-                .flatMap(swap -> swap.door()
-                        .map(door -> new Preview(swap, work.writer().lines(swap, door), Optional.of(door.line()))));
+                .flatMap(swap ->
+                        swap.door().map(door -> new Preview(swap, lines(work, swap, door), Optional.of(door.line()))));
+    }
+
+    private static List<RenderedLine> lines(Workpiece work, Swap swap, SlicedLayer.Door door) {
+        return work.writer()
+                .lines(swap, door, work.printed().orElseThrow(), work.stops().orElseThrow());
     }
 
     public Download withSwaps(Workpiece work) {

@@ -15,7 +15,7 @@ import java.util.regex.Pattern;
  */
 public record BlockStamp(String plan, String state, What what, int number) {
     private static final Pattern BEGIN = Pattern.compile(
-            "; tranche begin plan=([\\w-]{1,64}) state=(\\w{1,64}) (swap|halt|load|tool|stop|mix)=([1-9]\\d{0,6})");
+            "; tranche begin plan=([\\w-]{1,64}) state=(\\w{1,64}) (swap|halt|load|tool|stop|mix|feed)=([1-9]\\d{0,6})");
     private static final String END = "; tranche end";
     /** Stands before a line of the file that is taken out. */
     public static final String TOOK = "; tranche took ";
@@ -37,7 +37,9 @@ public record BlockStamp(String plan, String state, What what, int number) {
         /** No more than a stop of the file's own that is taken out. */
         STOP,
         /** No more than what a nozzle is told to blend from here on. */
-        MIX;
+        MIX,
+        /** No more than a line that is taken out because it moves filament in or out where a swap does. */
+        FEED;
 
         /** Whether the machine stops, or may stop, because of it. */
         boolean stops() {

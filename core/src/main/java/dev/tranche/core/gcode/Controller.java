@@ -447,6 +447,11 @@ public final class Controller {
         return e;
     }
 
+    /** The extruder's count as the file gives it. */
+    double count() {
+        return e / filamentUnit;
+    }
+
     /** Angle that the last arc sweeps, radians, positive against the clock; 0 for a straight line. */
     public double sweep() {
         return sweep;

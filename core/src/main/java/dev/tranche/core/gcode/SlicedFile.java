@@ -27,6 +27,7 @@ import java.util.stream.Stream;
  * @param stops commands that stop the machine, wherever they stand
  * @param blocks that Tranche wrote earlier
  * @param toolLines that choose a tool, or heat one by its number, in their order
+ * @param unloadings where filament is drawn out of the nozzle and pushed in again
  * @param markers comments that number the layers, if there are any
  * @param crlf whether lines end with CR LF
  * @param readingsDiffer whether firmwares come to different counts of filament
@@ -47,6 +48,7 @@ public record SlicedFile(
         List<Stop> stops,
         List<Block> blocks,
         List<ToolLine> toolLines,
+        List<Unloading> unloadings,
         Optional<Markers> markers,
         boolean crlf,
         boolean readingsDiffer,
@@ -161,6 +163,48 @@ public record SlicedFile(
     }
 
     /**
+     * Filament that is drawn out of the nozzle and pushed in again, as for a machine that changes it by itself.
+     *
+     * @param length how far it is drawn back, mm
+     * @param before how far it was when that began, mm
+     * @param lines that move it, at least two
+     */
+    public record Unloading(double length, double before, List<Fed> lines) {
+        public Unloading {
+            lines = List.copyOf(lines);
+        }
+
+        /** Offset of the first line. */
+        public long from() {
+            return lines.get(0).span().from();
+        }
+
+        /** Whether it is under way at a place in the file. */
+        public boolean holds(long offset) {
+            return from() <= offset
+                    && offset <= lines.get(lines.size() - 1).span().from();
+        }
+
+        /** The same place with filament drawn back as it is where none of the lines moves it. */
+        public ControllerState without(ControllerState there) {
+            return there.drawn(Draw.of(before), Draw.NONE);
+        }
+    }
+
+    /**
+     * A line that moves filament.
+     *
+     * @param line from 1
+     * @param text of it, without what a controller does not obey
+     * @param without what does all it does but that: the way, the speed, the count of the extruder
+     */
+    public record Fed(Span span, long line, String text, List<String> without) {
+        public Fed {
+            without = List.copyOf(without);
+        }
+    }
+
+    /**
      * Comments equal but for their numbers, of which one rises by one with each layer, or is its height.
      *
      * @param example the first of them
@@ -198,6 +242,7 @@ public record SlicedFile(
                 stopsAs,
                 blocks,
                 toolLines,
+                unloadings,
                 other.markers,
                 crlf,
                 readingsDiffer,
@@ -224,6 +269,7 @@ public record SlicedFile(
                 stops,
                 blocks,
                 toolLines,
+                unloadings,
                 markers,
                 crlf,
                 readingsDiffer,

@@ -47,6 +47,7 @@ public final class Survey {
     private final BlockLog blocks = new BlockLog();
     private final StopLog stops = new StopLog();
     private final ToolLog tools = new ToolLog();
+    private final UnloadLog unloads = new UnloadLog();
     private final Doors doors;
     private final Trace trace = new Trace();
     private final List<LayerDraft> layers = new ArrayList<>();
@@ -169,6 +170,7 @@ public final class Survey {
                 stops.ended(layers.size()),
                 blocks.blocks(),
                 List.copyOf(tools.lines()),
+                List.copyOf(unloads.found()),
                 markers.found(layers.size(), height),
                 crlf,
                 controller.readings().differ(),
@@ -333,7 +335,8 @@ public final class Survey {
                     "Line %d of the G-code moves by %.0f mm, further than any printer goes; the file is damaged.",
                     line.line(), c.length() + Math.abs(de));
         }
-        if (de > 0 && c.length() > 0 && (dx != 0 || dy != 0)) {
+        boolean isOut = unloads.isOutAfter(line, c);
+        if (de > 0 && c.length() > 0 && (dx != 0 || dy != 0) && !isOut) {
             drawn(dx, dy, de);
         } else {
             if (trace.isDrawing() && afterFor != plasticTo) {

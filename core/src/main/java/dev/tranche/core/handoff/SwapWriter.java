@@ -38,9 +38,11 @@ import java.util.TreeMap;
  */
 public record SwapWriter(String planId, Rig rig) {
 
-    /** The lines of one swap at {@code door}. */
-    public List<RenderedLine> lines(Swap swap, Door door) {
-        return lines(Event.SWAP, swap.moment().at(door.state()));
+    /** The lines of one swap at {@code door} of a file with such stops. */
+    public List<RenderedLine> lines(Swap swap, Door door, SlicedFile file, StopTable stops) {
+        return lines(
+                Event.SWAP,
+                swap.moment().at(Unloads.of(file, stops, rig.printer()).at(door)));
     }
 
     List<RenderedLine> lines(Event event, Moment moment) {
@@ -62,7 +64,8 @@ public record SwapWriter(String planId, Rig rig) {
 
     /** @param seams places in the file at which it is cut, so that nothing has to stop there */
     Patch patch(GridMatch match, Ledger ledger, StopTable stops, Set<Long> seams) {
-        Map<Long, TakeOut> toTake = toTake(match, stops);
+        Unloads unloads = Unloads.of(match.file(), stops, rig.printer());
+        Map<Long, TakeOut> toTake = toTake(match, stops, unloads);
         List<Patch.Insertion> insertions = new ArrayList<>();
         Extruders extruders = new Extruders(ledger);
         String state = state(ledger);
@@ -87,7 +90,7 @@ public record SwapWriter(String planId, Rig rig) {
             }
             Optional<TakeOut> took = Optional.ofNullable(toTake.remove(door.offset()));
             List<String> lines = new ArrayList<>(turn.map(Turn::before).orElse(List.of()));
-            lines.addAll(RenderedLine.texts(lines(due.event(), due.moment().at(door.state()))));
+            lines.addAll(RenderedLine.texts(lines(due.event(), due.moment().at(unloads.at(door)))));
             turn.map(Turn::after).ifPresent(lines::addAll);
             took.flatMap(t -> slot(t, extruders)).ifPresent(lines::add);
             insertions.add(new Patch.Insertion(
@@ -159,10 +162,16 @@ public record SwapWriter(String planId, Rig rig) {
             BlockStamp.What what,
             boolean chooses,
             String heat,
-            Optional<ControllerState> owes) {}
+            Optional<ControllerState> owes,
+            List<String> without) {}
 
-    private static Map<Long, TakeOut> toTake(GridMatch match, StopTable stops) {
+    private static Map<Long, TakeOut> toTake(GridMatch match, StopTable stops, Unloads unloads) {
         Map<Long, TakeOut> lines = new TreeMap<>();
+        unloads.lines()
+                .forEach(f -> lines.put(
+                        f.span().from(),
+                        new TakeOut(
+                                f.span(), f.line(), BlockStamp.What.FEED, false, "", Optional.empty(), f.without())));
         if (match.file().changesTools() || match.file().namesTools()) {
             match.file().toolLines().stream()
                     .filter(l -> l.ended() && isTakenOut(l))
@@ -174,13 +183,15 @@ public record SwapWriter(String planId, Rig rig) {
                                     BlockStamp.What.TOOL,
                                     !l.heats(),
                                     l.meansTheNozzle() ? l.heat() : "",
-                                    l.owes())));
+                                    l.owes().filter(there -> unloads.at(l.from())
+                                            .isEmpty()),
+                                    List.of())));
         }
         stops.replaced().stream()
                 .map(StopTable.Row::stop)
                 .forEach(s -> lines.put(
                         s.place().offset(),
-                        new TakeOut(s.span(), s.line(), BlockStamp.What.STOP, false, "", Optional.empty())));
+                        new TakeOut(s.span(), s.line(), BlockStamp.What.STOP, false, "", Optional.empty(), List.of())));
         return lines;
     }
 
@@ -194,7 +205,7 @@ public record SwapWriter(String planId, Rig rig) {
 
     /** A single nozzle is not left drawn back by what is said to one tool, and taken for ready by the next. */
     private List<String> inStead(TakeOut line, Extruders extruders) {
-        List<String> lines = new ArrayList<>();
+        List<String> lines = new ArrayList<>(line.without());
         line.owes()
                 .map(there -> RenderedLine.texts(DryRun.goingOn(rig.printer(), there)))
                 .ifPresent(lines::addAll);

@@ -107,6 +107,9 @@ public final class Rearranged {
         Set<Integer> apart = new TreeSet<>();
         for (int tried = 0; tried < MOST_TRIES; tried++) {
             List<Piece> order = ordered(pieces, tools, wanted.apply(Set.copyOf(apart)));
+            if (order.equals(pieces) && !apart.isEmpty()) {
+                break;
+            }
             if (order.equals(pieces)) {
                 return new Rearranged(original, extent, pieces, printer, original, apart);
             }

@@ -12,6 +12,7 @@ import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.gcode.GcodeScanner;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Printers;
@@ -229,6 +230,20 @@ public class RearrangedTest {
                 .isNotEmpty();
         Proof.standsFree(bench.written());
         assertThat(restored(bench.written())).isEqualTo(original);
+    }
+
+    @Test
+    void a_tower_that_leaves_nothing_but_the_files_own_order_is_the_reason_given() {
+        SmallGcode gcode = new SmallGcode().relativeExtrusion();
+        for (int layer = 1; layer <= 12; layer++) {
+            gcode.rise(0.2 * layer);
+            // The tool that printed last goes on, and each lays its part of the tower over the other's.
+            for (int tool : layer % 2 == 1 ? new int[] {0, 1} : new int[] {1, 0}) {
+                gcode.line("T" + tool).dab(150, 100).outline(90 + 5 * tool, 90, 4, 4, 0.04);
+            }
+        }
+        Bench bench = bar(12, Ordering.Rule.BANDS).sliced(gcode);
+        assertThat(bench.found("not-rearranged").sentence()).contains("slice it without a tower");
     }
 
     @Test
