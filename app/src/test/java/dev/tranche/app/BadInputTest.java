@@ -6,6 +6,7 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.multipart;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
 
+import dev.tranche.app.exchange.ArchiveTest;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.core.colour.Srgb;
@@ -20,6 +21,8 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.rig.Rig;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
 import java.math.BigDecimal;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -31,9 +34,11 @@ import java.nio.charset.StandardCharsets;
 import java.time.LocalDateTime;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.zip.GZIPOutputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -154,6 +159,40 @@ class BadInputTest extends OnePlanTest {
         assertThat(give(address, "bad.gcode", "G28\nG1 X10\n".getBytes())).contains("never extrudes");
         assertThat(give(address, "bad.gcode", "not at all".getBytes())).contains("it is no G-code");
         assertThat(plans.get(plan.id()).gcode().orElseThrow().name()).isEqualTo("good.gcode");
+    }
+
+    @Test
+    void gcode_may_come_packed_and_what_is_none_is_called_what_it_is() throws Exception {
+        PlanState plan = plan("packed");
+        byte[] plain = sliced(new SmallGcode()).bytes();
+        for (String address : List.of("/plans/" + plan.id() + "/gcode", "/plans/" + plan.id() + "/files")) {
+            assertThat(give(address, "tag.gcode.gz", gzip(plain))).isEqualTo("/plans/" + plan.id() + "/hand-off");
+            assertThat(plans.get(plan.id()).gcode().orElseThrow().name()).isEqualTo("tag.gcode");
+            byte[] zip = ArchiveTest.zip(Map.of("out/a.gcode", plain, "out/.a.gcode", plain, "note.txt", GOOD));
+            assertThat(give(address, "all.zip", zip)).isEqualTo("/plans/" + plan.id() + "/hand-off");
+            assertThat(plans.get(plan.id()).gcode().orElseThrow().name()).isEqualTo("a.gcode");
+            assertThat(give(address, "two.zip", ArchiveTest.zip(Map.of("a.gcode", plain, "b.gcode", plain))))
+                    .contains("“a.gcode” and “b.gcode”");
+            byte[] cut = gzip(plain);
+            assertThat(give(address, "cut.gcode.gz", Arrays.copyOf(cut, cut.length / 2)))
+                    .contains("archive is broken");
+            assertThat(give(address, "wide.gcode", new String(plain, StandardCharsets.UTF_8).getBytes("UTF-16")))
+                    .contains("UTF-16");
+            assertThat(plans.get(plan.id()).gcode().orElseThrow().name()).isEqualTo("a.gcode");
+        }
+        assertThat(give("/plans/" + plan.id() + "/gcode", "tag.stl", GOOD)).contains("“tag.stl” is a model");
+        assertThat(give("/plans/" + plan.id() + "/gcode", "none.zip", ArchiveTest.zip(Map.of("a.stl", GOOD))))
+                .contains("holds no G-code");
+        assertThat(give("/plans/" + plan.id() + "/gcode", "half.zip", Arrays.copyOf(new byte[] {'P', 'K', 3, 4}, 40)))
+                .contains("archive is broken");
+    }
+
+    private static byte[] gzip(byte[] plain) throws IOException {
+        ByteArrayOutputStream packed = new ByteArrayOutputStream();
+        try (GZIPOutputStream out = new GZIPOutputStream(packed)) {
+            out.write(plain);
+        }
+        return packed.toByteArray();
     }
 
     @Test

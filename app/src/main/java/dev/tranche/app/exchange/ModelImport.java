@@ -103,9 +103,10 @@ public class ModelImport {
 
     /** Gives a plan a sliced file, unread. */
     public void giveGcode(PlanState plan, MultipartFile file) throws IOException {
-        try (InputStream in = file.getInputStream()) {
-            giveGcode(plan, in, FileNames.shown(file.getOriginalFilename()));
-        }
+        GivenGcode.open(file, (in, name) -> {
+            giveGcode(plan, in, name);
+            return name;
+        });
     }
 
     public void giveGcode(PlanState plan, InputStream gcode, String name) throws IOException {

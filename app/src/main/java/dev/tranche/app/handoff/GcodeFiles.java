@@ -1,5 +1,6 @@
 package dev.tranche.app.handoff;
 
+import dev.tranche.app.exchange.GivenGcode;
 import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.PlanState;
@@ -98,9 +99,7 @@ public class GcodeFiles {
 
     /** Keeps a file and surveys it; it becomes the plan's when it is found to be a print. */
     Job take(PlanState plan, MultipartFile file) throws IOException {
-        try (InputStream in = file.getInputStream()) {
-            return take(plan, in, FileNames.shown(file.getOriginalFilename()));
-        }
+        return GivenGcode.open(file, (in, name) -> take(plan, in, name));
     }
 
     private Job take(PlanState plan, InputStream in, String name) throws IOException {

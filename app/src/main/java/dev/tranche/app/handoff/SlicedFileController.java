@@ -1,7 +1,7 @@
 package dev.tranche.app.handoff;
 
+import dev.tranche.app.exchange.GivenGcode;
 import dev.tranche.app.exchange.ModelImport;
-import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.JobPages;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.work.Workbench;
@@ -105,10 +105,11 @@ class SlicedFileController {
     @PostMapping("/plans/{id}/files")
     String drop(@PathVariable String id, @RequestParam MultipartFile file, Model model, HttpServletResponse response)
             throws IOException {
-        Job job = models.isPlanFile(file)
-                ? models.open(file)
-                : models.isModel(file) ? models.begin(List.of(file)) : gcode.take(plans.get(id), file);
-        return JobPages.show(job, model, response);
+        if (models.isPlanFile(file)) {
+            return JobPages.show(models.open(file), model, response);
+        }
+        boolean isModel = models.isModel(file) && !GivenGcode.isArchived(file);
+        return JobPages.show(isModel ? models.begin(List.of(file)) : gcode.take(plans.get(id), file), model, response);
     }
 
     /** Colours the model as the file prints it, where that is nowhere said but in its lines. */

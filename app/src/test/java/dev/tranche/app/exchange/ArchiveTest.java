@@ -30,14 +30,14 @@ import org.springframework.mock.web.MockMultipartFile;
 import org.springframework.web.multipart.MultipartFile;
 
 /** Models in archives, as people download them. */
-class ArchiveTest extends BrowserTest {
+public class ArchiveTest extends BrowserTest {
     @Autowired
     private ModelImport imports;
 
     @Autowired
     private ModelCuts cuts;
 
-    static byte[] zip(Map<String, byte[]> entries) {
+    public static byte[] zip(Map<String, byte[]> entries) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try (ZipOutputStream zip = new ZipOutputStream(out)) {
             for (Map.Entry<String, byte[]> entry : new TreeMap<>(entries).entrySet()) {
