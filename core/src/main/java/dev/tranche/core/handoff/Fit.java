@@ -210,18 +210,27 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
             List<Envelope> groups = new ArrayList<>();
             for (Envelope line : lines) {
                 Envelope group = new Envelope(line);
-                Envelope reach = new Envelope(line);
-                reach.expandBy(near);
                 for (int i = groups.size() - 1; i >= 0; i--) {
-                    if (groups.get(i).intersects(reach)) {
+                    if (touch(groups.get(i), group, near)) {
                         group.expandToInclude(groups.remove(i));
-                        reach = new Envelope(group);
-                        reach.expandBy(near);
                     }
                 }
                 groups.add(group);
             }
             return groups;
+        }
+
+        /** What stands free within another is none of it, as a model within a skirt is. */
+        private static boolean touch(Envelope one, Envelope other, double near) {
+            Envelope reach = new Envelope(other);
+            reach.expandBy(near);
+            return one.intersects(reach) && !isWithin(one, other, near) && !isWithin(other, one, near);
+        }
+
+        private static boolean isWithin(Envelope outer, Envelope inner, double near) {
+            Envelope free = new Envelope(outer);
+            free.expandBy(-near);
+            return !free.isNull() && free.covers(inner);
         }
 
         /** By how much the model would be moved if one of the things drawn were the island, or all of them all of it. */

@@ -178,6 +178,18 @@ class FitTest {
     }
 
     @Test
+    void a_wall_round_the_print_on_every_layer_is_put_aside_though_the_model_is_drawn_in_halves() {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer).outline(54, 64, 52, 32, FEED);
+            for (int half = 0; half < 2; half++) {
+                gcode.outline(60 + 20 * half + WIDTH / 2, 70 + WIDTH / 2, 20 - WIDTH, 20 - WIDTH, FEED);
+            }
+        }
+        assertThat(isAnother(plate(), gcode)).isFalse();
+    }
+
+    @Test
     void walls_in_pieces_are_taken_together() {
         SmallGcode gcode = new SmallGcode();
         for (int layer = 1; layer <= 15; layer++) {
