@@ -70,7 +70,9 @@ class OrderViews {
         Optional<String> refused = work.reckoning().brief().rearranging().refusal();
         String chosen = key(ordering.rule(), inFile);
         List<Ledger> ledgers = drafts.stream()
-                .map(d -> d.key().equals(chosen) && refused.isEmpty() ? work.ledger() : work.ledger(d.order()))
+                .map(d -> d.key().equals(chosen) && refused.isEmpty()
+                        ? work.ledger()
+                        : work.ledger(sliced.map(d.order()::besides).orElse(d.order())))
                 .toList();
         int fewest = ledgers.stream().mapToInt(Ledger::spoolSwaps).min().orElse(0);
         List<Row> rows = new ArrayList<>();

@@ -194,7 +194,7 @@ final class OrderRules {
                             Severity.WARN,
                             "file-colours-differ",
                             Words.format(
-                                    "On layer %d%s the G-code prints %s beside the model, as a skirt or a tower of its own, and each time is a swap that colours nothing; slice it without, unless you want them.",
+                                    "On layer %d%s the G-code prints %s beside the model, as a skirt, supports or a tower of its own, and each time is a swap that colours nothing; slice it without, unless you want them.",
                                     layer,
                                     more == 0 ? "" : " and " + Words.count(more, "other layer"),
                                     labels(facts, beside)))

@@ -124,8 +124,8 @@ public record PlanFacts(
     /** The plan in the colours that its file paints; there has to be one that fits. */
     public AsSliced painted(Painting painting) {
         return AsSliced.painted(
+                surroundings(),
                 painting,
-                grid(),
                 plan(),
                 tools.orElseThrow(() -> new Refusal("The file prints with one tool, so it says nothing of colours.")),
                 spare());

@@ -4,6 +4,7 @@ import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -109,11 +110,16 @@ public record ColourPlan(
      * @throws Refusal if colours start at more than {@value Starts#MOST} heights
      */
     public ColourPlan layered(List<SpoolId> spools, LayerGrid grid) {
+        return holding(new LinkedHashSet<>(spools)).with(Starts.layered(spools, grid));
+    }
+
+    /** With letters for spools, whether they colour anything or not. */
+    public ColourPlan holding(Collection<SpoolId> spools) {
         ColourPlan lettered = this;
-        for (SpoolId spool : new LinkedHashSet<>(spools)) {
+        for (SpoolId spool : spools) {
             lettered = lettered.lettering(spool);
         }
-        return lettered.with(Starts.layered(spools, grid));
+        return lettered;
     }
 
     /** With {@code spool} between two heights, and above them whatever was there. */

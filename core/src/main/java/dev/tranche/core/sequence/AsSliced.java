@@ -53,15 +53,10 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
         LayerGrid grid = file.match().grid();
         return byLayer(file)
                 .filter(numbers -> isByHeight(plan))
-                .flatMap(numbers -> Given.to(numbers, tools, spare)
+                .flatMap(numbers -> Given.to(file, numbers, tools, spare)
                         .filter(given -> starts(numbers) <= Starts.MOST && given.isLetteredIn(plan))
-                        .map(given -> new AsSliced(
-                                plan.layered(
-                                        numbers.stream()
-                                                .map(given.spools()::get)
-                                                .toList(),
-                                        grid),
-                                given.added())))
+                        .map(given -> given.sliced(plan.layered(
+                                numbers.stream().map(given.spools()::get).toList(), grid))))
                 .filter(a -> !a.plan().equals(plan));
     }
 
@@ -78,10 +73,10 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
         if (!plan.mixed().isEmpty() || !plan.regions().areWholeParts()) {
             return Optional.empty();
         }
-        return PartTools.of(file).flatMap(parts -> Given.to(parts.tools().values(), tools, spare)
-                .filter(given -> given.isLetteredIn(plan) && !isColoured(plan, parts, given))
-                .map(given -> new AsSliced(
-                        coloured(plan, file.match().grid(), parts, most(parts, tools), given, names), given.added())));
+        return PartTools.of(file).flatMap(parts -> Given.to(file, parts.tools().values(), tools, spare)
+                .filter(given -> given.isLetteredIn(plan) && !(isColoured(plan, parts, given) && given.holds(plan)))
+                .map(given ->
+                        given.sliced(coloured(plan, file.match().grid(), parts, most(parts, tools), given, names))));
     }
 
     /**
@@ -91,18 +86,19 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
      * @throws Refusal if there are not spools enough, one tool stands for several, or the plan blends
      */
     public static AsSliced painted(
-            Painting painting, LayerGrid grid, ColourPlan plan, ToolTable tools, List<SpoolId> spare) {
+            Surroundings file, Painting painting, ColourPlan plan, ToolTable tools, List<SpoolId> spare) {
+        LayerGrid grid = file.match().grid();
         if (!plan.mixed().isEmpty()) {
             throw new Refusal(
                     "The plan has blends, and none of them is in the file; take them out, then draw its colours.");
         }
         Set<Integer> numbers = new TreeSet<>(Set.of(painting.base()));
         painting.patches().forEach(p -> numbers.add(p.tool()));
-        Given given = Given.to(numbers, tools, spare)
+        Given given = Given.to(file, numbers, tools, spare)
                 .filter(g -> g.isLetteredIn(plan))
                 .orElseThrow(() -> Refusal.of(
                         "The file's %s need as many spools of one material; put more on the shelf, or say at the hand-off which spool each stands for.",
-                        Words.count(numbers.size(), "tool")));
+                        Words.count(tools.tools().size(), "tool")));
         Regions regions = Regions.NONE;
         for (Painting.Patch patch : painting.patches()) {
             regions = regions.plus(new Region(
@@ -113,7 +109,7 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
         }
         ColourPlan base = plan.with(Regions.NONE)
                 .layered(Collections.nCopies(grid.count(), given.spools().get(painting.base())), grid);
-        return new AsSliced(base.with(regions), given.added());
+        return given.sliced(base.with(regions));
     }
 
     private static String name(Painting.Patch patch) {
@@ -165,14 +161,21 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
 
     /** The spools that tools stand for, and which of them are {@code added} to those they stood for before. */
     private record Given(Map<Integer, SpoolId> spools, SortedMap<Integer, SpoolId> added) {
-        static Optional<Given> to(Collection<Integer> numbers, ToolTable tools, List<SpoolId> spare) {
+        /** For the tools that print the model, and for those that print nothing of it. */
+        static Optional<Given> to(
+                Surroundings file, Collection<Integer> ofModel, ToolTable tools, List<SpoolId> spare) {
+            Set<Integer> numbers = new TreeSet<>(ofModel);
+            numbers.addAll(file.toolsBesideAll());
             if (tools.tools().stream().anyMatch(t -> t.turns().size() > 1)) {
                 return Optional.empty();
             }
             Map<Integer, SpoolId> spools = new HashMap<>();
             SortedMap<Integer, SpoolId> added = new TreeMap<>();
-            Iterator<SpoolId> more = spare.iterator();
-            for (int number : new TreeSet<>(numbers)) {
+            Iterator<SpoolId> more = spare.stream()
+                    .filter(s ->
+                            numbers.stream().noneMatch(n -> tools.spool(n, 1).equals(Optional.of(s))))
+                    .iterator();
+            for (int number : numbers) {
                 Optional<SpoolId> known = tools.spool(number, 1);
                 if (known.isEmpty() && !more.hasNext()) {
                     return Optional.empty();
@@ -184,6 +187,15 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
                 }
             }
             return Optional.of(new Given(spools, added));
+        }
+
+        /** A plan in the colours of the model, with letters for the others as well. */
+        AsSliced sliced(ColourPlan plan) {
+            return new AsSliced(plan.holding(new TreeMap<>(spools).values()), added);
+        }
+
+        boolean holds(ColourPlan plan) {
+            return plan.palette().containsAll(spools.values());
         }
 
         boolean isLetteredIn(ColourPlan plan) {

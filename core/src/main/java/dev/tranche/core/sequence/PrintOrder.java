@@ -12,6 +12,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
@@ -202,6 +203,38 @@ public record PrintOrder(List<Pass> passes, boolean proven) {
             last = layer;
         }
         return present;
+    }
+
+    /**
+     * With what a file prints in spools that the plan does not have on a layer, as supports may be: it comes behind what it came
+     * after in the file, and is no share of the layer's work.
+     *
+     * @param sliced what that file does
+     */
+    public PrintOrder besides(PrintOrder sliced) {
+        record Place(int layer, SpoolId spool) {
+            static Place of(Pass pass) {
+                return new Place(pass.layer(), pass.spool());
+            }
+        }
+        Set<Place> here = passes.stream().map(Place::of).collect(Collectors.toSet());
+        Map<Place, List<Pass>> behind = new HashMap<>();
+        Place before = null;
+        for (Pass pass : sliced.passes) {
+            Place place = Place.of(pass);
+            if (here.contains(place)) {
+                before = place;
+            } else if (before != null) {
+                behind.computeIfAbsent(before, p -> new ArrayList<>()).add(pass);
+            }
+        }
+        List<Pass> all = new ArrayList<>();
+        for (Pass pass : passes) {
+            all.add(pass);
+            behind.getOrDefault(Place.of(pass), List.of())
+                    .forEach(b -> all.add(new Pass(b.layer(), b.spool(), pass.to(), pass.to())));
+        }
+        return new PrintOrder(all, proven);
     }
 
     /** The passes before which another spool has to be loaded. */

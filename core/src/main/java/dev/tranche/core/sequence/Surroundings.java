@@ -11,6 +11,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.MultiPolygon;
 
 /**
  * What a sliced file prints beside a model and round it, as skirts, shields and towers are.
@@ -35,7 +36,7 @@ public record Surroundings(GridMatch match, CutModel model, List<Coordinate> cop
 
     /** The tools that print nothing of the model on {@code layer}, from 1, as far as that is known. */
     public Set<Integer> toolsBeside(int layer) {
-        List<Envelope> standing = standing(layer);
+        List<Standing> standing = standing(layer);
         return standing.isEmpty()
                 ? Set.of()
                 : tools(layer)
@@ -54,38 +55,71 @@ public record Surroundings(GridMatch match, CutModel model, List<Coordinate> cop
         return rest.isEmpty() ? all : rest;
     }
 
+    /** The tools that print nothing of the model anywhere, as those of skirts, towers and supports alone. */
+    Set<Integer> toolsBesideAll() {
+        Set<Integer> beside = new HashSet<>();
+        Set<Integer> others = new HashSet<>();
+        for (int layer = 1; layer <= match.grid().count(); layer++) {
+            Set<Integer> here = toolsBeside(layer);
+            tools(layer).forEach(tool -> (here.contains(tool) ? beside : others).add(tool));
+        }
+        beside.removeAll(others);
+        return beside;
+    }
+
     private Stream<Integer> tools(int layer) {
         return match.layer(layer).stints().stream().map(Stint::tool).distinct();
     }
 
-    private List<Envelope> standing(int layer) {
-        Envelope section = model.section(layer).outline().getEnvelopeInternal();
-        return copies.stream()
-                .map(by -> {
-                    Envelope copy = new Envelope(section);
-                    copy.translate(by.x, by.y);
-                    return copy;
-                })
-                .toList();
+    private List<Standing> standing(int layer) {
+        MultiPolygon section = model.section(layer).outline();
+        return copies.stream().map(by -> new Standing(section, by)).toList();
     }
 
-    private boolean isBeside(int tool, SlicedLayer layer, List<Envelope> standing) {
+    private boolean isBeside(int tool, SlicedLayer layer, List<Standing> standing) {
         double all = layer.stints().stream()
                 .filter(s -> s.tool() == tool)
                 .mapToDouble(Stint::extruded)
                 .sum();
-        double beside = layer.lines().stream()
-                .filter(l -> l.tool() == tool)
-                .filter(l -> standing.stream().allMatch(copy -> isBeside(l.extent(), copy)))
-                .mapToDouble(SlicedLayer.Line::extruded)
-                .sum();
+        double beside = 0;
+        double within = 0;
+        for (SlicedLayer.Line line : layer.lines()) {
+            if (line.tool() == tool && standing.stream().allMatch(copy -> isBeside(line.extent(), copy))) {
+                beside += line.extruded();
+            } else if (line.tool() == tool) {
+                within += line.extruded();
+                if (within > (1 - ALL) * all) {
+                    // Mostly known after the first line.
+                    return false;
+                }
+            }
+        }
         return beside >= ALL * all;
     }
 
-    /** Apart from it, or round it, further than programs that slice differ on where a slope ends. */
-    private boolean isBeside(Envelope line, Envelope copy) {
-        Envelope round = new Envelope(copy);
+    /** A copy of the model's section. */
+    private record Standing(MultiPolygon section, Coordinate by) {
+        Envelope extent() {
+            Envelope copy = new Envelope(section.getEnvelopeInternal());
+            copy.translate(by.x, by.y);
+            return copy;
+        }
+
+        /** Whether any of it lies where a line does. */
+        boolean meets(Envelope line) {
+            Envelope there = new Envelope(line);
+            there.translate(-by.x, -by.y);
+            return section.intersects(section.getFactory().toGeometry(there));
+        }
+    }
+
+    /**
+     * Apart from it, or round it, further than programs that slice differ on where a slope ends; or in a gap of it, as what holds up
+     * a roof.
+     */
+    private boolean isBeside(Envelope line, Standing copy) {
+        Envelope round = copy.extent();
         round.expandBy(APART * lineWidth);
-        return !line.intersects(round) || line.contains(round);
+        return !line.intersects(round) || line.contains(round) || copy.extent().intersects(line) && !copy.meets(line);
     }
 }

@@ -9,6 +9,7 @@ import dev.tranche.core.plan.Tint;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -20,7 +21,8 @@ import java.util.stream.Collectors;
  *
  * <p>What is proposed is the assignment under which the largest share of the plastic lies on layers that hold its spool,
  * and on layers of several colours in the shares of their areas. Where no assignment of one spool to a tool does, a tool may
- * stand for several in turn: the spool of each layer that it prints alone.
+ * stand for several in turn: the spool of each layer that it prints alone. What is left stands for the spools of the plan that
+ * colour nothing, as those for supports do.
  *
  * @param tools those that print, by number
  * @param share of the plastic that lies on layers that hold its spool, 0…1
@@ -182,6 +184,14 @@ public record ToolTable(List<Tool> tools, double share, List<Integer> others) {
             int[] assigned = left.size() <= MOST_SPOOLS ? best(free, left, weights) : greedy(free, left, weights);
             for (int i = 0; i < free.size(); i++) {
                 single[free.get(i)] = assigned[i] < 0 ? null : spools.get(left.get(assigned[i]));
+                taken.add(single[free.get(i)]);
+            }
+            Iterator<SpoolId> idle = colouring.plan().palette().stream()
+                    .filter(s -> !s.isMixture() && !spools.contains(s) && !taken.contains(s))
+                    .toList()
+                    .iterator();
+            for (int t = 0; t < single.length; t++) {
+                single[t] = single[t] == null && idle.hasNext() ? idle.next() : single[t];
             }
             return single;
         }

@@ -14,6 +14,7 @@ import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Prism;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.handoff.Said;
+import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
@@ -352,6 +353,75 @@ class ToolTableTest {
                 .startsWith("On layer 1 the G-code prints B Chalk beside the model");
     }
 
+    /** A bridge of 20 × 20 mm on two legs, and what holds its middle up between them. */
+    private static Bench bridge(String bridge, String support, Spool above) {
+        Bench bench = new Bench();
+        bench.mesh = new Shapes()
+                .box(0, 0, 0, 5, 20, 2)
+                .box(15, 0, 0, 5, 20, 2)
+                .box(0, 0, 2, 20, 20, 1)
+                .mesh();
+        bench.grid = bench.plan.layers().on(bench.mesh.height());
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer).line(layer > 10 && above != Spools.SOOT ? "T1" : bridge);
+            if (layer > 10) {
+                gcode.outline(90.2, 90.2, 19.6, 19.6, 0.04);
+                continue;
+            }
+            gcode.outline(90.2, 90.2, 4.6, 19.6, 0.04).outline(105.2, 90.2, 4.6, 19.6, 0.04);
+            gcode.line(support).outline(95.8, 91, 8.4, 18, 0.04);
+        }
+        return bench.sliced(gcode);
+    }
+
+    @Test
+    void supports_of_a_tool_of_their_own_get_a_spool_that_colours_nothing() {
+        Bench bench = bridge("T0", "T1", Spools.SOOT);
+        Fix fix = bench.found("tool-without-spool").fix().orElseThrow();
+        assertThat(fix.label()).isEqualTo("Plan it as the file prints, T1 as Chalk");
+        bench.plan = fix.colours().apply(bench.plan);
+        assertThat(bench.plan.spools()).containsExactly(Spools.SOOT.id());
+        Finding beside = bench.found("file-colours-differ");
+        assertThat(beside.severity()).isEqualTo(Severity.WARN);
+        assertThat(beside.sentence())
+                .startsWith("On layer 1 and 9 other layers the G-code prints B Chalk beside the model");
+        assertThat(beside.fix()).isEmpty();
+        // In and out again on each layer.
+        assertThat(bench.ledger().swaps()).hasSize(20);
+    }
+
+    @Test
+    void another_order_promises_the_swaps_that_supports_need_in_it() {
+        Bench bench = bridge("T0", "T1", Spools.SOOT);
+        bench.plan =
+                bench.found("tool-without-spool").fix().orElseThrow().colours().apply(bench.plan);
+        PrintOrder sliced = bench.reckoning().asSliced().orElseThrow();
+        int promised = bench.reckoning()
+                .ledger(bench.orders().banded().besides(sliced))
+                .spoolSwaps();
+        bench.plan = bench.plan.with(bench.plan.ordering().by(Ordering.Rule.BANDS));
+        assertThat(promised).isEqualTo(bench.ledger().spoolSwaps()).isEqualTo(20);
+    }
+
+    @Test
+    void what_is_laid_beside_the_parts_with_a_tool_of_its_own_gets_a_spool_as_well() {
+        Bench bench = inlaid().sliced(inlaid(15, "T0", "T0", 90).line("T1").dab(20, 20));
+        assertThat(bench.found("tool-without-spool").fix().orElseThrow().label())
+                .isEqualTo("Plan it as the file prints, T1 as Chalk");
+    }
+
+    @Test
+    void a_spool_for_supports_is_found_beside_the_colours_of_the_model() {
+        Bench bench = bridge("T0", "T2", Spools.CHALK);
+        Fix fix = bench.found("tool-without-spool").fix().orElseThrow();
+        assertThat(fix.label()).isEqualTo("Plan it as the file prints, T1 as Chalk, T2 as Burgundy");
+        bench.plan = fix.colours().apply(bench.plan);
+        assertThat(table(bench).spool(2, 1)).contains(Spools.BURGUNDY.id());
+        assertThat(bench.plan.tranches(bench.grid)).hasSize(2);
+        assertThat(bench.findings()).noneMatch(f -> f.severity() == Severity.STOP);
+    }
+
     @Test
     void a_spot_in_the_model_is_no_tower() {
         SmallGcode gcode = new SmallGcode();
@@ -370,8 +440,6 @@ class ToolTableTest {
 
     @Test
     void parts_that_several_tools_print_are_left_to_the_owner() {
-        Bench bench = inlaid().sliced(inlaid(15, "T0", "T0", 90).line("T1").dab(20, 20));
-        assertThat(bench.found("tool-without-spool").fix()).isEmpty();
         SmallGcode changing = inlaid(7, "T0", "T1", 90);
         for (int layer = 8; layer <= 15; layer++) {
             changing.line("T1")
