@@ -207,12 +207,13 @@ public record ToolTable(List<Tool> tools, double share, List<Integer> others) {
                 double[] next = new double[sets];
                 Arrays.fill(next, Double.NEGATIVE_INFINITY);
                 for (int set = 0; set < sets; set++) {
-                    boolean more = Integer.bitCount(set) < left.size();
-                    if (!more && now[set] > next[set]) {
+                    int more = left.size() - Integer.bitCount(set);
+                    // None is held back; those that come first take what nobody prints.
+                    if (more < tools.size() - i && now[set] >= 0 && now[set] >= next[set]) {
                         next[set] = now[set];
                         given[i][set] = -1;
                     }
-                    for (int s = 0; s < left.size() && more && now[set] >= 0; s++) {
+                    for (int s = 0; s < left.size() && more > 0 && now[set] >= 0; s++) {
                         double sum = now[set] + weights[tools.get(i)][left.get(s)];
                         if ((set >> s & 1) == 0 && sum > next[set | 1 << s]) {
                             next[set | 1 << s] = sum;

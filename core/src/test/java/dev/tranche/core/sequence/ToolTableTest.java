@@ -31,6 +31,8 @@ import java.util.Set;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -354,7 +356,7 @@ class ToolTableTest {
     }
 
     /** A bridge of 20 × 20 mm on two legs, and what holds its middle up between them. */
-    private static Bench bridge(String bridge, String support, Spool above) {
+    private static Bench bridge(String legs, String support, String roof) {
         Bench bench = new Bench();
         bench.mesh = new Shapes()
                 .box(0, 0, 0, 5, 20, 2)
@@ -364,7 +366,7 @@ class ToolTableTest {
         bench.grid = bench.plan.layers().on(bench.mesh.height());
         SmallGcode gcode = new SmallGcode();
         for (int layer = 1; layer <= 15; layer++) {
-            gcode.rise(0.2 * layer).line(layer > 10 && above != Spools.SOOT ? "T1" : bridge);
+            gcode.rise(0.2 * layer).line(layer > 10 ? roof : legs);
             if (layer > 10) {
                 gcode.outline(90.2, 90.2, 19.6, 19.6, 0.04);
                 continue;
@@ -377,7 +379,7 @@ class ToolTableTest {
 
     @Test
     void supports_of_a_tool_of_their_own_get_a_spool_that_colours_nothing() {
-        Bench bench = bridge("T0", "T1", Spools.SOOT);
+        Bench bench = bridge("T0", "T1", "T0");
         Fix fix = bench.found("tool-without-spool").fix().orElseThrow();
         assertThat(fix.label()).isEqualTo("Plan it as the file prints, T1 as Chalk");
         bench.plan = fix.colours().apply(bench.plan);
@@ -393,7 +395,7 @@ class ToolTableTest {
 
     @Test
     void another_order_promises_the_swaps_that_supports_need_in_it() {
-        Bench bench = bridge("T0", "T1", Spools.SOOT);
+        Bench bench = bridge("T0", "T1", "T0");
         bench.plan =
                 bench.found("tool-without-spool").fix().orElseThrow().colours().apply(bench.plan);
         PrintOrder sliced = bench.reckoning().asSliced().orElseThrow();
@@ -411,13 +413,14 @@ class ToolTableTest {
                 .isEqualTo("Plan it as the file prints, T1 as Chalk");
     }
 
-    @Test
-    void a_spool_for_supports_is_found_beside_the_colours_of_the_model() {
-        Bench bench = bridge("T0", "T2", Spools.CHALK);
+    @ParameterizedTest
+    @CsvSource({"T2,T1,2", "T1,T2,1"})
+    void a_spool_for_supports_is_found_beside_the_colours_of_the_model(String support, String roof, int number) {
+        Bench bench = bridge("T0", support, roof);
         Fix fix = bench.found("tool-without-spool").fix().orElseThrow();
         assertThat(fix.label()).isEqualTo("Plan it as the file prints, T1 as Chalk, T2 as Burgundy");
         bench.plan = fix.colours().apply(bench.plan);
-        assertThat(table(bench).spool(2, 1)).contains(Spools.BURGUNDY.id());
+        assertThat(table(bench).spool(number, 1)).contains(number == 2 ? Spools.BURGUNDY.id() : Spools.CHALK.id());
         assertThat(bench.plan.tranches(bench.grid)).hasSize(2);
         assertThat(bench.findings()).noneMatch(f -> f.severity() == Severity.STOP);
     }
