@@ -200,8 +200,11 @@ final class OrderRules {
                                     labels(facts, beside)))
                     .acceptedBy("Print that as well");
         }
+        boolean colourless = tools.tools().stream()
+                .flatMap(t -> t.turns().stream())
+                .anyMatch(t -> !facts.plan().spools().contains(t.spool()));
         return Finding.of(
-                        tools.agrees() ? Severity.WARN : Severity.STOP,
+                        tools.agrees() && !colourless ? Severity.WARN : Severity.STOP,
                         "file-colours-differ",
                         Words.format(
                                 "On layer %d the G-code prints %s and the plan has %s%s; slice it again, or say at the hand-off which spool each tool stands for.",
@@ -230,6 +233,7 @@ final class OrderRules {
         Surroundings surroundings = facts.surroundings();
         return AsSliced.byHeight(surroundings, facts.plan(), tools, facts.spare())
                 .or(() -> AsSliced.byPart(surroundings, facts.colouring(), facts.partNames(), tools, facts.spare()))
+                .or(() -> AsSliced.beside(surroundings, facts.plan(), tools, facts.spare()))
                 .map(sliced -> finding.mendedBy(new Fix(
                         sliced.added().entrySet().stream()
                                 .map(a -> Words.format(

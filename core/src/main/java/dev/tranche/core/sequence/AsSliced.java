@@ -26,6 +26,7 @@ import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
@@ -77,6 +78,23 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
                 .filter(given -> given.isLetteredIn(plan) && !(isColoured(plan, parts, given) && given.holds(plan)))
                 .map(given ->
                         given.sliced(coloured(plan, file.match().grid(), parts, most(parts, tools), given, names))));
+    }
+
+    /**
+     * The colours of the plan, with spools for what the file prints beside the model.
+     *
+     * @return empty where tools that stand for none print anything of the model, or there are none
+     */
+    public static Optional<AsSliced> beside(Surroundings file, ColourPlan plan, ToolTable tools, List<SpoolId> spare) {
+        Set<Integer> without = tools.tools().stream()
+                .filter(t -> t.turns().isEmpty())
+                .map(Tool::number)
+                .collect(Collectors.toSet());
+        return Optional.of(without)
+                .filter(w -> !w.isEmpty() && file.toolsBesideAll().containsAll(w))
+                .flatMap(w -> Given.to(file, w, tools, spare))
+                .filter(given -> given.isLetteredIn(plan))
+                .map(given -> given.sliced(plan));
     }
 
     /**

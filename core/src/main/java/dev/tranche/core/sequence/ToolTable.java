@@ -25,7 +25,7 @@ import java.util.stream.Collectors;
  * colour nothing, as those for supports do.
  *
  * @param tools those that print, by number
- * @param share of the plastic that lies on layers that hold its spool, 0…1
+ * @param share of the plastic that lies on layers that hold its spool, 0…1; that of spools which colour nothing is not counted
  * @param others layers on which the file prints other spools than the plan has there, from 1, rising
  */
 public record ToolTable(List<Tool> tools, double share, List<Integer> others) {
@@ -295,8 +295,9 @@ public record ToolTable(List<Tool> tools, double share, List<Integer> others) {
                     if (fed[t] > 0) {
                         SpoolId spool = byLayer[layer - 1][t];
                         printed.add(spool);
-                        all += fed[t];
-                        right += spool != null && present.contains(spool) ? fed[t] : 0;
+                        boolean colours = spool == null || spools.contains(spool);
+                        all += colours ? fed[t] : 0;
+                        right += present.contains(spool) ? fed[t] : 0;
                         filament[t] += fed[t];
                         first[t] = first[t] == 0 ? layer : first[t];
                         last[t] = layer;

@@ -395,15 +395,42 @@ class ToolTableTest {
 
     @Test
     void another_order_promises_the_swaps_that_supports_need_in_it() {
-        Bench bench = bridge("T0", "T1", "T0");
+        Bench bench = new Bench();
+        bench.mesh = new Shapes().box(0, 0, 0, 40, 20, 3).mesh();
+        bench.grid = bench.plan.layers().on(bench.mesh.height());
+        bench.region(new Region(
+                "half", new Shape.Zone(new Outline.Box(20, 20), 30, 10, 0, false), Spools.CHALK.id(), Range.ALL));
+        SmallGcode gcode = new SmallGcode().relativeExtrusion();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer);
+            for (int half : layer % 2 == 1 ? new int[] {0, 1} : new int[] {1, 0}) {
+                gcode.line("T" + half).outline(90.2 + 20 * half, 90.2, 19.6, 19.6, 0.04);
+            }
+            if (layer <= 3) {
+                gcode.line("T2").outline(150, 90, 10, 10, 0.04);
+            }
+        }
+        bench.sliced(gcode);
         bench.plan =
                 bench.found("tool-without-spool").fix().orElseThrow().colours().apply(bench.plan);
+        assertThat(table(bench).agrees()).isTrue();
         PrintOrder sliced = bench.reckoning().asSliced().orElseThrow();
         int promised = bench.reckoning()
                 .ledger(bench.orders().banded().besides(sliced))
                 .spoolSwaps();
+        int own = bench.ledger().spoolSwaps();
         bench.plan = bench.plan.with(bench.plan.ordering().by(Ordering.Rule.BANDS));
-        assertThat(promised).isEqualTo(bench.ledger().spoolSwaps()).isEqualTo(20);
+        assertThat(bench.ledger().spoolSwaps()).isEqualTo(promised).isLessThan(own);
+    }
+
+    @Test
+    void a_spool_that_colours_nothing_prints_no_part_of_the_model_unasked() {
+        Bench bench = new Bench().sliced(byHeight(10, "T0", 15, "T1"));
+        bench.plan = bench.plan.holding(List.of(Spools.CHALK.id()));
+        assertThat(table(bench).spool(1, 15)).contains(Spools.CHALK.id());
+        assertThat(bench.found("file-colours-differ").severity()).isEqualTo(Severity.STOP);
+        assertThat(bench.found("file-colours-differ").fix().orElseThrow().label())
+                .isEqualTo("Plan it as the file prints");
     }
 
     @Test
