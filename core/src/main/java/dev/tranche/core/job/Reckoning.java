@@ -70,7 +70,7 @@ public record Reckoning(
         Orders orders = orders(brief, purges)
                 .apart(brief.rearranging().made().map(Rearranged::apart).orElse(Set.of()));
         Optional<ToolTable> tools = match.filter(m -> m.file().changesTools())
-                .map(m -> ToolTable.of(m, brief.colouring(), brief.said().tools()));
+                .map(m -> ToolTable.of(m, brief.colouring(), brief.said().tools(), brief.atHand()));
         PrintOrder order = tools.filter(ToolTable::complete)
                 .map(t -> PrintOrder.sliced(match.orElseThrow(), t))
                 .orElseGet(() -> layered(orders, match));
@@ -168,7 +168,7 @@ public record Reckoning(
                 .flatMap(f -> match(f, brief.colouring().model().grid()))
                 .flatMap(m -> {
                     ToolTable tools =
-                            ToolTable.of(m, brief.colouring(), brief.said().tools());
+                            ToolTable.of(m, brief.colouring(), brief.said().tools(), brief.atHand());
                     return tools.complete() ? Optional.of(PrintOrder.sliced(m, tools)) : Optional.empty();
                 });
     }

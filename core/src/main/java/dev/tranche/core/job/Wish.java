@@ -38,7 +38,7 @@ public record Wish(GridMatch match, ToolTable tools, Orders orders, PrintOrder o
             return Optional.empty();
         }
         return Reckoning.match(plain.get(), brief.colouring().model().grid()).flatMap(m -> {
-            ToolTable tools = ToolTable.of(m, brief.colouring(), brief.said().tools());
+            ToolTable tools = ToolTable.of(m, brief.colouring(), brief.said().tools(), brief.atHand());
             Orders orders = Reckoning.orders(brief);
             if (rule == Rule.ONE_AFTER_ANOTHER && orders.things().size() < 2) {
                 return Optional.empty();

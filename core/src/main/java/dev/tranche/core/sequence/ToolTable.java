@@ -8,6 +8,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.HashSet;
 import java.util.Iterator;
 import java.util.List;
@@ -20,7 +21,8 @@ import java.util.stream.Collectors;
  * Which spools the tools of a sliced file stand for.
  *
  * <p>What is proposed is the assignment under which the largest share of the plastic lies on layers that hold its spool,
- * and on layers of several colours in the shares of their areas. Where no assignment of one spool to a tool does, a tool may
+ * and on layers of several colours in the shares of their areas; of more tools than spools those stand for one of whose own plastic the
+ * largest shares do, and of equal ones the first. Where no assignment of one spool to a tool does, a tool may
  * stand for several in turn: the spool of each layer that it prints alone. What is left stands for the spools of the plan that
  * colour nothing, as those for supports do.
  *
@@ -81,9 +83,13 @@ public record ToolTable(List<Tool> tools, double share, List<Integer> others) {
         return share >= ENOUGH;
     }
 
-    /** @param chosen spools that the owner gave to tools, by their numbers */
-    public static ToolTable of(GridMatch match, Colouring colouring, Map<Integer, SpoolId> chosen) {
-        return new Maker(match, colouring, chosen).table();
+    /**
+     * @param chosen spools that the owner gave to tools, by their numbers
+     * @param atHand spools that are on the shelf
+     */
+    public static ToolTable of(
+            GridMatch match, Colouring colouring, Map<Integer, SpoolId> chosen, Collection<SpoolId> atHand) {
+        return new Maker(match, colouring, chosen, atHand).table();
     }
 
     private static final class Maker {
@@ -93,8 +99,10 @@ public record ToolTable(List<Tool> tools, double share, List<Integer> others) {
         private final int[] numbers;
         /** Spools that print anywhere, by their numbers in the plan. */
         private final List<SpoolId> spools;
+        /** Spools of the plan that do not, though they are there. */
+        private final List<SpoolId> idle;
 
-        Maker(GridMatch match, Colouring colouring, Map<Integer, SpoolId> chosen) {
+        Maker(GridMatch match, Colouring colouring, Map<Integer, SpoolId> chosen, Collection<SpoolId> atHand) {
             this.match = match;
             this.colouring = colouring;
             // What undo has taken out of the plan is nobody's choice any more.
@@ -111,6 +119,9 @@ public record ToolTable(List<Tool> tools, double share, List<Integer> others) {
             colouring.layers().forEach(l -> printing.addAll(l.spools()));
             this.spools = colouring.plan().numbering().stream()
                     .filter(printing::contains)
+                    .toList();
+            this.idle = colouring.plan().palette().stream()
+                    .filter(s -> atHand.contains(s) && !printing.contains(s))
                     .toList();
         }
 
@@ -181,19 +192,35 @@ public record ToolTable(List<Tool> tools, double share, List<Integer> others) {
                     left.add(s);
                 }
             }
-            int[] assigned = left.size() <= MOST_SPOOLS ? best(free, left, weights) : greedy(free, left, weights);
+            double[][] worth = free.size() > left.size() ? shares(weights) : weights;
+            int[] assigned = left.size() <= MOST_SPOOLS ? best(free, left, worth) : greedy(free, left, worth);
             for (int i = 0; i < free.size(); i++) {
                 single[free.get(i)] = assigned[i] < 0 ? null : spools.get(left.get(assigned[i]));
                 taken.add(single[free.get(i)]);
             }
-            Iterator<SpoolId> idle = colouring.plan().palette().stream()
-                    .filter(s -> !s.isMixture() && !spools.contains(s) && !taken.contains(s))
-                    .toList()
-                    .iterator();
+            Iterator<SpoolId> others =
+                    idle.stream().filter(s -> !taken.contains(s)).iterator();
             for (int t = 0; t < single.length; t++) {
-                single[t] = single[t] == null && idle.hasNext() ? idle.next() : single[t];
+                single[t] = single[t] == null && others.hasNext() ? others.next() : single[t];
             }
             return single;
+        }
+
+        /** The weights as hundredths of what each tool extrudes: who prints little of one spool is not passed over for who prints more. */
+        private double[][] shares(double[][] weights) {
+            double[] all = new double[numbers.length];
+            for (int layer = 1; layer <= match.grid().count(); layer++) {
+                double[] fed = fed(layer);
+                Arrays.setAll(all, t -> all[t] + fed[t]);
+            }
+            double[][] shares = new double[weights.length][];
+            for (int t = 0; t < shares.length; t++) {
+                double whole = all[t];
+                shares[t] = Arrays.stream(weights[t])
+                        .map(w -> whole > 0 ? Math.rint(100 * w / whole) : 0)
+                        .toArray();
+            }
+            return shares;
         }
 
         /** By dynamic programming over the sets of spools that are given away; where several are best, by number. */
