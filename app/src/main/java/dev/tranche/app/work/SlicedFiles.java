@@ -7,6 +7,7 @@ import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.Survey;
 import dev.tranche.core.job.Wish;
+import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.machine.Pace;
@@ -43,13 +44,18 @@ public class SlicedFiles {
         this.files = files;
     }
 
-    private record Key(String hash, Motion motion, Dialect dialect) {
+    private record Key(String hash, Motion motion, Dialect dialect, boolean changesItself) {
         /** A survey's times are those of the motion alone, whatever was measured. */
         static Key of(String hash, Printer printer) {
             return new Key(
                     hash,
                     printer.motion().with(Pace.AS_RECKONED),
-                    printer.abilities().dialect());
+                    printer.abilities().dialect(),
+                    printer.abilities().understands(Command.T));
+        }
+
+        SlicedFile read(InputStream in, long size, Progress progress) throws IOException {
+            return Survey.read(in, size, motion, dialect, changesItself, progress);
         }
     }
 
@@ -70,7 +76,7 @@ public class SlicedFiles {
         }
         Path path = files.path(hash);
         try (InputStream in = Files.newInputStream(path)) {
-            SlicedFile file = Survey.read(in, Files.size(path), key.motion(), key.dialect(), progress);
+            SlicedFile file = key.read(in, Files.size(path), progress);
             surveys.put(key, file);
             return file;
         } catch (IOException e) {
@@ -91,7 +97,7 @@ public class SlicedFiles {
         }
         try (Source source = source(hash, whole);
                 InputStream in = source.open()) {
-            SlicedFile file = Survey.read(in, source.size(), key.motion(), key.dialect(), progress);
+            SlicedFile file = key.read(in, source.size(), progress);
             plain.put(key, file);
             return file;
         } catch (IOException e) {

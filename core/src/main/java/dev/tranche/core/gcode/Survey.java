@@ -28,6 +28,9 @@ public final class Survey {
     /** Nothing is printed higher, mm. */
     private static final double HIGHEST = 10_000;
 
+    /** The clock's account of filament that goes out of the nozzle and in again, if a swap does that. */
+    private static final int FEEDING = 1;
+
     /** Moves on the way up, which a line to prime on does not have. */
     private static final int MANY = 100;
     /** A wall that climbs to its layer begins no deeper than a layer is thick, mm. */
@@ -39,6 +42,7 @@ public final class Survey {
     private static final int REPORT_EVERY = 1 << 16;
 
     private final GcodeScanner line;
+    private final boolean changesItself;
     private final Controller controller;
     private final MotionClock clock;
     private final MotionRelay relay;
@@ -90,7 +94,8 @@ public final class Survey {
 
     private OptionalLong originMoved = OptionalLong.empty();
 
-    private Survey(InputStream in, Dialect dialect, MotionClock clock, MotionRelay relay) {
+    private Survey(InputStream in, Dialect dialect, boolean changesItself, MotionClock clock, MotionRelay relay) {
+        this.changesItself = changesItself;
         this.controller = new Controller(dialect);
         this.doors = new Doors(controller);
         this.own = new OwnLines(dialect);
@@ -107,9 +112,16 @@ public final class Survey {
      */
     public static SlicedFile read(InputStream in, long size, Motion motion, Dialect dialect, Progress progress)
             throws IOException {
+        return read(in, size, motion, dialect, false, progress);
+    }
+
+    /** @param changesItself whether the printer changes filament as the file says, so that this takes time */
+    public static SlicedFile read(
+            InputStream in, long size, Motion motion, Dialect dialect, boolean changesItself, Progress progress)
+            throws IOException {
         MotionClock clock = new MotionClock(motion);
         try (MotionRelay relay = new MotionRelay(clock)) {
-            Survey survey = new Survey(in, dialect, clock, relay);
+            Survey survey = new Survey(in, dialect, changesItself, clock, relay);
             long end = survey.read(size, progress);
             relay.finish();
             return survey.found(end);
@@ -314,7 +326,7 @@ public final class Survey {
         if (accounts == MOST_STINTS) {
             throw Refusal.of("The G-code changes tools over a million times by line %d; it is damaged.", line.line());
         }
-        accounts++;
+        accounts = Math.max(FEEDING, accounts) + 1;
         if (originMoved.isEmpty() && !controller.standsOnOrigin()) {
             originMoved = OptionalLong.of(lastOrigin);
         }
@@ -350,7 +362,9 @@ public final class Survey {
                 doors.travelled();
             }
         }
-        relay.move(dx, dy, c.dz(), de, c.length(), c.chord(), c.speed(), c.acceleration(), accounts);
+        boolean feeds = isOut && c.length() == 0 && !changesItself;
+        int account = feeds ? FEEDING : accounts;
+        relay.move(dx, dy, c.dz(), de, c.length(), c.chord(), c.speed(), c.acceleration(), account);
     }
 
     /** A move that lays plastic. */

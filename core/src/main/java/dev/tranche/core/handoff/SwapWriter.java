@@ -92,6 +92,7 @@ public record SwapWriter(String planId, Rig rig) {
             List<String> lines = new ArrayList<>(turn.map(Turn::before).orElse(List.of()));
             lines.addAll(RenderedLine.texts(lines(due.event(), due.moment().at(unloads.at(door)))));
             turn.map(Turn::after).ifPresent(lines::addAll);
+            took.map(TakeOut::without).ifPresent(lines::addAll);
             took.flatMap(t -> slot(t, extruders)).ifPresent(lines::add);
             insertions.add(new Patch.Insertion(
                     door.offset(),

@@ -4,6 +4,7 @@ import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedFile.Span;
 import dev.tranche.core.gcode.Survey;
+import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.sequence.Pass;
@@ -119,6 +120,7 @@ public final class Rearranged {
                     original.size(),
                     printer.motion(),
                     printer.abilities().dialect(),
+                    printer.abilities().understands(Command.T),
                     progress);
             Set<Integer> struck = new TreeSet<>();
             composed.struck().forEach(z -> struck.add(layerAt(match, z)));

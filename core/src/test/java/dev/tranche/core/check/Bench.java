@@ -18,6 +18,7 @@ import dev.tranche.core.job.Reckoning;
 import dev.tranche.core.job.Wish;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Printers;
@@ -133,6 +134,7 @@ public final class Bench {
                     bytes.length,
                     Motion.COMMON,
                     printer.abilities().dialect(),
+                    printer.abilities().understands(Command.T),
                     Progress.UNHEARD));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
@@ -200,7 +202,12 @@ public final class Bench {
         try (Source source = source();
                 InputStream in = source.open()) {
             return Survey.read(
-                    in, source.size(), Motion.COMMON, printer.abilities().dialect(), Progress.UNHEARD);
+                    in,
+                    source.size(),
+                    Motion.COMMON,
+                    printer.abilities().dialect(),
+                    printer.abilities().understands(Command.T),
+                    Progress.UNHEARD);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -99,11 +99,14 @@ class UnloadsTest {
     }
 
     @Test
-    void a_machine_that_has_tools_does_what_the_file_says() throws IOException {
+    void a_machine_that_has_tools_does_what_the_file_says_and_takes_its_time() throws IOException {
         byte[] original = file(true, "T1");
         Bench bench = bench(original);
+        double byHand = bench.file.orElseThrow().seconds();
         bench.printer = bench.printer.with(bench.printer.abilities().understanding(Command.T));
         assertThat(new String(bench.written(), StandardCharsets.ISO_8859_1)).doesNotContain("feed=");
+        // 30 and 20 mm out and 53 in, at 20 mm/s; the first 15 may still be a retraction.
+        assertThat(bench.sliced(original).file.orElseThrow().seconds() - byHand).isCloseTo(103 / 20.0, within(0.3));
     }
 
     @Test
