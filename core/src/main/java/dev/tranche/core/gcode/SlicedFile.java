@@ -5,6 +5,7 @@ import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Dialect.Counting;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -212,6 +213,13 @@ public record SlicedFile(
      * @param firstNumber the number it holds; empty where it holds the height of the nozzle
      */
     public record Markers(String example, int firstRun, OptionalLong firstNumber) {}
+
+    /** What goes in and out of the nozzle round a place in it. */
+    public Optional<Unloading> unloadingAt(long offset) {
+        int found = Collections.binarySearch(unloadings, null, (u, none) -> Long.compare(u.from(), offset));
+        int last = found < 0 ? -found - 2 : found;
+        return last < 0 ? Optional.empty() : Optional.of(unloadings.get(last)).filter(u -> u.holds(offset));
+    }
 
     /** What it prints at each height, with all visits to it; in the order of printing where each is visited once, else rising. */
     public List<SlicedLayer> levels() {

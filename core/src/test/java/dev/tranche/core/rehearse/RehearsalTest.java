@@ -134,6 +134,26 @@ class RehearsalTest {
     }
 
     @Test
+    void a_print_lasts_as_long_as_planned_though_its_file_draws_filament_out_at_its_changes_of_tools()
+            throws IOException {
+        SmallGcode gcode = new SmallGcode().relativeExtrusion().line("T0");
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer).outline(90.5, 90.5, 19, 19, 0.0374);
+            int tool = layer % 2;
+            gcode.line("G1 E-20 F1200").line("G1 E-60").line("T" + tool).line("G1 E80");
+            gcode.outline(91, 91, 8, 18, 0.0374);
+        }
+        Bench bench = new Bench()
+                .region(new Region(
+                        "half", new Shape.Zone(new Outline.Box(10, 20), 5, 10, 0, false), Spools.CHALK.id(), Range.ALL))
+                .sliced(gcode);
+        Report report = rehearse(bench, Deed::asPlanned);
+        assertThat(report.troubles()).isEmpty();
+        assertThat(report.stops()).hasSizeGreaterThan(10);
+        assertThat(report.seconds()).isCloseTo(bench.ledger().totalSeconds(), within(0.02 * report.seconds()));
+    }
+
+    @Test
     void the_plastic_of_a_wall_that_climbs_is_of_the_layer_it_climbs_to() throws IOException {
         SmallGcode gcode = new SmallGcode().rise(0.2).outline(90.5, 90.5, 19, 19, 0.0374);
         for (int layer = 2; layer <= 15; layer++) {
