@@ -3,6 +3,8 @@ package dev.tranche.core.gcode;
 import dev.tranche.core.machine.Dialect;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * A printer's controller, as far as motion and heat go: it takes lines and keeps position, modes and
@@ -12,6 +14,10 @@ import java.util.Map;
  * #length()}. All lengths are mm whatever unit the file uses. Not for two threads.
  */
 public final class Controller {
+    /** Asks for a temperature in words, without waiting; common practice. */
+    private static final Pattern HEAT =
+            Pattern.compile("SET_HEATER_TEMPERATURE HEATER=extruder TARGET=(\\d{1,4}(\\.\\d{1,3})?)(?!\\S)");
+
     /** What a line made the machine do. */
     public enum Effect {
         NONE,
@@ -115,8 +121,13 @@ public final class Controller {
 
     /** What the owner of a printer means by words only the printer knows, but for a few that all have. */
     private Effect inWords(GcodeScanner line) {
-        if (line.codeText().startsWith("TEMPERATURE_WAIT SENSOR=extruder")) {
+        String words = line.codeText();
+        if (words.startsWith("TEMPERATURE_WAIT SENSOR=extruder")) {
             return awaitNozzle();
+        }
+        Matcher heat = HEAT.matcher(words);
+        if (heat.lookingAt()) {
+            nozzleTarget = Double.parseDouble(heat.group(1));
         }
         double before = trim.accelerationInWords();
         trim = trim.afterWords(line);

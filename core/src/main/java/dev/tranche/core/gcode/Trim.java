@@ -31,6 +31,11 @@ public record Trim(SortedMap<String, Double> said) {
     private static final String ACCELERATION = "M204 ";
     private static final Pattern NUMBER =
             Pattern.compile("([A-Z_]{1,40}=)([-+]?(?:\\d{1,12}\\.?\\d{0,12}|\\.\\d{1,12}))");
+    /** Which thing is printed, where things have names; what it begins with where it ends. */
+    private static final String THING = "EXCLUDE_OBJECT_START";
+
+    private static final String THING_ENDS = "EXCLUDE_OBJECT_END";
+
     private static final double FULL = 255;
     private static final int MOST_FANS = 16;
     /** Commands in words that hold until they are said again. */
@@ -56,6 +61,9 @@ public record Trim(SortedMap<String, Double> said) {
     /** After a command in words. */
     Trim afterWords(GcodeScanner line) {
         String[] words = line.codeText().split("\\s+", MOST_WORDS);
+        if (words[0].equals(THING) || words[0].equals(THING_ENDS)) {
+            return ofThing(words);
+        }
         if (!IN_WORDS.contains(words[0])) {
             return this;
         }
@@ -72,6 +80,15 @@ public record Trim(SortedMap<String, Double> said) {
         }
         numbers.forEach((parameter, value) -> now.put(of + parameter, value));
         return now.equals(said) || now.size() > MOST ? this : new Trim(now);
+    }
+
+    private Trim ofThing(String[] words) {
+        TreeMap<String, Double> now = new TreeMap<>(said);
+        now.keySet().removeIf(k -> k.startsWith(THING));
+        if (words[0].equals(THING) && now.size() < MOST) {
+            now.put(String.join(" ", words), 1.0);
+        }
+        return now.equals(said) ? this : new Trim(now);
     }
 
     /** The acceleration that was said in words, mm/s²; 0 if none was. */
@@ -110,8 +127,12 @@ public record Trim(SortedMap<String, Double> said) {
         keys.removeIf(k -> k.startsWith(ACCELERATION));
         for (String key : keys) {
             Double is = said.getOrDefault(key, otherwise(key));
-            if (is != null && !is.equals(now.said.getOrDefault(key, otherwise(key)))) {
-                commands.add(command(key, is));
+            boolean differs = is != null && !is.equals(now.said.getOrDefault(key, otherwise(key)));
+            if (differs && key.startsWith(THING) && is == 0) {
+                // One ends before another begins.
+                commands.add(0, THING_ENDS + key.substring(THING.length()));
+            } else if (differs) {
+                commands.add(key.startsWith(THING) ? key : command(key, is));
             }
         }
         if (!accelerations().equals(now.accelerations())) {
@@ -136,7 +157,7 @@ public record Trim(SortedMap<String, Double> said) {
 
     /** What holds before anything is said; nothing where only the firmware knows. */
     private static Double otherwise(String key) {
-        if (key.startsWith(FAN)) {
+        if (key.startsWith(FAN) || key.startsWith(THING)) {
             return 0.0;
         }
         return switch (key) {

@@ -45,6 +45,17 @@ class ControllerTest {
         assertThat(controller.z()).isCloseTo(z, NEAR);
     }
 
+    @Test
+    void heat_may_be_asked_for_in_words() {
+        told("SET_HEATER_TEMPERATURE HEATER=extruder TARGET=215");
+        assertThat(controller.nozzleTarget()).isEqualTo(215);
+        told("SET_HEATER_TEMPERATURE HEATER=heater_bed TARGET=60", "SET_HEATER_TEMPERATURE HEATER=extruder TARGET={t}");
+        told("SET_HEATER_TEMPERATURE HEATER=extruder1 TARGET=190");
+        assertThat(controller.nozzleTarget()).isEqualTo(215);
+        told("TEMPERATURE_WAIT SENSOR=extruder MINIMUM=214");
+        assertThat(last).isEqualTo(Effect.HEAT);
+    }
+
     /** The same arc by its centre and by its radius, negative where it turns through more than half a circle (§3.5.3). */
     @Property(tries = 300)
     void an_arc_is_as_long_as_its_angle_times_its_radius_however_it_is_written(

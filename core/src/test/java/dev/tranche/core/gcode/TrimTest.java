@@ -48,6 +48,16 @@ class TrimTest {
         assertThat(after("M205 X8 Y7.5").after(after("M205 X8 Y10"))).containsExactly("M205 Y7.5");
     }
 
+    @Test
+    void the_thing_that_is_printed_is_named_again_once_the_one_before_has_ended() throws IOException {
+        Trim west = after("EXCLUDE_OBJECT_START NAME=west", "SET_FAN_SPEED FAN=lid SPEED=1");
+        Trim east = after("EXCLUDE_OBJECT_START NAME=west", "EXCLUDE_OBJECT_END", "EXCLUDE_OBJECT_START NAME=east");
+        assertThat(east.after(west)).containsExactly("EXCLUDE_OBJECT_END NAME=west", "EXCLUDE_OBJECT_START NAME=east");
+        assertThat(after("EXCLUDE_OBJECT_START NAME=west", "EXCLUDE_OBJECT_END NAME=west"))
+                .isEqualTo(Trim.NONE);
+        assertThat(Trim.NONE.after(east)).containsExactly("EXCLUDE_OBJECT_END NAME=east");
+    }
+
     /** Commands in words, their numbers as they stand, as open firmware has them (common practice). */
     @Test
     void what_is_said_in_words_is_said_again_in_them() throws IOException {

@@ -141,6 +141,10 @@ public final class PlainMachine {
             boolean inWords = command.startsWith("SET_") || command.equals("M900");
             trims.add(inWords ? line : about + " " + (command.equals("M107") ? 0 : words.getOrDefault('S', 255.0)));
         }
+        if (command.startsWith("EXCLUDE_OBJECT")) {
+            trims.removeIf(t -> t.startsWith("EXCLUDE_OBJECT"));
+            trims.addAll(command.equals("EXCLUDE_OBJECT_START") ? List.of(line) : List.of());
+        }
         switch ("XYZE".indexOf(command.charAt(0)) >= 0 ? "G1" : command) {
             case "G0", "G1", "G2", "G3" -> move(words);
             case "M200" -> diameter = words.get('D');

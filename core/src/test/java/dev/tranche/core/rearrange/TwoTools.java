@@ -99,6 +99,7 @@ public final class TwoTools {
                     boolean before = layer % 2 == 0 && !does(Way.COOLS);
                     line(before ? heat : ";");
                     line(does(Way.TRIMS) ? "M486 S" + tool : ";");
+                    line(does(Way.TRIMS) ? "EXCLUDE_OBJECT_START NAME=stripe_" + tool : ";");
                     line("T" + tool);
                     line(before ? ";" : heat);
                     pressure(tool);
