@@ -223,7 +223,7 @@ public record GridMatch(
                 String where = Words.format(
                         "%sayer %d ends at %s mm in the G-code and at %s mm in the plan",
                         count == grid.count() ? "L" : counts + ": l", layer, found, grid.top(layer));
-                return new Refusal(where + otherwise(file, grid));
+                return new Refusal(where + otherwise(file, runs, grid));
             }
         }
         String end = count > grid.count()
@@ -237,7 +237,13 @@ public record GridMatch(
     }
 
     /** Nobody is told to slice as he did. */
-    private static String otherwise(SlicedFile file, LayerGrid grid) {
+    private static String otherwise(SlicedFile file, List<SlicedLayer> runs, LayerGrid grid) {
+        boolean holdsAll = file.order() == SlicedFile.Order.SEVERAL_TIMES
+                && IntStream.rangeClosed(1, grid.count())
+                        .allMatch(l -> runs.stream().anyMatch(r -> near(r.z(), grid.top(l))));
+        if (holdsAll) {
+            return "; it has all of the plan's layers and others between, as walls set off by half a layer have; slice it without those.";
+        }
         if (!isEven(file, grid)) {
             return "; the file's layers are of several heights and a plan's of one, so slice it with layers of one height, and supports in the same.";
         }

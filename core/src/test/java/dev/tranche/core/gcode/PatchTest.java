@@ -104,6 +104,19 @@ class PatchTest {
     }
 
     @Test
+    void walls_set_off_by_half_a_layer_are_told_for_what_they_are() throws IOException {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 10; layer++) {
+            gcode.layers(0.2 * layer, 0.2 * layer + 0.1, 0.2 * layer);
+        }
+        SlicedFile file = SurveyTest.survey(gcode);
+        assertThatThrownBy(() -> GridMatch.of(file, grid(0.2, 0.2, 2)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("others between")
+                .hasMessageContaining("half a layer");
+    }
+
+    @Test
     void a_priming_line_is_passed_over() throws IOException {
         GridMatch match =
                 GridMatch.of(SurveyTest.survey(new SmallGcode().primed().grid(0.2, 0.2, 10)), grid(0.2, 0.2, 2));
