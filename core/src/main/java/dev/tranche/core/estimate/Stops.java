@@ -4,7 +4,6 @@ import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.layer.LayerGrid;
-import dev.tranche.core.machine.Command;
 import dev.tranche.core.macro.DryRun;
 import dev.tranche.core.macro.Event;
 import dev.tranche.core.macro.Moment;
@@ -241,18 +240,10 @@ record Stops(
                 .flatMap(f -> f.layer(at.layer()).door()));
     }
 
-    /** As the file has it there, but that filament is in the nozzle if it is a swap that takes it out. */
-    private ControllerState state(Door door) {
-        return file.filter(f -> !rig.printer().abilities().understands(Command.T))
-                .flatMap(f -> f.file().unloadingAt(door.offset()))
-                .map(u -> u.without(door.state()))
-                .orElse(door.state());
-    }
-
     /** The state at the door in the sliced file; without one, none is known. */
     private ControllerState entry(Point at, Spool loaded) {
         double raft = plan.layers().raft().millimetres();
-        return door(at).map(this::state)
+        return door(at).map(d -> file.orElseThrow().file().withoutSwaps(d, rig.printer()))
                 .orElseGet(() -> ControllerState.standingAt(
                         centre.x,
                         centre.y,

@@ -460,7 +460,16 @@ public final class Controller {
 
     /** The extruder's count as the file gives it. */
     double count() {
-        return e / filamentUnit;
+        return counted(e);
+    }
+
+    /** So many mm of filament as the file gives them. */
+    double counted(double filament) {
+        return filament / filamentUnit;
+    }
+
+    boolean addsFilament() {
+        return relativeExtrusion;
     }
 
     /** Angle that the last arc sweeps, radians, positive against the clock; 0 for a straight line. */

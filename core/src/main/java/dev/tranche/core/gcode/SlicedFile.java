@@ -1,8 +1,10 @@
 package dev.tranche.core.gcode;
 
 import dev.tranche.core.gcode.SlicedLayer.Door;
+import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Dialect.Counting;
+import dev.tranche.core.machine.Printer;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import java.util.Collections;
@@ -10,6 +12,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -167,7 +170,7 @@ public record SlicedFile(
      * Filament that is drawn out of the nozzle and pushed in again, as for a machine that changes it by itself.
      *
      * @param length how far it is drawn back, mm
-     * @param before how far it was when that began, mm
+     * @param before how far it was when that began, mm, and is where none of the lines is done
      * @param lines that move it, at least two
      */
     public record Unloading(double length, double before, List<Fed> lines) {
@@ -188,7 +191,7 @@ public record SlicedFile(
 
         /** The same place with filament drawn back as it is where none of the lines moves it. */
         public ControllerState without(ControllerState there) {
-            return there.drawn(Draw.of(before), Draw.NONE);
+            return there.drawn(Draw.of(before), Draw.of(before));
         }
     }
 
@@ -213,6 +216,27 @@ public record SlicedFile(
      * @param firstNumber the number it holds; empty where it holds the height of the nozzle
      */
     public record Markers(String example, int firstRun, OptionalLong firstNumber) {}
+
+    /** What goes in and out of the nozzle at its changes of tools, where those are swaps since the printer has no tools. */
+    public List<Unloading> leftToSwaps(Printer printer) {
+        if (unloadings.isEmpty() || printer.abilities().understands(Command.T)) {
+            return List.of();
+        }
+        TreeSet<Long> chosen = new TreeSet<>();
+        toolLines.stream().filter(t -> !t.heats()).map(ToolLine::from).forEach(chosen::add);
+        return unloadings.stream()
+                .filter(u -> Optional.ofNullable(chosen.ceiling(u.from()))
+                        .filter(u::holds)
+                        .isPresent())
+                .toList();
+    }
+
+    /** How the printer stands at a door, if it does nothing that is left to a swap. */
+    public ControllerState withoutSwaps(Door door, Printer printer) {
+        return printer.abilities().understands(Command.T)
+                ? door.state()
+                : unloadingAt(door.offset()).map(u -> u.without(door.state())).orElse(door.state());
+    }
 
     /** What goes in and out of the nozzle round a place in it. */
     public Optional<Unloading> unloadingAt(long offset) {

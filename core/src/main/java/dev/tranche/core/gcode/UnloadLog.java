@@ -35,16 +35,31 @@ final class UnloadLog {
     private double back;
 
     private double furthest;
-    /** How far it was before the first of {@link #moved}, mm. */
-    private double before;
 
-    /** A line that has moved filament, after which the extruder has counted so far. */
-    private record Moved(Span span, long line, byte[] code, double count) {
-        Fed fed() {
+    /**
+     * A line that has moved filament.
+     *
+     * @param from how far it was drawn back before, mm
+     * @param count of the extruder after it, as the file gives it
+     */
+    private record Moved(Span span, long line, byte[] code, double from, double count) {
+        /** @param owed filament that it has to push all the same, in the file's unit, and {@code added} whether that is added up */
+        Fed fed(double owed, boolean added) {
             String text = new String(code, StandardCharsets.ISO_8859_1);
             String rest = FILAMENT.matcher(text).replaceFirst("");
-            String counts = "G92 E" + Words.format("%.5f", count);
-            return new Fed(span, line, text, NOTHING.matcher(rest).matches() ? List.of(counts) : List.of(rest, counts));
+            List<String> lines = new ArrayList<>();
+            if (!NOTHING.matcher(rest).matches()) {
+                lines.add(rest);
+            }
+            lines.add("G92 E" + number(count - owed));
+            if (owed > 0) {
+                lines.add("G1 E" + number(added ? owed : count));
+            }
+            return new Fed(span, line, text, lines);
+        }
+
+        private static String number(double value) {
+            return Words.format("%.5f", value);
         }
     }
 
@@ -56,43 +71,65 @@ final class UnloadLog {
         }
         boolean goes = now.dx() != 0 || now.dy() != 0;
         if (de == 0) {
-            if (goes && !isOut()) {
-                // What was drawn back before a way is an ordinary retraction.
-                moved.clear();
-            }
-            return isOut();
+            return goes ? isOutAfterWay(now) : isOut();
         }
-        boolean prints = isOut() && de > 0 && goes && de < THICKEST * now.length();
+        boolean prints = de > 0 && goes && (!isOut() || de < THICKEST * now.length());
         if (prints || moved.size() == MOST_LINES) {
-            forget();
+            forget(0);
             return false;
         }
-        if (moved.isEmpty()) {
-            before = back;
-        }
-        moved.add(new Moved(new Span(line.offset(), line.end()), line.line(), line.code(), now.count()));
+        moved.add(new Moved(new Span(line.offset(), line.end()), line.line(), line.code(), back, now.count()));
         back -= de;
         furthest = Math.max(furthest, back);
         boolean isOut = isOut();
         if (back < NEAR) {
-            if (isOut && found.size() < MOST) {
-                found.add(new Unloading(
-                        furthest - before,
-                        before,
-                        moved.stream().map(Moved::fed).toList()));
+            if (isOut) {
+                found(0, now);
             }
-            forget();
+            forget(0);
         }
         return isOut;
+    }
+
+    private boolean isOutAfterWay(Controller now) {
+        if (!isOut()) {
+            // What was drawn back before a way is an ordinary retraction.
+            moved.clear();
+            return false;
+        }
+        // It goes on as far drawn back as it was before all that.
+        for (int i = 0; i < moved.size(); i++) {
+            if (back < OUT && Math.abs(moved.get(i).from() - back) < NEAR) {
+                found(i, now);
+                forget(back);
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** From the {@code first} of the lines on, it is drawn out and pushed in again. */
+    private void found(int first, Controller now) {
+        if (found.size() == MOST) {
+            return;
+        }
+        double before = moved.get(first).from();
+        double owed = Math.max(0, before - Math.max(0, back));
+        List<Fed> lines = new ArrayList<>();
+        for (Moved m : moved.subList(first, moved.size())) {
+            boolean last = lines.size() == moved.size() - first - 1;
+            lines.add(m.fed(last && owed > NEAR ? now.counted(owed) : 0, now.addsFilament()));
+        }
+        found.add(new Unloading(furthest - before, before, lines));
     }
 
     private boolean isOut() {
         return furthest > OUT;
     }
 
-    private void forget() {
-        back = 0;
-        furthest = 0;
+    private void forget(double left) {
+        back = left;
+        furthest = left;
         moved.clear();
     }
 

@@ -3,17 +3,14 @@ package dev.tranche.core.handoff;
 import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedFile.Fed;
-import dev.tranche.core.gcode.SlicedFile.ToolLine;
 import dev.tranche.core.gcode.SlicedFile.Unloading;
 import dev.tranche.core.gcode.SlicedLayer.Door;
-import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Printer;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.NavigableSet;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.TreeSet;
 
 /**
  * What a file does in and out of the nozzle where Tranche swaps: at a change of tools that the machine does not have, and at a
@@ -30,19 +27,10 @@ public final class Unloads {
 
     /** Those of a file; none where the machine has tools itself. */
     public static Unloads of(SlicedFile file, StopTable stops, Printer printer) {
-        NavigableSet<Long> swapped = new TreeSet<>();
-        if (!printer.abilities().understands(Command.T)) {
-            file.toolLines().stream()
-                    .filter(l -> !l.heats())
-                    .map(ToolLine::from)
-                    .forEach(swapped::add);
-        }
-        stops.replaced().forEach(r -> swapped.add(r.stop().place().offset()));
-        return new Unloads(file.unloadings().stream()
-                .filter(u -> Optional.ofNullable(swapped.ceiling(u.from()))
-                        .filter(u::holds)
-                        .isPresent())
-                .toList());
+        List<Unloading> all = new ArrayList<>(file.leftToSwaps(printer));
+        stops.replaced()
+                .forEach(r -> file.unloadingAt(r.stop().place().offset()).ifPresent(all::add));
+        return new Unloads(all);
     }
 
     /** Lines that are not done. */

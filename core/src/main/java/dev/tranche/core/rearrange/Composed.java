@@ -11,6 +11,7 @@ import dev.tranche.core.machine.Printer;
 import dev.tranche.core.macro.Joint;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
+import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -58,6 +59,8 @@ final class Composed extends InputStream {
     private GcodeScanner lines;
     /** Whether something lower is printed after it. */
     private boolean dippedBeside;
+    /** Lines that move filament where a swap does, by their offsets. */
+    private final Map<Long, SlicedFile.Fed> feeds = new HashMap<>();
 
     private Controller controller;
     private int tool;
@@ -130,6 +133,8 @@ final class Composed extends InputStream {
             lowest = Math.min(lowest, order.get(i).layer());
         }
         this.tool = toolBefore(pieceAt(1).bytes().from());
+        original.leftToSwaps(printer)
+                .forEach(u -> u.lines().forEach(f -> feeds.put(f.span().from(), f)));
     }
 
     /** Heights of plastic, µm, under which more plastic was laid afterwards; complete when all has been read. */
@@ -312,14 +317,20 @@ final class Composed extends InputStream {
         boolean held = away || !run.isEmpty();
         boolean mayLay = lines.has('E') && (lines.has('X') || lines.has('Y'));
         boolean mayMove = lines.letter() == 'G' || lines.goesOn();
-        ControllerState before = held || mayMove && !mayLay ? controller.state() : null;
+        SlicedFile.Fed fed = feeds.get(order.get(next - 1).bytes().from() + lines.offset());
+        ControllerState before = held || fed != null || mayMove && !mayLay ? controller.state() : null;
+        if (fed != null) {
+            without(fed, before);
+            return;
+        }
         if (!isSaidToAnother() && controller.execute(lines) == Controller.Effect.MOVE) {
             move(before, held);
             return;
         }
         requireInPlace();
         if (held) {
-            run.add(new Run.Entry(raw(), false, lines.is('G', 11), 0, before), lineInFile());
+            byte[] raw = raw();
+            run.add(new Run.Entry(raw, raw, false, lines.is('G', 11), 0, before), lineInFile());
         } else {
             lines.writeTo(out);
         }
@@ -371,7 +382,46 @@ final class Composed extends InputStream {
             run.hit();
         }
         ControllerState was = before != null ? before : beforeMove();
-        run.add(new Run.Entry(raw(), travels, !travels && c.de() > 0, c.de(), was), lineInFile());
+        byte[] raw = raw();
+        run.add(
+                new Run.Entry(raw, travels ? taken(raw) : raw, travels, !travels && c.de() > 0, c.de(), was),
+                lineInFile());
+    }
+
+    /** A line that moves filament where a swap does; what else it does stays. */
+    private void without(SlicedFile.Fed fed, ControllerState before) throws IOException {
+        byte[] taken = taken(raw());
+        StringBuilder rest = new StringBuilder();
+        StringBuilder standing = new StringBuilder();
+        boolean travels = false;
+        for (String text : fed.without()) {
+            GcodeScanner one = new GcodeScanner(
+                    new ByteArrayInputStream((text + "\n").getBytes(StandardCharsets.US_ASCII)), text.length() + 1);
+            one.next();
+            boolean leads = controller.execute(one) == Controller.Effect.MOVE
+                    && (controller.dx() != 0 || controller.dy() != 0 || controller.dz() != 0);
+            if (leads && isInTheWay()) {
+                run.hit();
+            }
+            travels |= leads;
+            rest.append(added(text));
+            standing.append(leads ? "" : added(text));
+        }
+        run.add(new Run.Entry(joined(taken, rest), joined(taken, standing), travels, false, 0, before), lineInFile());
+    }
+
+    private static byte[] joined(byte[] line, CharSequence more) {
+        ByteArrayOutputStream all = new ByteArrayOutputStream();
+        all.writeBytes(line);
+        all.writeBytes(more.toString().getBytes(StandardCharsets.US_ASCII));
+        return all.toByteArray();
+    }
+
+    private static byte[] taken(byte[] raw) {
+        ByteArrayOutputStream line = new ByteArrayOutputStream();
+        line.writeBytes(BlockStamp.TOOK.getBytes(StandardCharsets.US_ASCII));
+        line.writeBytes(raw);
+        return line.toByteArray();
     }
 
     /** How the file had it before the last move, where it was the first of a run. */
@@ -437,10 +487,7 @@ final class Composed extends InputStream {
 
     /** A line that leads anywhere is taken out; all others stay. */
     private void passOver(Run.Entry entry) {
-        if (entry.travels()) {
-            write(BlockStamp.TOOK);
-        }
-        out.writeBytes(entry.raw());
+        out.writeBytes(entry.passed());
     }
 
     /** Which piece follows, and where it was, so that a loss is noticed when it goes back. */
@@ -449,7 +496,11 @@ final class Composed extends InputStream {
     }
 
     private void add(String line) {
-        write(line + BlockStamp.ADDED + ending);
+        write(added(line));
+    }
+
+    private String added(String line) {
+        return line + BlockStamp.ADDED + ending;
     }
 
     private void write(String text) {

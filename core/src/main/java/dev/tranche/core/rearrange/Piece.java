@@ -6,6 +6,7 @@ import dev.tranche.core.gcode.GridMatch.Visit;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedFile.Span;
 import dev.tranche.core.gcode.SlicedLayer.Door;
+import dev.tranche.core.machine.Printer;
 import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -33,7 +34,7 @@ record Piece(int number, Span bytes, long line, int layer, int tool, ControllerS
     /**
      * @throws Refusal if the file cannot be taken apart
      */
-    static List<Piece> of(GridMatch match) {
+    static List<Piece> of(GridMatch match, Printer printer) {
         SlicedFile file = match.file();
         if (file.order() != SlicedFile.Order.LAYER_BY_LAYER) {
             throw new Refusal(
@@ -54,7 +55,7 @@ record Piece(int number, Span bytes, long line, int layer, int tool, ControllerS
                         door.line(),
                         visit.layer(),
                         visit.run().stints().get(i).tool(),
-                        hot(door)));
+                        hot(file.withoutSwaps(door, printer), door)));
             }
         }
         List<Piece> pieces = new ArrayList<>();
@@ -73,9 +74,9 @@ record Piece(int number, Span bytes, long line, int layer, int tool, ControllerS
     }
 
     /** As what comes before it leaves the printer, but as hot as the piece itself lays its first plastic. */
-    private static ControllerState hot(Door door) {
+    private static ControllerState hot(ControllerState there, Door door) {
         double degrees = door.warming().to();
-        return degrees > 0 ? door.state().heatedTo(degrees) : door.state();
+        return degrees > 0 ? there.heatedTo(degrees) : there;
     }
 
     private Piece to(long end) {

@@ -102,7 +102,7 @@ public final class Rearranged {
             Progress progress)
             throws IOException {
         SlicedFile original = match.file();
-        List<Piece> pieces = Piece.of(match);
+        List<Piece> pieces = Piece.of(match, printer);
         Envelope extent = new Envelope();
         original.layers().forEach(l -> extent.expandToInclude(l.extent()));
         Set<Integer> apart = new TreeSet<>();

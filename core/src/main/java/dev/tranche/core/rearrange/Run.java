@@ -16,12 +16,13 @@ final class Run {
      * A line of the file.
      *
      * @param raw as it stands there, with its ending
+     * @param passed what stands there where it is passed over
      * @param travels whether it leads anywhere
      * @param pushes whether filament comes out again where the nozzle stands
      * @param fed filament, mm
      * @param before how the file has it just before the line
      */
-    record Entry(byte[] raw, boolean travels, boolean pushes, double fed, ControllerState before) {}
+    record Entry(byte[] raw, byte[] passed, boolean travels, boolean pushes, double fed, ControllerState before) {}
 
     boolean isEmpty() {
         return entries.isEmpty();

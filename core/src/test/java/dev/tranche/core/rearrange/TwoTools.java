@@ -39,7 +39,9 @@ public final class TwoTools {
         /** Each change of tools is printed onto a tower. */
         TOWER,
         /** The right stripe comes first. */
-        FROM_OUTSIDE
+        FROM_OUTSIDE,
+        /** Filament goes out of the nozzle at a change of tools, and the other in. */
+        UNLOADS
     }
 
     private final Set<Way> ways;
@@ -100,9 +102,16 @@ public final class TwoTools {
                     line(before ? heat : ";");
                     line(does(Way.TRIMS) ? "M486 S" + tool : ";");
                     line(does(Way.TRIMS) ? "EXCLUDE_OBJECT_START NAME=stripe_" + tool : ";");
+                    if (does(Way.UNLOADS)) {
+                        line("G1 " + filament(-30) + " F" + number(1200 / unit));
+                        line("G1 " + filament(-50));
+                    }
                     line("T" + tool);
                     line(before ? ";" : heat);
                     pressure(tool);
+                    if (does(Way.UNLOADS)) {
+                        line("G1 " + filament(80) + " F" + number(1200 / unit));
+                    }
                     if (tool == 1 && layer == 1 && does(Way.PRIMES)) {
                         line("G1 " + filament(10) + " F" + number(1800 / unit));
                     }
