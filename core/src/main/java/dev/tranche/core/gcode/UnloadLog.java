@@ -23,7 +23,8 @@ final class UnloadLog {
     /** Of one unloading and what follows until it is loaded. */
     private static final int MOST_LINES = 300;
 
-    private static final int MOST = 100_000;
+    /** Lines of all of them that are kept: nobody swaps ten thousand times. */
+    private static final int MOST = 200_000;
 
     private static final Pattern FILAMENT = Pattern.compile("\\s*[Ee] ?[-+.\\d]+");
     /** A move that leads nowhere. */
@@ -35,6 +36,7 @@ final class UnloadLog {
     private double back;
 
     private double furthest;
+    private int kept;
 
     /**
      * A line that has moved filament.
@@ -110,9 +112,10 @@ final class UnloadLog {
 
     /** From the {@code first} of the lines on, it is drawn out and pushed in again. */
     private void found(int first, Controller now) {
-        if (found.size() == MOST) {
+        if (kept + moved.size() > MOST) {
             return;
         }
+        kept += moved.size();
         double before = moved.get(first).from();
         double owed = Math.max(0, before - Math.max(0, back));
         List<Fed> lines = new ArrayList<>();

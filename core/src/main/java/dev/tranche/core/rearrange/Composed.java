@@ -21,6 +21,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.TreeSet;
 import java.util.stream.Stream;
@@ -317,7 +318,8 @@ final class Composed extends InputStream {
         boolean held = away || !run.isEmpty();
         boolean mayLay = lines.has('E') && (lines.has('X') || lines.has('Y'));
         boolean mayMove = lines.letter() == 'G' || lines.goesOn();
-        SlicedFile.Fed fed = feeds.get(order.get(next - 1).bytes().from() + lines.offset());
+        SlicedFile.Fed fed =
+                feeds.isEmpty() ? null : feeds.get(order.get(next - 1).bytes().from() + lines.offset());
         ControllerState before = held || fed != null || mayMove && !mayLay ? controller.state() : null;
         if (fed != null) {
             without(fed, before);
@@ -329,8 +331,7 @@ final class Composed extends InputStream {
         }
         requireInPlace();
         if (held) {
-            byte[] raw = raw();
-            run.add(new Run.Entry(raw, raw, false, lines.is('G', 11), 0, before), lineInFile());
+            run.add(new Run.Entry(raw(), Optional.empty(), false, lines.is('G', 11), 0, before), lineInFile());
         } else {
             lines.writeTo(out);
         }
@@ -382,17 +383,16 @@ final class Composed extends InputStream {
             run.hit();
         }
         ControllerState was = before != null ? before : beforeMove();
-        byte[] raw = raw();
-        run.add(
-                new Run.Entry(raw, travels ? taken(raw) : raw, travels, !travels && c.de() > 0, c.de(), was),
-                lineInFile());
+        run.add(new Run.Entry(raw(), Optional.empty(), travels, !travels && c.de() > 0, c.de(), was), lineInFile());
     }
 
-    /** A line that moves filament where a swap does; what else it does stays. */
+    /** A line that moves filament where a swap does; what else it does stays, and where it is passed over, what leads nowhere. */
     private void without(SlicedFile.Fed fed, ControllerState before) throws IOException {
-        byte[] taken = taken(raw());
-        StringBuilder rest = new StringBuilder();
-        StringBuilder standing = new StringBuilder();
+        ByteArrayOutputStream all = new ByteArrayOutputStream();
+        all.writeBytes(BlockStamp.TOOK.getBytes(StandardCharsets.US_ASCII));
+        all.writeBytes(raw());
+        ByteArrayOutputStream standing = new ByteArrayOutputStream();
+        standing.writeBytes(all.toByteArray());
         boolean travels = false;
         for (String text : fed.without()) {
             GcodeScanner one = new GcodeScanner(
@@ -404,24 +404,15 @@ final class Composed extends InputStream {
                 run.hit();
             }
             travels |= leads;
-            rest.append(added(text));
-            standing.append(leads ? "" : added(text));
+            byte[] added = added(text).getBytes(StandardCharsets.US_ASCII);
+            all.writeBytes(added);
+            if (!leads) {
+                standing.writeBytes(added);
+            }
         }
-        run.add(new Run.Entry(joined(taken, rest), joined(taken, standing), travels, false, 0, before), lineInFile());
-    }
-
-    private static byte[] joined(byte[] line, CharSequence more) {
-        ByteArrayOutputStream all = new ByteArrayOutputStream();
-        all.writeBytes(line);
-        all.writeBytes(more.toString().getBytes(StandardCharsets.US_ASCII));
-        return all.toByteArray();
-    }
-
-    private static byte[] taken(byte[] raw) {
-        ByteArrayOutputStream line = new ByteArrayOutputStream();
-        line.writeBytes(BlockStamp.TOOK.getBytes(StandardCharsets.US_ASCII));
-        line.writeBytes(raw);
-        return line.toByteArray();
+        run.add(
+                new Run.Entry(all.toByteArray(), Optional.of(standing.toByteArray()), travels, false, 0, before),
+                lineInFile());
     }
 
     /** How the file had it before the last move, where it was the first of a run. */
@@ -487,7 +478,10 @@ final class Composed extends InputStream {
 
     /** A line that leads anywhere is taken out; all others stay. */
     private void passOver(Run.Entry entry) {
-        out.writeBytes(entry.passed());
+        if (entry.travels() && entry.passed().isEmpty()) {
+            write(BlockStamp.TOOK);
+        }
+        out.writeBytes(entry.passed().orElse(entry.raw()));
     }
 
     /** Which piece follows, and where it was, so that a loss is noticed when it goes back. */

@@ -4,6 +4,7 @@ import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** Lines between two lines of plastic, held back until it is known where they lead. */
 final class Run {
@@ -16,13 +17,14 @@ final class Run {
      * A line of the file.
      *
      * @param raw as it stands there, with its ending
-     * @param passed what stands there where it is passed over
+     * @param passed what stands there where it is passed over, if that is more than the line
      * @param travels whether it leads anywhere
      * @param pushes whether filament comes out again where the nozzle stands
      * @param fed filament, mm
      * @param before how the file has it just before the line
      */
-    record Entry(byte[] raw, byte[] passed, boolean travels, boolean pushes, double fed, ControllerState before) {}
+    record Entry(
+            byte[] raw, Optional<byte[]> passed, boolean travels, boolean pushes, double fed, ControllerState before) {}
 
     boolean isEmpty() {
         return entries.isEmpty();
