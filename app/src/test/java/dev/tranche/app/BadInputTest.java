@@ -180,6 +180,9 @@ class BadInputTest extends OnePlanTest {
                     .contains("UTF-16");
             assertThat(plans.get(plan.id()).gcode().orElseThrow().name()).isEqualTo("a.gcode");
         }
+        assertThat(give("/plans/" + plan.id() + "/gcode", "bomb.gcode.gz", gzip(new byte[1 << 26])))
+                .contains("Unpacked, the archive would take over")
+                .doesNotContain("model");
         assertThat(give("/plans/" + plan.id() + "/gcode", "tag.stl", GOOD)).contains("“tag.stl” is a model");
         assertThat(give("/plans/" + plan.id() + "/gcode", "none.zip", ArchiveTest.zip(Map.of("a.stl", GOOD))))
                 .contains("holds no G-code");

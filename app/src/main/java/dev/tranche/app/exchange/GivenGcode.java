@@ -8,7 +8,6 @@ import java.io.BufferedInputStream;
 import java.io.EOFException;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -18,6 +17,7 @@ import java.util.zip.GZIPInputStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipFile;
+import org.springframework.util.unit.DataSize;
 import org.springframework.web.multipart.MultipartFile;
 
 /** G-code as people give it: plain, packed by gzip (RFC 1952), or the only one in an archive of files. */
@@ -36,21 +36,22 @@ public final class GivenGcode {
     /**
      * Opens it for as long as it is used.
      *
+     * @param most bytes that it may have, unpacked
      * @throws Refusal if it is a model, an archive without one G-code file, broken, or text that no printer reads
      */
-    public static <T> T open(MultipartFile file, Use<T> use) throws IOException {
+    public static <T> T open(MultipartFile file, DataSize most, Use<T> use) throws IOException {
         String name = FileNames.shown(file.getOriginalFilename());
         try (BufferedInputStream in = new BufferedInputStream(file.getInputStream(), ModelReader.HEAD + 1)) {
             in.mark(ModelReader.HEAD + 1);
             byte[] head = in.readNBytes(ModelReader.HEAD);
             in.reset();
             if (ModelArchive.isPacked(head)) {
-                return unzipped(file, use);
+                return unzipped(file, most, use);
             }
             if (begins(head, 0x1F, 0x8B)) {
                 String plain = name.replaceFirst("(?i)\\.(gz|gzip)$", "");
                 try (InputStream unpacked = new GZIPInputStream(in)) {
-                    return use.of(unpacked, plain);
+                    return use.of(ModelArchive.bounded(unpacked, file.getSize(), most.toBytes()), plain);
                 }
             }
             if (begins(head, 0xFF, 0xFE) || begins(head, 0xFE, 0xFF)) {
@@ -91,7 +92,7 @@ public final class GivenGcode {
         return head.length > 1 && head[0] == (byte) first && head[1] == (byte) second;
     }
 
-    private static <T> T unzipped(MultipartFile file, Use<T> use) throws IOException {
+    private static <T> T unzipped(MultipartFile file, DataSize most, Use<T> use) throws IOException {
         return inArchive(file, zip -> {
             List<? extends ZipEntry> found = zip.stream()
                     .filter(e -> GCODE.matcher(e.getName()).matches())
@@ -107,7 +108,9 @@ public final class GivenGcode {
                         Words.quoted(FileNames.shown(found.get(1).getName())));
             }
             try (InputStream unpacked = zip.getInputStream(found.get(0))) {
-                return use.of(unpacked, FileNames.shown(found.get(0).getName()));
+                return use.of(
+                        ModelArchive.bounded(unpacked, file.getSize(), most.toBytes()),
+                        FileNames.shown(found.get(0).getName()));
             }
         });
     }
@@ -121,7 +124,7 @@ public final class GivenGcode {
         Path copy = Files.createTempFile("given", ".zip");
         try (InputStream in = file.getInputStream()) {
             Files.copy(in, copy, StandardCopyOption.REPLACE_EXISTING);
-            try (ZipFile zip = new ZipFile(copy.toFile(), StandardCharsets.ISO_8859_1)) {
+            try (ZipFile zip = ModelArchive.open(copy)) {
                 return look.at(zip);
             }
         } finally {

@@ -59,7 +59,7 @@ final class ModelArchive {
      * @throws Refusal if there is none, it holds archives of archives, or more than it may
      */
     static void unpack(Path archive, long most, Taker taker, Progress progress) throws IOException {
-        Meter meter = new Meter(Math.min(most, SMALL + Files.size(archive) * RATIO));
+        Meter meter = new Meter(Files.size(archive), most);
         int models = 0;
         String archived = null;
         String solids = null;
@@ -128,8 +128,13 @@ final class ModelArchive {
         return ObjColours.of(libraries);
     }
 
+    /** The same, kept to the bounds of an archive of so many bytes. */
+    static InputStream bounded(InputStream unpacked, long packed, long most) {
+        return new Meter(packed, most).over(unpacked);
+    }
+
     /** Names may be in any encoding. */
-    private static ZipFile open(Path file) throws IOException {
+    static ZipFile open(Path file) throws IOException {
         return new ZipFile(file.toFile(), StandardCharsets.ISO_8859_1);
     }
 
@@ -148,8 +153,8 @@ final class ModelArchive {
         private final long allowed;
         private long read;
 
-        Meter(long allowed) {
-            this.allowed = allowed;
+        Meter(long packed, long most) {
+            this.allowed = Math.min(most, SMALL + packed * RATIO);
         }
 
         InputStream over(InputStream unpacked) {
@@ -174,7 +179,7 @@ final class ModelArchive {
             read += more;
             if (read > allowed) {
                 throw Refusal.of(
-                        "Unpacked, the archive would take over %d MB; unpack it yourself, and give the model.",
+                        "Unpacked, the archive would take over %d MB; unpack it yourself, and give what is in it.",
                         Math.max(1, allowed >> 20));
             }
         }

@@ -103,7 +103,7 @@ public class ModelImport {
 
     /** Gives a plan a sliced file, unread. */
     public void giveGcode(PlanState plan, MultipartFile file) throws IOException {
-        GivenGcode.open(file, (in, name) -> {
+        GivenGcode.open(file, properties.largestGcode(), (in, name) -> {
             giveGcode(plan, in, name);
             return name;
         });

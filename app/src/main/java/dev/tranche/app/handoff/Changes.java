@@ -63,7 +63,7 @@ class Changes {
                     case HALT -> Words.count(count, "halt");
                     case TOOL -> Words.count(count, "tool line") + " taken out";
                     case STOP -> Words.count(count, "stop") + " taken out";
-                    case FEED -> Words.count(count, "line") + " that move filament at changes taken out";
+                    case FEED -> Words.count(count, "line") + " of filament out or in taken out";
                     case MIX -> count == 1 ? "what to blend, once" : "what to blend, at " + count + " places";
                 }));
         return words.isEmpty() ? "nothing" : String.join(", ", words);

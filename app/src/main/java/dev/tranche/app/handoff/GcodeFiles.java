@@ -99,7 +99,7 @@ public class GcodeFiles {
 
     /** Keeps a file and surveys it; it becomes the plan's when it is found to be a print. */
     Job take(PlanState plan, MultipartFile file) throws IOException {
-        return GivenGcode.open(file, (in, name) -> take(plan, in, name));
+        return GivenGcode.open(file, properties.largestGcode(), (in, name) -> take(plan, in, name));
     }
 
     private Job take(PlanState plan, InputStream in, String name) throws IOException {

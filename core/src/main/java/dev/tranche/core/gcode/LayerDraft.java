@@ -17,9 +17,9 @@ final class LayerDraft {
     /** Lines of one layer that are kept. */
     private static final int MOST_LINES = 8;
     /** Of one tool, where tools are chosen: so that all its parts are found; and {@code MOST_LINES_OF_ALL} of all. */
-    private static final int MOST_LINES_OF_TOOL = 32;
+    private static final int MOST_LINES_OF_TOOL = 64;
 
-    private static final int MOST_LINES_OF_ALL = 96;
+    private static final int MOST_LINES_OF_ALL = 128;
     /** Of the first {@value #FIRST_LAYERS} layers, so that all copies are found. */
     private static final int MOST_FIRST_LINES = 512;
 

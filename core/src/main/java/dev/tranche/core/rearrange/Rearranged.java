@@ -108,11 +108,12 @@ public final class Rearranged {
         Set<Integer> apart = new TreeSet<>();
         for (int tried = 0; tried < MOST_TRIES; tried++) {
             List<Piece> order = ordered(pieces, tools, wanted.apply(Set.copyOf(apart)));
-            if (order.equals(pieces) && !apart.isEmpty()) {
-                break;
+            if (order.equals(pieces) && apart.isEmpty()) {
+                return new Rearranged(original, extent, pieces, printer, original, apart);
             }
             if (order.equals(pieces)) {
-                return new Rearranged(original, extent, pieces, printer, original, apart);
+                // Wanted was another.
+                break;
             }
             Composed composed = new Composed(bytes, original, extent, order, printer);
             SlicedFile file = Survey.read(

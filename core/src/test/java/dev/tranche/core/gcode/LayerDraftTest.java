@@ -61,11 +61,11 @@ class LayerDraftTest {
 
     @Test
     void of_each_tool_its_largest_lines_are_kept() {
-        List<Line> two = lines(2, 50);
+        List<Line> two = lines(2, 100);
         assertThat(kept(40, true, two))
                 .containsExactlyInAnyOrderElementsOf(
                         two.stream().collect(Collectors.groupingBy(Line::tool)).values().stream()
-                                .flatMap(of -> largest(of, 32).stream())
+                                .flatMap(of -> largest(of, 64).stream())
                                 .toList());
     }
 
@@ -81,7 +81,7 @@ class LayerDraftTest {
             int its = tool;
             List<Line> of = lines.stream().filter(l -> l.tool() == its).toList();
             assertThat(kept.get(tool))
-                    .hasSizeBetween(23, 24)
+                    .hasSizeBetween(31, 32)
                     .isEqualTo(largest(of, kept.get(tool).size()));
         }
     }

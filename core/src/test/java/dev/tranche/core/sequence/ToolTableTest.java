@@ -394,6 +394,35 @@ class ToolTableTest {
     }
 
     @Test
+    void supports_in_many_lines_are_supports_as_well() {
+        Bench bench = new Bench();
+        Shapes comb = new Shapes().box(0, 0, 2, 120, 20, 1);
+        SmallGcode gcode = new SmallGcode();
+        for (int rib = 0; rib < 40; rib++) {
+            comb.box(3 * rib, 0, 0, 1.2, 20, 2);
+        }
+        bench.mesh = comb.mesh();
+        bench.grid = bench.plan.layers().on(bench.mesh.height());
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer).line("T0");
+            if (layer > 10) {
+                gcode.outline(60.2, 90.2, 119.6, 19.6, 0.04);
+                continue;
+            }
+            for (int rib = 0; rib < 40; rib++) {
+                gcode.outline(60.2 + 3 * rib, 90.2, 0.8, 19.6, 0.04);
+            }
+            gcode.line("T1");
+            for (int gap = 0; gap < 39; gap++) {
+                gcode.outline(61.8 + 3 * gap, 91, 0.6, 18, 0.04);
+            }
+        }
+        bench.sliced(gcode);
+        assertThat(bench.found("tool-without-spool").fix().orElseThrow().label())
+                .isEqualTo("Plan it as the file prints, T1 as Chalk");
+    }
+
+    @Test
     void another_order_promises_the_swaps_that_supports_need_in_it() {
         Bench bench = new Bench();
         bench.mesh = new Shapes().box(0, 0, 0, 40, 20, 3).mesh();
