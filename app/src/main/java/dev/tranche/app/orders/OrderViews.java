@@ -17,6 +17,7 @@ import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
@@ -63,16 +64,18 @@ class OrderViews {
                 inFile
                         ? List.of(new Draft("sliced", "As it is sliced", sliced.get(), List.of()))
                         : byNumber(work, best));
-        PrintOrder free = orders.best();
+        // With what the file prints beside the model.
+        UnaryOperator<PrintOrder> whole = order -> sliced.map(order::besides).orElse(order);
+        PrintOrder free = whole.apply(orders.best());
         drafts.add(new Draft("best", free.proven() ? "Best order" : "A good order", free, List.of()));
-        drafts.add(new Draft("bands", "In bands", orders.banded(), List.of()));
+        PrintOrder banded = orders.banded();
+        drafts.add(new Draft("bands", "In bands", whole.apply(banded), List.of()));
+        boolean beside = whole.apply(banded).passes().size() > banded.passes().size();
         orders.oneAfterAnother().ifPresent(o -> drafts.add(new Draft("apart", "One after another", o, List.of())));
         Optional<String> refused = work.reckoning().brief().rearranging().refusal();
         String chosen = key(ordering.rule(), inFile);
         List<Ledger> ledgers = drafts.stream()
-                .map(d -> d.key().equals(chosen) && refused.isEmpty()
-                        ? work.ledger()
-                        : work.ledger(sliced.map(d.order()::besides).orElse(d.order())))
+                .map(d -> d.key().equals(chosen) && refused.isEmpty() ? work.ledger() : work.ledger(d.order()))
                 .toList();
         int fewest = ledgers.stream().mapToInt(Ledger::spoolSwaps).min().orElse(0);
         List<Row> rows = new ArrayList<>();
@@ -83,11 +86,13 @@ class OrderViews {
                     d.key(),
                     rule(d.key()),
                     d.name(),
-                    how(d.key(), inFile, work),
+                    how(d.key(), inFile, beside, work),
                     d.numbers(),
                     SpoolMark.of(work, ledger.stretches().get(0).spool()),
                     ledger,
-                    OrderDrawing.of(work, d.order(), d.key().equals("bands") ? bands.list() : List.of(), from, STRIP),
+                    d.key().equals("bands")
+                            ? OrderDrawing.of(work, banded, bands.list(), from, STRIP)
+                            : OrderDrawing.of(work, d.order(), List.of(), from, STRIP),
                     d.key().equals(chosen),
                     ledger.spoolSwaps() == fewest,
                     d.order().proven()));
@@ -159,7 +164,7 @@ class OrderViews {
                 band.last() + 1);
     }
 
-    private static String how(String key, boolean inFile, Workpiece work) {
+    private static String how(String key, boolean inFile, boolean beside, Workpiece work) {
         return switch (key) {
             case "sliced" -> "The order in which the sliced file changes its tools.";
             case "numbered" -> "What a slicing program prints: the loaded spool first if the layer has it, then by number.";
@@ -167,7 +172,8 @@ class OrderViews {
             case "best" -> "The cheapest order inside each layer." + made(inFile);
             case "apart" -> "Each copy, or part that stands by itself, whole before the next, where the head clears them; each column is one."
                     + (work.orders().sharesSpools() ? " Your slicing program has to slice it so." : made(inFile));
-            default -> "Each colour several layers high before the next." + made(inFile);
+            default -> "Each colour several layers high before the next." + made(inFile)
+                    + (beside ? " What it prints beside the model comes in between, layer by layer, as it did." : "");
         };
     }
 
