@@ -4,7 +4,7 @@ import { typing } from "../web/page.js";
 
 // --- Zones on the layer plan: drawn, dragged, nudged, ranked -------------------------------------------------
 const nudges = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
-const chosenZone = () => document.querySelector("svg.layer-plan[data-layer] .zone.chosen");
+const chosenZone = () => document.querySelector("svg.layer-plan[data-layer] .zone.chosen[data-zone]");
 export const post = (path, values) => htmx.ajax("POST", `/plans/${desk().dataset.plan}/${path}`, { source: "#desk", target: "#desk", swap: "outerHTML", values });
 
 /** Where a pointer is, in mm of the model: the drawing's own matrix knows. */

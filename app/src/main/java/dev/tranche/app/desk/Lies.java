@@ -19,7 +19,7 @@ sealed interface Lies {
 
     static Lies of(Workpiece work, int layer, Pick pick) {
         if (pick.region() != Field.BASE
-                && work.colours().regions().get(pick.region()).shape() instanceof Shape.Zone) {
+                && !(work.colours().regions().get(pick.region()).shape() instanceof Shape.Parts)) {
             return new InZone(pick.region());
         }
         return pick.part().isPresent() && work.partNames().size() > 1

@@ -282,7 +282,11 @@ class RegionEdits {
             if (r.shape() instanceof Shape.Zone zone) {
                 return r.of(change.apply(zone));
             }
-            throw Refusal.of("“%s” is coloured by part and lies where its part lies.", r.name());
+            throw Refusal.of(
+                    r.shape() instanceof Shape.Parts
+                            ? "“%s” is coloured by part and lies where its part lies."
+                            : "“%s” lies where its file prints it; lay a zone over it, or give it other heights.",
+                    r.name());
         });
     }
 

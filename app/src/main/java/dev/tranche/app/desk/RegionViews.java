@@ -113,7 +113,7 @@ class RegionViews {
                     SpoolMark.of(work, r.spool()),
                     r.name(),
                     layers(r.range().first(grid), r.range().last(grid), grid),
-                    relief(work.colouring().reliefs().get(i)),
+                    outlines(r.shape()) + relief(work.colouring().reliefs().get(i)),
                     r.range().from().toString(),
                     r.range().to().map(Object::toString).orElse(""),
                     r.shape() instanceof Shape.Zone z ? Optional.of(zone(z)) : Optional.empty()));
@@ -148,6 +148,12 @@ class RegionViews {
         return first == 1 && last == grid.count()
                 ? "all layers"
                 : first == last ? "layer " + first : "layers " + first + "–" + last;
+    }
+
+    private static String outlines(Shape shape) {
+        return shape instanceof Shape.Trace trace
+                ? Words.count((int) trace.outlines(), "outline") + " of the file, "
+                : "";
     }
 
     private static String relief(Relief r) {

@@ -14,6 +14,7 @@ import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
 
@@ -51,8 +52,12 @@ public record LayerDrawing(
      */
     public record Patch(SpoolMark mark, int region, String path, String hex) {}
 
-    /** A zone's outline, whole, with its middle. */
-    public record Zone(int region, String name, String path, double x, double y, boolean chosen) {}
+    /**
+     * The outline of a zone, whole, with its middle.
+     *
+     * @param movable what is traced of a file stays where it is
+     */
+    public record Zone(int region, String name, String path, double x, double y, boolean chosen, boolean movable) {}
 
     /** One colour of the layer in figures. */
     public record Colour(SpoolMark mark, String area, String perimeter, int pieces, boolean prints) {}
@@ -113,15 +118,21 @@ public record LayerDrawing(
         List<Region> regions = work.colours().regions().list();
         for (int i = 0; i < regions.size(); i++) {
             Region region = regions.get(i);
-            if (region.shape() instanceof Shape.Zone zone
-                    && (i == chosen || region.range().covers(layer, work.grid()))) {
-                zones.add(new Zone(
-                        i,
-                        region.name(),
-                        outlines.of(zone.area(), frame),
-                        frame.x(zone.x()),
-                        frame.y(zone.y()),
-                        i == chosen));
+            boolean movable = region.shape() instanceof Shape.Zone;
+            boolean covers = region.range().covers(layer, work.grid());
+            // What is traced of a file has its colour's own outline, and is told apart only while it is worked on.
+            if (covers && movable || i == chosen && (covers || movable)) {
+                Optional<Shape> there = region.shape().on(layer, work.grid());
+                if (there.isPresent() && there.get() instanceof Shape.Zone zone) {
+                    zones.add(new Zone(
+                            i,
+                            region.name(),
+                            outlines.of(zone.area(), frame),
+                            frame.x(zone.x()),
+                            frame.y(zone.y()),
+                            i == chosen,
+                            movable));
+                }
             }
         }
         return zones;

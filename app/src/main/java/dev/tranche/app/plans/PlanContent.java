@@ -145,7 +145,7 @@ public record PlanContent(
                         || colours.regions().list().stream()
                                 .anyMatch(r -> !r.range().equals(Range.ALL)));
         boolean zones = !before.zonesFollow(placement)
-                && colours.regions().list().stream().anyMatch(r -> r.shape() instanceof Shape.Zone);
+                && colours.regions().list().stream().anyMatch(r -> !(r.shape() instanceof Shape.Parts));
         return heights || zones
                 ? Optional.of(Words.format(
                         "%s stayed where they were; look whether they still belong there.",

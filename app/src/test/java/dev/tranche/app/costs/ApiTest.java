@@ -377,6 +377,16 @@ class ApiTest extends OnePlanTest {
                                         "disc",
                                         new Shape.Zone(new Outline.Disc(5), 9, 9, 0, false),
                                         shelf.all().get(0).id(),
+                                        Range.ALL))
+                                .plus(new Region(
+                                        "trace",
+                                        new Shape.Trace(List.of(
+                                                new Shape.Trace.Course(Height.ZERO, Optional.empty()),
+                                                new Shape.Trace.Course(
+                                                        Height.ofMillimetres(1),
+                                                        Optional.of(new Shape.Zone(
+                                                                new Outline.Box(3, 2), 9, 9, 0, false))))),
+                                        shelf.all().get(0).id(),
                                         Range.ALL)))));
         byte[] file = planFile(timed);
         JsonNode tree;

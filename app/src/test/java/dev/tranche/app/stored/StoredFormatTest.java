@@ -52,6 +52,8 @@ class StoredFormatTest {
                 .isEqualTo(TREE.readTree(written("plan-1-blends")));
         assertThat(again("plan-1-turned", StoredPlan.class, s -> StoredPlan.of(s.plan())))
                 .isEqualTo(TREE.readTree(written("plan-1-turned")));
+        assertThat(again("plan-1-traced", StoredPlan.class, s -> StoredPlan.of(s.plan())))
+                .isEqualTo(TREE.readTree(written("plan-1-traced")));
         assertThat(again("rig-1", StoredRig.class, s -> StoredRig.of(s.rig())))
                 .isEqualTo(TREE.readTree(written("rig-1")));
         assertThat(again("rig-1-pace", StoredRig.class, s -> StoredRig.of(s.rig())))

@@ -161,7 +161,7 @@ final class LookRules {
             Range range = above
                     ? new Range(edge, region.range().to())
                     : Range.between(region.range().from(), edge);
-            return region.shape() instanceof Shape.Zone && deeper
+            return !(region.shape() instanceof Shape.Parts) && deeper
                     ? Optional.of(new Fix(label, p -> p.with(p.regions().replace(owner.region(), region.over(range)))))
                     : Optional.empty();
         }

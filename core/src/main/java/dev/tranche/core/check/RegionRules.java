@@ -84,9 +84,9 @@ final class RegionRules {
                                     region.name(), relief.above(), relief.below()))
                     .at(layer(facts, region));
             return Optional.of(
-                    region.shape() instanceof Shape.Zone
-                            ? finding.mendedBy(new Fix("Let it reach the top", p -> p.with(raised(p.regions(), i))))
-                            : finding);
+                    region.shape() instanceof Shape.Parts
+                            ? finding
+                            : finding.mendedBy(new Fix("Let it reach the top", p -> p.with(raised(p.regions(), i)))));
         });
     }
 
@@ -122,7 +122,7 @@ final class RegionRules {
                                         "“%s” reaches %.2f mm above the model, where there is nothing to colour.",
                                         region.name(), relief.proud()))
                         .mendedBy(new Fix("End it at the top", p -> p.with(raised(p.regions(), i)))))
-                .filter(f -> region.shape() instanceof Shape.Zone && relief.proud() > 0.01));
+                .filter(f -> !(region.shape() instanceof Shape.Parts) && relief.proud() > 0.01));
     }
 
     /** Whether what covers a region above or below it is so clear that one sees it all the same. */

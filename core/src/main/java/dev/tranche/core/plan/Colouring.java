@@ -46,8 +46,8 @@ public final class Colouring {
     /** The colours seen from the front, with the layers they were seen on. */
     private record Front(List<LayerColours> layers, Strata strata) {}
 
-    /** For each layer the places of the regions that reach it, and the spool of the colour by height. */
-    private final List<List<Integer>> active;
+    /** For each layer the regions that reach it, and the spool of the colour by height. */
+    private final List<Reach> reaches;
 
     private final SpoolId[] bases;
     private final Covers covers;
@@ -69,7 +69,7 @@ public final class Colouring {
         this.like = like;
         this.covers = before.map(b -> b.covers).orElseGet(Covers::new);
         this.outlooks = before.map(b -> b.outlooks).orElseGet(() -> new Outlooks(model));
-        this.active = active(plan, model.grid());
+        this.reaches = Reach.of(plan.regions(), model.grid());
         this.bases = bases(model.grid());
         this.known = new HashMap<>();
         this.masks = new HashMap<>();
@@ -89,7 +89,7 @@ public final class Colouring {
                 roots.add(root);
                 known.put(root, new LayerWork.Known());
                 for (int layer = root; layer <= end(root); layer++) {
-                    mask(shapes(active.get(layer - 1)), before);
+                    mask(reaches.get(layer - 1).shapes(), before);
                 }
             }
         }
@@ -100,13 +100,13 @@ public final class Colouring {
                     .orElse(null);
             for (int layer = root; layer <= end(root); layer++) {
                 made[layer - 1] = layer > root
-                                && active.get(layer - 1).equals(active.get(layer - 2))
+                                && reaches.get(layer - 1) == reaches.get(layer - 2)
                                 && bases[layer - 1].equals(bases[layer - 2])
                         ? made[layer - 2]
                         : new LayerWork(plan, model, lineWidth, layer, was, known.get(root))
                                 .colours(
-                                        active.get(layer - 1),
-                                        masks.get(shapes(active.get(layer - 1))),
+                                        reaches.get(layer - 1),
+                                        masks.get(reaches.get(layer - 1).shapes()),
                                         bases[layer - 1]);
             }
             progress.at(Math.min(done.incrementAndGet(), made.length), made.length);
@@ -120,27 +120,23 @@ public final class Colouring {
         List<Division> made = new ArrayList<>(like.length);
         boolean asBefore = false;
         for (int i = 0; i < like.length; i++) {
-            List<Integer> here = active.get(i);
-            boolean asBelow = i > 0 && here == active.get(i - 1);
+            Reach here = reaches.get(i);
+            boolean asBelow = i > 0 && here == reaches.get(i - 1);
             if (before.isPresent()) {
                 Colouring old = before.get();
-                List<Integer> was = old.active.get(i);
-                boolean known = asBelow && was == old.active.get(i - 1);
-                asBefore = known ? asBefore : here.equals(was) && shapes(here).equals(old.shapes(was));
+                Reach was = old.reaches.get(i);
+                boolean known = asBelow && was == old.reaches.get(i - 1);
+                asBefore = known ? asBefore : here.equals(was);
             }
             if (asBefore) {
                 made.add(before.orElseThrow().divisions.get(i));
-            } else if (asBelow && (like[i] == like[i - 1] || ofZones(here))) {
+            } else if (asBelow && (like[i] == like[i - 1] || here.isOfZones())) {
                 made.add(made.get(i - 1));
             } else {
-                made.add(division(here, masks.get(shapes(here)), layers.get(i)));
+                made.add(division(here.regions(), masks.get(here.shapes()), layers.get(i)));
             }
         }
         return List.copyOf(made);
-    }
-
-    private boolean ofZones(List<Integer> regions) {
-        return regions.stream().allMatch(r -> plan.regions().get(r).shape() instanceof Shape.Zone);
     }
 
     private static Division division(List<Integer> active, Masks masks, LayerColours colours) {
@@ -176,23 +172,6 @@ public final class Colouring {
         return outlooks;
     }
 
-    private static List<List<Integer>> active(ColourPlan plan, LayerGrid grid) {
-        List<int[]> reach = plan.regions().list().stream()
-                .map(r -> new int[] {r.range().first(grid), r.range().last(grid)})
-                .toList();
-        List<List<Integer>> active = new ArrayList<>();
-        for (int layer = 1; layer <= grid.count(); layer++) {
-            List<Integer> here = new ArrayList<>();
-            for (int i = 0; i < reach.size(); i++) {
-                if (reach.get(i)[0] <= layer && layer <= reach.get(i)[1]) {
-                    here.add(i);
-                }
-            }
-            active.add(!active.isEmpty() && active.get(layer - 2).equals(here) ? active.get(layer - 2) : here);
-        }
-        return active;
-    }
-
     /** The last layer of the run that begins with {@code root}. */
     private int end(int root) {
         int layer = root;
@@ -210,15 +189,15 @@ public final class Colouring {
     /** Whether a run of layers looks as it did: the same regions in the same colours over the same base. */
     private boolean isAsIn(Colouring before, int root, int end) {
         for (int layer = root; layer <= end; layer++) {
-            List<Integer> here = active.get(layer - 1);
-            if (!bases[layer - 1].equals(before.bases[layer - 1]) || !here.equals(before.active.get(layer - 1))) {
+            Reach here = reaches.get(layer - 1);
+            if (!bases[layer - 1].equals(before.bases[layer - 1]) || !here.equals(before.reaches.get(layer - 1))) {
                 return false;
             }
-            for (int region : here) {
-                Region now = plan.regions().get(region);
-                Region was = before.plan.regions().get(region);
-                if (now != was
-                        && !(now.spool().equals(was.spool()) && now.shape().equals(was.shape()))) {
+            for (int region : here.regions()) {
+                if (!plan.regions()
+                        .get(region)
+                        .spool()
+                        .equals(before.plan.regions().get(region).spool())) {
                     return false;
                 }
             }
@@ -335,9 +314,5 @@ public final class Colouring {
             Arrays.fill(bases, tranche.firstLayer() - 1, tranche.lastLayer(), tranche.spool());
         }
         return bases;
-    }
-
-    private List<Shape> shapes(List<Integer> active) {
-        return active.stream().map(r -> plan.regions().get(r).shape()).toList();
     }
 }

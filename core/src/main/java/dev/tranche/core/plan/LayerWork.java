@@ -73,24 +73,24 @@ final class LayerWork {
     }
 
     /**
-     * @param active places of the regions that reach the layer
+     * @param reach the regions that reach the layer
      * @param m those regions among themselves
      * @param base spool of the colour by height
      */
-    LayerColours colours(List<Integer> active, Masks m, SpoolId base) {
+    LayerColours colours(Reach reach, Masks m, SpoolId base) {
         Map<SpoolId, List<Key>> bySpool = new LinkedHashMap<>();
         plan.palette().forEach(s -> bySpool.put(s, new ArrayList<>()));
         List<Field> fields = new ArrayList<>();
-        List<List<Integer>> owned = owned(active, m);
+        List<List<Integer>> owned = owned(reach, m);
         field(fields, bySpool, Field.BASE, base, base(m));
         Set<Integer> later = new HashSet<>(m.parts());
-        for (int i = 0; i < active.size(); i++) {
-            Region region = plan.regions().get(active.get(i));
+        for (int i = 0; i < reach.regions().size(); i++) {
+            int region = reach.regions().get(i);
             later.removeAll(owned.get(i));
-            List<Key> keys = region.shape() instanceof Shape.Zone
+            List<Key> keys = reach.shapes().get(i) instanceof Shape.Zone
                     ? List.of(new Key(WHOLE, m.partsAfter().get(i), m.masks().get(i), true))
                     : cells(owned.get(i), later, m.masks().get(i));
-            field(fields, bySpool, active.get(i), region.spool(), keys);
+            field(fields, bySpool, region, plan.regions().get(region).spool(), keys);
         }
         List<Tint> tints = new ArrayList<>();
         bySpool.forEach((spool, keys) -> {
@@ -112,13 +112,13 @@ final class LayerWork {
         bySpool.get(spool).addAll(keys);
     }
 
-    /** For each active region the parts that it colours on this layer: those that no later region takes. */
-    private List<List<Integer>> owned(List<Integer> active, Masks m) {
+    /** For each of those regions the parts that it colours on this layer: those that no later region takes. */
+    private List<List<Integer>> owned(Reach reach, Masks m) {
         List<List<Integer>> owned = new ArrayList<>();
-        for (int i = 0; i < active.size(); i++) {
+        for (int i = 0; i < reach.shapes().size(); i++) {
             Set<Integer> after = m.partsAfter().get(i);
             owned.add(
-                    plan.regions().get(active.get(i)).shape() instanceof Shape.Parts p
+                    reach.shapes().get(i) instanceof Shape.Parts p
                             ? p.numbers().stream()
                                     .filter(n -> n < model.solids().size() && !after.contains(n))
                                     .toList()

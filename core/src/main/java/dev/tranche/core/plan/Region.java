@@ -4,7 +4,7 @@ import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 
 /**
- * A part or zone with a colour of its own over a range of heights.
+ * Parts, a zone or a trace with a colour of its own over a range of heights.
  *
  * @param name for people, at most 60 letters
  */

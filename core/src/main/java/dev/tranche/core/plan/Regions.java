@@ -125,9 +125,8 @@ public record Regions(List<Region> list) {
 
     /** Zones moved along, in the plane, with a model that was scaled by a factor and turned about its origin. */
     Regions along(double factor, double degrees) {
-        return new Regions(list.stream()
-                .map(r -> r.shape() instanceof Shape.Zone z ? r.of(z.along(factor, degrees)) : r)
-                .toList());
+        return new Regions(
+                list.stream().map(r -> r.of(r.shape().along(factor, degrees))).toList());
     }
 
     Regions renumbered(UnaryOperator<SpoolId> other) {
@@ -136,7 +135,8 @@ public record Regions(List<Region> list) {
     }
 
     Regions scaledInHeight(double factor) {
-        return new Regions(
-                list.stream().map(r -> r.over(r.range().scaledBy(factor))).toList());
+        return new Regions(list.stream()
+                .map(r -> r.of(r.shape().scaledInHeight(factor)).over(r.range().scaledBy(factor)))
+                .toList());
     }
 }

@@ -5,6 +5,7 @@ import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.units.Height;
 import java.util.List;
+import java.util.Optional;
 import org.locationtech.jts.geom.MultiPolygon;
 
 /**
@@ -41,9 +42,19 @@ public record Relief(double buried, double shown, double proud, double above, do
         int shown = 0;
         int lowest = 0;
         int highest = 0;
-        MultiPolygon zone = it.shape() instanceof Shape.Zone z ? z.area() : Areas.NOTHING;
-        double most = zone.getArea();
+        Shape before = null;
+        MultiPolygon zone = Areas.NOTHING;
+        double most = 0;
         for (int layer = first; layer <= last; layer++) {
+            Optional<Shape> shape = it.shape().on(layer, grid);
+            if (shape.isEmpty()) {
+                continue;
+            }
+            if (before != shape.get()) {
+                zone = shape.get() instanceof Shape.Zone z ? z.area() : Areas.NOTHING;
+                most = zone.getArea();
+                before = shape.get();
+            }
             double left = colouring
                     .layer(layer)
                     .field(region)

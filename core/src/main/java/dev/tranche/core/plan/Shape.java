@@ -1,15 +1,34 @@
 package dev.tranche.core.plan;
 
 import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.units.Height;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.locationtech.jts.algorithm.Angle;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.util.AffineTransformation;
 
-/** What a region colours: parts of the model, or a zone over it. */
+/** What a region colours: parts of the model, a zone over it, or what is traced of a file. */
 public sealed interface Shape {
+
+    /** What it is on {@code layer}, from 1: parts, a zone, or nothing. */
+    default Optional<Shape> on(int layer, LayerGrid grid) {
+        return Optional.of(this);
+    }
+
+    /** With a model that is scaled about the origin in the plane, and turned about it. */
+    default Shape along(double factor, double degrees) {
+        return this;
+    }
+
+    /** With a model that is made higher or lower. */
+    default Shape scaledInHeight(double factor) {
+        return this;
+    }
 
     /**
      * Solids of the model.
@@ -79,8 +98,8 @@ public sealed interface Shape {
             return new Zone(outline, x, y, turn == 0 ? 0 : -turn, !mirrored);
         }
 
-        /** Scaled about the origin, then turned about it, with the model. */
-        Zone along(double factor, double degrees) {
+        @Override
+        public Zone along(double factor, double degrees) {
             double r = Math.toRadians(degrees);
             double c = Angle.cosSnap(r);
             double s = Angle.sinSnap(r);
@@ -92,6 +111,81 @@ public sealed interface Shape {
                     s * px + c * py,
                     (turn + degrees) % 360,
                     mirrored);
+        }
+    }
+
+    /**
+     * Whatever of the model lies under outlines that take turns as the print grows.
+     *
+     * @param courses from below; the first reaches down as far as its region, the last up as far
+     */
+    record Trace(List<Course> courses) implements Shape {
+        public static final int MOST = 5_000;
+
+        public Trace {
+            courses = List.copyOf(courses);
+            if (courses.isEmpty() || courses.size() > MOST) {
+                throw Refusal.of(
+                        "A region traced of a file has 1 to %d outlines, and this one %d.", MOST, courses.size());
+            }
+            for (int i = 1; i < courses.size(); i++) {
+                if (!courses.get(i).from().isAbove(courses.get(i - 1).from())) {
+                    throw Refusal.of(
+                            "The outlines of a region have to follow one another upwards, and one at %s mm comes after one at %s mm.",
+                            courses.get(i).from(), courses.get(i - 1).from());
+                }
+            }
+        }
+
+        /**
+         * The outline over some heights.
+         *
+         * @param from where it takes over from the one beneath
+         * @param zone empty where there is nothing
+         */
+        public record Course(Height from, Optional<Zone> zone) {}
+
+        @Override
+        public Optional<Shape> on(int layer, LayerGrid grid) {
+            int middle = grid.middle(layer).micrometres();
+            int low = 0;
+            int high = courses.size() - 1;
+            while (low < high) {
+                int half = (low + high + 1) / 2;
+                if (courses.get(half).from().micrometres() < middle) {
+                    low = half;
+                } else {
+                    high = half - 1;
+                }
+            }
+            return courses.get(low).zone().map(Shape.class::cast);
+        }
+
+        /** How many outlines it has. */
+        public long outlines() {
+            return courses.stream().filter(c -> c.zone().isPresent()).count();
+        }
+
+        @Override
+        public Trace along(double factor, double degrees) {
+            return new Trace(courses.stream()
+                    .map(c -> new Course(c.from(), c.zone().map(z -> z.along(factor, degrees))))
+                    .toList());
+        }
+
+        /** Outlines that come to lie within a thousandth of a millimetre of the next are left out. */
+        @Override
+        public Trace scaledInHeight(double factor) {
+            List<Course> scaled = new ArrayList<>();
+            for (Course course : courses) {
+                Height from = Height.ofMillimetres(course.from().millimetres() * factor);
+                if (!scaled.isEmpty()
+                        && !from.isAbove(scaled.get(scaled.size() - 1).from())) {
+                    scaled.remove(scaled.size() - 1);
+                }
+                scaled.add(new Course(from, course.zone()));
+            }
+            return new Trace(scaled);
         }
     }
 }

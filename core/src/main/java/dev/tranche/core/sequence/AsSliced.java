@@ -9,6 +9,7 @@ import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Starts;
+import dev.tranche.core.sequence.Painting.Patch;
 import dev.tranche.core.sequence.ToolTable.Tool;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
@@ -37,6 +38,9 @@ import java.util.stream.Stream;
  * @param added the spools that the plan did not print with, by the numbers of their tools
  */
 public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
+    /** So many zones of a tool are looked through, and moved one by one. */
+    private static final int MOST_ZONES = 3;
+
     public AsSliced {
         added = Collections.unmodifiableSortedMap(new TreeMap<>(added));
     }
@@ -118,22 +122,54 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
                         "The file's %s need as many spools of one material; put more on the shelf, or say at the hand-off which spool each stands for.",
                         Words.count(tools.tools().size(), "tool")));
         Regions regions = Regions.NONE;
-        for (Painting.Patch patch : painting.patches()) {
-            regions = regions.plus(new Region(
-                    name(patch),
-                    Shape.Zone.over(patch.area(), "T" + patch.tool() + " of the file"),
-                    given.spools().get(patch.tool()),
-                    Range.ofLayers(grid, patch.first(), patch.last())));
+        for (List<Patch> patches : painting.patches().stream()
+                .collect(Collectors.groupingBy(Patch::tool, TreeMap::new, Collectors.toList()))
+                .values()) {
+            SpoolId spool = given.spools().get(patches.get(0).tool());
+            if (patches.size() > MOST_ZONES) {
+                regions = regions.plus(traced(patches, spool, grid));
+            } else {
+                for (Patch patch : patches) {
+                    regions = regions.plus(new Region(
+                            name(patch.tool(), patch.first(), patch.last()),
+                            zone(patch),
+                            spool,
+                            Range.ofLayers(grid, patch.first(), patch.last())));
+                }
+            }
         }
         ColourPlan base = plan.with(Regions.NONE)
                 .layered(Collections.nCopies(grid.count(), given.spools().get(painting.base())), grid);
         return given.sliced(base.with(regions));
     }
 
-    private static String name(Painting.Patch patch) {
-        return patch.first() == patch.last()
-                ? Words.format("T%d, layer %d", patch.tool(), patch.first())
-                : Words.format("T%d, layers %d to %d", patch.tool(), patch.first(), patch.last());
+    /** What a tool prints, as one region; {@code patches} are from below, and no two on one layer. */
+    private static Region traced(List<Patch> patches, SpoolId spool, LayerGrid grid) {
+        List<Shape.Trace.Course> courses = new ArrayList<>();
+        int first = patches.get(0).first();
+        int last = first - 1;
+        for (Patch patch : patches) {
+            if (patch.first() > last + 1) {
+                courses.add(new Shape.Trace.Course(grid.top(last), Optional.empty()));
+            }
+            courses.add(new Shape.Trace.Course(grid.bottom(patch.first()), Optional.of(zone(patch))));
+            last = patch.last();
+        }
+        return new Region(
+                name(patches.get(0).tool(), first, last),
+                new Shape.Trace(courses),
+                spool,
+                Range.ofLayers(grid, first, last));
+    }
+
+    private static Shape.Zone zone(Patch patch) {
+        return Shape.Zone.over(patch.area(), "T" + patch.tool() + " of the file");
+    }
+
+    private static String name(int tool, int first, int last) {
+        return first == last
+                ? Words.format("T%d, layer %d", tool, first)
+                : Words.format("T%d, layers %d to %d", tool, first, last);
     }
 
     /** Whether each part has its colour, by whatever regions. */

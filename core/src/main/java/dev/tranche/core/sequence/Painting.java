@@ -6,10 +6,12 @@ import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedFile.ToolLine;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
+import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.geometry.Thin;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.plan.ColourPlan;
-import dev.tranche.core.plan.Regions;
+import dev.tranche.core.plan.Shape;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
@@ -23,6 +25,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -34,6 +37,9 @@ import org.locationtech.jts.geom.MultiPolygon;
  * @param patches of the others, from below
  */
 public record Painting(int base, List<Patch> patches) {
+    /** What is smaller is left by rounding to squares, mm². */
+    private static final double SPECK = 0.05;
+
     public Painting {
         patches = List.copyOf(patches);
     }
@@ -180,17 +186,29 @@ public record Painting(int base, List<Patch> patches) {
         }
 
         private void begin(int number, int label) {
-            if (all.size() == Regions.MOST) {
+            if (all.size() == Shape.Trace.MOST) {
                 throw Refusal.of(
-                        "By layer %d the G-code's colours have changed their outlines %d times, and a plan holds no more regions; give each colour a part of its own in the model.",
-                        layer, Regions.MOST);
+                        "By layer %d the G-code's colours have changed their outlines %d times, and a plan holds no more; give each colour a part of its own in the model.",
+                        layer, Shape.Trace.MOST);
             }
-            Run run = new Run(number, canvas, canvas.of(label), layer);
+            Run run = new Run(number, canvas, wide(canvas.of(label)), layer);
             Run before = runs.put(number, run);
             if (before != null) {
                 before.canvas = null;
             }
             all.add(run);
+        }
+
+        /** With room for a line where the file lays one that is shorter than wide. */
+        private MultiPolygon wide(MultiPolygon area) {
+            MultiPolygon section = file.model().section(layer).outline();
+            List<MultiPolygon> dabs = Areas.polygons(Areas.intersection(area, section))
+                    .filter(p -> p.getArea() > SPECK && !Thin.holdsLine(p, file.lineWidth()))
+                    .map(p -> Areas.of(p.buffer(file.lineWidth() / 2)))
+                    .toList();
+            return dabs.isEmpty()
+                    ? area
+                    : Areas.union(Stream.concat(Stream.of(area), dabs.stream()).toList());
         }
     }
 

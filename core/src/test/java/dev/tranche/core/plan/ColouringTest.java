@@ -218,17 +218,34 @@ class ColouringTest {
 
     private static Region one(Random random, CutModel model) {
         SpoolId spool = List.of(SOOT, CHALK, BURGUNDY).get(random.nextInt(3));
-        Region region = random.nextInt(3) == 0
-                ? part(spool, random.nextInt(2))
-                : random.nextBoolean()
-                        ? disc(spool, random.nextInt(20) - 10, random.nextInt(20) - 10, 2 + random.nextInt(12))
-                        : box(spool, random.nextInt(20) - 10, random.nextInt(20) - 10, 1 + random.nextInt(9), 3);
+        Region region =
+                switch (random.nextInt(4)) {
+                    case 0 -> part(spool, random.nextInt(2));
+                    case 1 -> disc(spool, random.nextInt(20) - 10, random.nextInt(20) - 10, 2 + random.nextInt(12));
+                    case 2 -> box(spool, random.nextInt(20) - 10, random.nextInt(20) - 10, 1 + random.nextInt(9), 3);
+                    default -> traced(random, spool);
+                };
         int from = random.nextInt(3000);
         return region.over(new Range(
                 Height.ofMicrometres(from),
                 random.nextBoolean()
                         ? Optional.empty()
                         : Optional.of(Height.ofMicrometres(from + 1 + random.nextInt(2500)))));
+    }
+
+    private static Region traced(Random random, SpoolId spool) {
+        List<Shape.Trace.Course> courses = new ArrayList<>();
+        for (int from = random.nextInt(1000); from < 5000; from += 1 + random.nextInt(1500)) {
+            Shape.Zone zone = new Shape.Zone(
+                    new Outline.Disc(2 + random.nextInt(9)),
+                    random.nextInt(20) - 10,
+                    random.nextInt(20) - 10,
+                    0,
+                    false);
+            courses.add(new Shape.Trace.Course(
+                    Height.ofMicrometres(from), random.nextInt(4) == 0 ? Optional.empty() : Optional.of(zone)));
+        }
+        return new Region("trace", new Shape.Trace(courses), spool, Range.ALL);
     }
 
     private static Regions edited(Random random, Regions regions, CutModel model) {
@@ -239,6 +256,35 @@ class ColouringTest {
             case 2 -> regions.moved(index, random.nextInt(regions.size()));
             default -> regions.replace(index, regions.get(index).in(BURGUNDY));
         };
+    }
+
+    @Test
+    void a_trace_has_its_own_outline_on_each_layer_and_lies_in_the_model_as_a_whole() {
+        List<Shape.Trace.Course> courses = List.of(
+                course(0.2, Optional.of(new Outline.Box(10, 4))),
+                course(0.6, Optional.empty()),
+                course(1.0, Optional.of(new Outline.Box(4, 10))));
+        Region trace = new Region(
+                "trace",
+                new Shape.Trace(courses),
+                CHALK,
+                Range.between(Height.ofMillimetres(0.2), Height.ofMillimetres(1.6)));
+        Colouring c = colour(cut(new Shapes().box(-8, -8, 0, 16, 16, 2)), trace, disc(BURGUNDY, 0, 0, 2));
+        for (int layer = 1; layer <= 10; layer++) {
+            double round = area(c, 1, BURGUNDY);
+            boolean there = layer == 2 || layer == 3 || layer >= 6 && layer <= 8;
+            assertThat(area(c, layer, CHALK)).as("layer " + layer).isCloseTo(there ? 40 - round : 0, within(1e-6));
+        }
+        assertThat(Pick.at(c, 3, 4, 0).orElseThrow().region()).isZero();
+        assertThat(Pick.at(c, 7, 4, 0).orElseThrow().region()).isEqualTo(Field.BASE);
+        assertThat(c.division(2)).isSameAs(c.division(3)).isNotSameAs(c.division(6));
+        assertThat(c.reliefs().get(0).shown()).isCloseTo(1.0, within(1e-9));
+        assertThat(c.reliefs().get(0).above()).isCloseTo(0.4, within(1e-9));
+        assertThat(c.reliefs().get(0).below()).isCloseTo(0.2, within(1e-9));
+    }
+
+    private static Shape.Trace.Course course(double from, Optional<Outline> outline) {
+        return new Shape.Trace.Course(Height.ofMillimetres(from), outline.map(o -> new Shape.Zone(o, 0, 0, 0, false)));
     }
 
     @Test

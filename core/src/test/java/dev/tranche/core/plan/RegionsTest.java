@@ -3,10 +3,15 @@ package dev.tranche.core.plan;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.units.Height;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
 class RegionsTest {
@@ -54,6 +59,61 @@ class RegionsTest {
         assertThat(names(regions.moved(0, 2))).containsExactly("b", "c", "a");
         assertThat(names(regions.moved(2, 0))).containsExactly("c", "a", "b");
         assertThatThrownBy(() -> regions.moved(0, 3)).isInstanceOf(Refusal.class);
+    }
+
+    private static Shape.Trace trace(double... from) {
+        return new Shape.Trace(Arrays.stream(from)
+                .mapToObj(mm -> new Shape.Trace.Course(
+                        Height.ofMillimetres(mm),
+                        Optional.of(new Shape.Zone(new Outline.Disc(1 + mm % 10), 6, 0, 0, false))))
+                .toList());
+    }
+
+    private static double width(Shape.Trace trace, int layer, LayerGrid grid) {
+        return ((Shape.Zone) trace.on(layer, grid).orElseThrow()).outline().width();
+    }
+
+    @Test
+    void a_trace_has_at_half_of_each_layer_the_outline_that_began_beneath() {
+        LayerGrid thick =
+                new LayerSettings(Height.ofMillimetres(0.3), Height.ofMillimetres(0.3)).on(Height.ofMillimetres(3));
+        Shape.Trace trace = trace(0.2, 0.4, 1.2);
+        assertThat(width(trace, 1, thick))
+                .as("the first reaches down to the bed")
+                .isEqualTo(1.2);
+        assertThat(width(trace, 2, thick)).as("half of layer 2 is 0.45 mm up").isEqualTo(1.4);
+        assertThat(width(trace, 4, thick)).isEqualTo(1.4);
+        assertThat(width(trace, 5, thick)).isEqualTo(2.2);
+        assertThat(width(trace, 10, thick)).isEqualTo(2.2);
+    }
+
+    @Test
+    void a_trace_follows_a_model_that_is_scaled_and_turned() {
+        Shape.Trace trace = trace(0.2, 0.4, 1.2);
+        Shape.Trace along = trace.along(2, 90);
+        Shape.Zone first = along.courses().get(0).zone().orElseThrow();
+        assertThat(first.y()).isEqualTo(12);
+        assertThat(first.outline().width()).isEqualTo(2.4);
+        assertThat(trace.scaledInHeight(0.5).courses())
+                .extracting(c -> c.from().micrometres())
+                .containsExactly(100, 200, 600);
+        // Within a thousandth of a millimetre the upper one stays.
+        assertThat(trace.scaledInHeight(0.001).courses())
+                .hasSize(2)
+                .last()
+                .isEqualTo(new Shape.Trace.Course(
+                        Height.ofMicrometres(1), trace.courses().get(2).zone()));
+    }
+
+    @Test
+    void a_trace_goes_upwards_and_has_an_end() {
+        assertThatThrownBy(() -> trace(0.2, 0.2)).isInstanceOf(Refusal.class).hasMessageContaining("0.20 mm");
+        assertThatThrownBy(RegionsTest::trace).isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> trace(IntStream.rangeClosed(0, Shape.Trace.MOST)
+                        .asDoubleStream()
+                        .toArray()))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("5001");
     }
 
     @Test

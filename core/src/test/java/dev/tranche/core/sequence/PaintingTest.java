@@ -11,6 +11,7 @@ import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Dialect.Counting;
 import dev.tranche.core.machine.OwnLine;
+import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.plan.Tint;
@@ -135,6 +136,63 @@ class PaintingTest {
             assertThat(patch.area().intersection(plate).getArea())
                     .isCloseTo((30.0 - patch.first()) * 20, within(20 * 0.15));
         }
+    }
+
+    /** A border of two colours that wanders from layer to layer, as a pattern does that was painted on a figure. */
+    private static SmallGcode wandering(int layers) {
+        SmallGcode gcode = new SmallGcode().relativeExtrusion();
+        for (int layer = 1; layer <= layers; layer++) {
+            gcode.rise(0.2 * layer).line("T0");
+            double border = border(layer);
+            walls(gcode, 0, 0, border, 20, 6);
+            if (layer % 50 != 0) {
+                gcode.line("T1");
+                walls(gcode, border, 0, 40 - border, 20, 5);
+            }
+        }
+        return gcode;
+    }
+
+    private static double border(int layer) {
+        return layer % 50 == 0 ? 40 : 10 + layer % 23;
+    }
+
+    @Test
+    void a_colour_that_changes_on_every_layer_of_a_high_figure_is_one_region() throws IOException {
+        Bench bench = plate();
+        bench.mesh = new Shapes().box(0, 0, 0, 40, 20, 64).mesh();
+        bench.grid = LayerSettings.COMMON.on(bench.mesh.height());
+        Painting painting = of(bench, wandering(320));
+        AsSliced sliced = bench.facts().painted(painting);
+        bench.plan = sliced.plan();
+        assertThat(bench.plan.regions().list()).singleElement().satisfies(r -> assertThat(r.name())
+                .isEqualTo("T1, layers 1 to 320"));
+        Colouring colouring = bench.colouring();
+        for (int layer = 1; layer <= 320; layer++) {
+            double own = colouring.layer(layer).tints().stream()
+                    .filter(t -> t.spool().equals(sliced.added().get(1)))
+                    .mapToDouble(Tint::squareMillimetres)
+                    .sum();
+            assertThat(own).as("layer " + layer).isCloseTo((40 - border(layer)) * 20, within(20 * 0.15));
+        }
+        assertThat(bench.findings())
+                .filteredOn(f -> f.severity() == Severity.STOP)
+                .isEmpty();
+    }
+
+    @Test
+    void a_line_shorter_than_wide_is_printed_by_the_plan_as_by_the_file() throws IOException {
+        SmallGcode gcode = new SmallGcode().relativeExtrusion();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer).line("T0");
+            walls(gcode, 0, 0, 40, 20, 22);
+            gcode.line("T1").line("G1 X110.2 Y50.2 F7200").line("G1 X110.3 Y50.2 E0.004 F1800");
+        }
+        Bench bench = plate();
+        Painting painting = of(bench, gcode);
+        bench.plan = bench.facts().painted(painting).plan();
+        assertThat(bench.colouring().layer(9).tints()).hasSize(2).allMatch(Tint::prints);
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("thin-B", "file-colours-differ");
     }
 
     @Test
