@@ -7,9 +7,8 @@ import dev.tranche.core.geometry.Section;
 import dev.tranche.core.machine.Printer;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.LinkedHashMap;
+import java.util.DoubleSummaryStatistics;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.stream.IntStream;
@@ -110,21 +109,47 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
         return Math.abs(one.x - other.x) < island.getWidth() / 2 && Math.abs(one.y - other.y) < island.getHeight() / 2;
     }
 
-    /** Where the model stands, as most layers have it; of places as good, where most of its islands are drawn. */
+    /**
+     * A place where the model may stand.
+     *
+     * @param layers that have it there
+     * @param misfit of those, in the mean, mm
+     */
+    private record Place(Coordinate at, long layers, double misfit) {
+        static Place of(Coordinate at, List<Layer> layers, double near) {
+            DoubleSummaryStatistics found = layers.stream()
+                    .mapToDouble(l -> l.misfit(at))
+                    .filter(misfit -> misfit <= near)
+                    .summaryStatistics();
+            return new Place(at, found.getCount(), found.getAverage());
+        }
+    }
+
+    /**
+     * Where the model stands, as most layers have it; of places as good, where its outline is met best, since walls that are
+     * laid by several tools are each smaller than it; of those, where most of its islands are drawn.
+     */
     private static Coordinate moved(GridMatch match, List<Layer> layers, double near) {
         int each = Math.max(1, layers.size() / TRIALS);
         List<Layer> tried = IntStream.iterate(0, i -> i < layers.size(), i -> i + each)
                 .mapToObj(layers::get)
                 .toList();
-        Map<Coordinate, Long> found = new LinkedHashMap<>();
+        List<Place> found = new ArrayList<>();
         tried.stream().flatMap(l -> l.places(near)).forEach(at -> {
-            if (found.keySet().stream().noneMatch(known -> known.distance(at) < SAME)) {
-                found.put(at, layers.stream().filter(l -> l.isFound(at, near)).count());
+            if (found.stream().noneMatch(known -> known.at().distance(at) < SAME)) {
+                found.add(Place.of(at, layers, near));
             }
         });
-        long most = found.values().stream().mapToLong(Long::longValue).max().orElse(0);
-        List<Coordinate> best =
-                found.keySet().stream().filter(at -> found.get(at) == most).toList();
+        long most = found.stream().mapToLong(Place::layers).max().orElse(0);
+        double least = found.stream()
+                .filter(p -> p.layers() == most)
+                .mapToDouble(Place::misfit)
+                .min()
+                .orElse(0);
+        List<Coordinate> best = found.stream()
+                .filter(p -> p.layers() == most && p.misfit() <= least + SAME)
+                .map(Place::at)
+                .toList();
         if (best.size() == 1) {
             return best.get(0);
         }
@@ -159,10 +184,16 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
     }
 
     private static boolean isNear(Envelope printed, Envelope model, Coordinate moved, double near) {
-        return Math.abs(printed.getMinX() - model.getMinX() - moved.x) <= near
-                && Math.abs(printed.getMaxX() - model.getMaxX() - moved.x) <= near
-                && Math.abs(printed.getMinY() - model.getMinY() - moved.y) <= near
-                && Math.abs(printed.getMaxY() - model.getMaxY() - moved.y) <= near;
+        return misfit(printed, model, moved) <= near;
+    }
+
+    /** By how much the farthest of four sides is off, mm. */
+    private static double misfit(Envelope printed, Envelope model, Coordinate moved) {
+        double west = Math.abs(printed.getMinX() - model.getMinX() - moved.x);
+        double east = Math.abs(printed.getMaxX() - model.getMaxX() - moved.x);
+        double south = Math.abs(printed.getMinY() - model.getMinY() - moved.y);
+        double north = Math.abs(printed.getMaxY() - model.getMaxY() - moved.y);
+        return Math.max(Math.max(west, east), Math.max(south, north));
     }
 
     /**
@@ -243,7 +274,14 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
         }
 
         boolean isFound(Coordinate moved, double near) {
-            return isNear(extent, whole, moved, near) || drawn.stream().anyMatch(d -> isNear(d, island(), moved, near));
+            return misfit(moved) <= near;
+        }
+
+        /** Of whatever of its fits the model best, moved so far, mm. */
+        double misfit(Coordinate moved) {
+            return drawn.stream()
+                    .mapToDouble(d -> Fit.misfit(d, island(), moved))
+                    .reduce(Fit.misfit(extent, whole, moved), Math::min);
         }
 
         boolean isCovered(Coordinate moved, double near) {

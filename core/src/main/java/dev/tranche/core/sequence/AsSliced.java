@@ -156,10 +156,7 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
             last = patch.last();
         }
         return new Region(
-                name(patches.get(0).tool(), first, last),
-                new Shape.Trace(courses),
-                spool,
-                Range.ofLayers(grid, first, last));
+                "T" + patches.get(0).tool(), new Shape.Trace(courses), spool, Range.ofLayers(grid, first, last));
     }
 
     private static Shape.Zone zone(Patch patch) {

@@ -100,7 +100,7 @@ final class Canvas {
         return (int) Math.floor((y - south) / side);
     }
 
-    /** Lays a line of plastic, mm wide. */
+    /** Lays a line of plastic, mm wide; it ends where it does, so that colours meet at the same place whichever is laid first. */
     void lay(int tool, double x0, double y0, double x1, double y1, double width) {
         double reach = width / 2;
         double dx = x1 - x0;
@@ -126,13 +126,15 @@ final class Canvas {
         return Math.max(0, Math.min(1, share));
     }
 
-    /** Whether a place is so near to a line from the origin. */
-    private static boolean isNear(double x, double y, double dx, double dy, double reach) {
-        double length = dx * dx + dy * dy;
-        double t = length == 0 ? 0 : within((x * dx + y * dy) / length);
-        double ex = x - t * dx;
-        double ey = y - t * dy;
-        return ex * ex + ey * ey <= reach * reach;
+    /** Whether a place is so near to a line from the origin, and beyond neither end by more than half a square. */
+    private boolean isNear(double x, double y, double dx, double dy, double reach) {
+        double length = Math.hypot(dx, dy);
+        if (length == 0) {
+            return Math.hypot(x, y) <= reach;
+        }
+        double along = (x * dx + y * dy) / length;
+        double beside = (x * dy - y * dx) / length;
+        return Math.abs(beside) <= reach && along >= -side / 2 && along <= length + side / 2;
     }
 
     /** All of it is one tool's. */

@@ -26,9 +26,11 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.locationtech.jts.algorithm.construct.MaximumInscribedCircle;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Polygon;
 
 /**
  * Where a sliced file prints the model with which tool, as it lays its lines: for models that were painted in a slicing program.
@@ -39,6 +41,8 @@ import org.locationtech.jts.geom.MultiPolygon;
 public record Painting(int base, List<Patch> patches) {
     /** What is smaller is left by rounding to squares, mm². */
     private static final double SPECK = 0.05;
+    /** To this, discs are told, mm. */
+    private static final double ROUND = 0.01;
 
     public Painting {
         patches = List.copyOf(patches);
@@ -204,12 +208,17 @@ public record Painting(int base, List<Patch> patches) {
             MultiPolygon section = file.model().section(layer).outline();
             List<MultiPolygon> dabs = Areas.polygons(Areas.intersection(area, section))
                     .filter(p -> p.getArea() > SPECK && !Thin.holdsLine(p, file.lineWidth()))
-                    .map(p -> Areas.of(p.buffer(file.lineWidth() / 2)))
+                    .map(p -> Areas.of(p.buffer(file.lineWidth() - 2 * radius(p) + ROUND)))
                     .toList();
             return dabs.isEmpty()
                     ? area
                     : Areas.union(Stream.concat(Stream.of(area), dabs.stream()).toList());
         }
+    }
+
+    /** Of the largest disc that fits into {@code piece}, mm. */
+    private static double radius(Polygon piece) {
+        return MaximumInscribedCircle.getRadiusLine(piece, ROUND).getLength();
     }
 
     /** Layers on which a tool prints the same; what the first of them looks like is asked of each next one. */

@@ -20,6 +20,7 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.locationtech.jts.geom.Coordinate;
 
 class FitTest {
     /** Feeds a line 0.45 mm wide and 0.2 mm high: its area by that of a filament of 1.75 mm. */
@@ -187,6 +188,21 @@ class FitTest {
             }
         }
         assertThat(isAnother(plate(), gcode)).isFalse();
+    }
+
+    /** The skin of the eastern side has a tool of its own, and the lines of the other end before it. */
+    @Test
+    void a_painted_skin_does_not_move_the_model() {
+        SmallGcode gcode = new SmallGcode().relativeExtrusion();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer).line("T0");
+            double skin = layer % 3 == 1 ? 0.8 : 1.3;
+            gcode.outline(60 + WIDTH / 2, 70 + WIDTH / 2, 40 - skin - WIDTH, 20 - WIDTH, FEED);
+            gcode.line("T1").outline(100 - skin + WIDTH / 2, 70 + WIDTH / 2, skin - WIDTH, 20 - WIDTH, FEED);
+        }
+        assertThat(plate().sliced(gcode).facts().surroundings().copies())
+                .singleElement()
+                .satisfies(at -> assertThat(at.distance(new Coordinate(60, 70))).isLessThan(0.02));
     }
 
     @Test

@@ -166,7 +166,7 @@ class PaintingTest {
         AsSliced sliced = bench.facts().painted(painting);
         bench.plan = sliced.plan();
         assertThat(bench.plan.regions().list()).singleElement().satisfies(r -> assertThat(r.name())
-                .isEqualTo("T1, layers 1 to 320"));
+                .isEqualTo("T1"));
         Colouring colouring = bench.colouring();
         for (int layer = 1; layer <= 320; layer++) {
             double own = colouring.layer(layer).tints().stream()
@@ -178,6 +178,26 @@ class PaintingTest {
         assertThat(bench.findings())
                 .filteredOn(f -> f.severity() == Severity.STOP)
                 .isEmpty();
+    }
+
+    @Test
+    void colours_meet_where_their_lines_end_whichever_is_laid_first() throws IOException {
+        SmallGcode gcode = new SmallGcode().relativeExtrusion();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer);
+            for (int turn : layer % 2 == 0 ? new int[] {0, 1} : new int[] {1, 0}) {
+                gcode.line("T" + turn);
+                for (double y = 50 + WIDTH / 2; y < 70; y += WIDTH) {
+                    gcode.line("G1 X%.3f Y%.3f F7200".formatted(100 + 25.0 * turn, y));
+                    gcode.line("G1 X%.3f E0.5 F1800".formatted(turn == 0 ? 125 : 140.0));
+                }
+            }
+        }
+        Painting painting = of(plate(), gcode);
+        Geometry plate = new GeometryFactory().toGeometry(new Envelope(0, 40, 0, 20));
+        assertThat(painting.patches()).singleElement().satisfies(patch -> assertThat(
+                        patch.area().intersection(plate).getArea())
+                .isCloseTo(15 * 20, within(20 * 0.1)));
     }
 
     @Test
