@@ -13,7 +13,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
-import java.util.function.Predicate;
 import org.locationtech.jts.algorithm.locate.IndexedPointInAreaLocator;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
@@ -169,8 +168,15 @@ public final class Skin {
     }
 
     private static Geometry simple(Geometry area, double tolerance) {
-        Geometry simple = DouglasPeuckerSimplifier.simplify(area, tolerance);
-        return simple.getNumPoints() > MOST_CORNERS && tolerance < COARSE ? simple(area, 2 * tolerance) : simple;
+        return DouglasPeuckerSimplifier.simplify(area, roughness(area, tolerance));
+    }
+
+    /** By how much {@code area} has to be simplified, at least {@code tolerance}. */
+    private static double roughness(Geometry area, double tolerance) {
+        boolean fine = area.getNumPoints() <= MOST_CORNERS
+                || tolerance >= COARSE
+                || DouglasPeuckerSimplifier.simplify(area, tolerance).getNumPoints() <= MOST_CORNERS;
+        return fine ? tolerance : roughness(area, 2 * tolerance);
     }
 
     private void add(Slice slice, MultiPolygon below, MultiPolygon above, double tolerance) {
@@ -187,7 +193,10 @@ public final class Skin {
             Srgb colour =
                     paints.at(tint.spool(), (slice.first + slice.last) / 2).colour();
             for (MultiPolygon cell : tint.cells()) {
-                Geometry area = simple(cell, tolerance);
+                double rough = roughness(cell, tolerance);
+                Geometry area = DouglasPeuckerSimplifier.simplify(cell, rough);
+                // A simplified outline runs inside the true one by as much.
+                double beside = BESIDE + rough;
                 // What the next layer covers is not seen; drawn all the same, it would be drawn a hundredfold.
                 Geometry top =
                         above.equalsExact(slice.outline) ? Areas.NOTHING : Areas.difference(Areas.of(area), upper);
@@ -200,7 +209,9 @@ public final class Skin {
                         new Seam(low, inOrder(bottom), ofLower),
                         new Seam(high, inOrder(top), ofUpper),
                         colour,
-                        c -> one || plastic.locate(c) == Location.EXTERIOR);
+                        (x, y, dx, dy) -> one
+                                || plastic.locate(new Coordinate(x + beside * dx, y + beside * dy))
+                                        == Location.EXTERIOR);
             }
         }
     }
@@ -237,13 +248,18 @@ public final class Skin {
         }
     }
 
+    /** Whether there is no plastic beside a wall: from its middle into the direction, of length 1, that it faces. */
+    private interface Outside {
+        boolean test(double x, double y, double dx, double dy);
+    }
+
     private static Coordinate[] inOrder(Geometry area) {
         Coordinate[] corners = area.getCoordinates();
         Arrays.sort(corners);
         return corners;
     }
 
-    private void walls(Geometry area, Seam foot, Seam head, Srgb colour, Predicate<Coordinate> outside) {
+    private void walls(Geometry area, Seam foot, Seam head, Srgb colour, Outside outside) {
         for (int p = 0; p < area.getNumGeometries(); p++) {
             if (area.getGeometryN(p) instanceof Polygon polygon && !polygon.isEmpty()) {
                 Polygon wound = (Polygon) polygon.norm().reverse();
@@ -256,16 +272,14 @@ public final class Skin {
     }
 
     /** Of a ring that has its plastic on the left. */
-    private void wall(LineString ring, Seam foot, Seam head, Srgb colour, Predicate<Coordinate> outside) {
+    private void wall(LineString ring, Seam foot, Seam head, Srgb colour, Outside outside) {
         Coordinate[] c = ring.getCoordinates();
         for (int i = 1; i < c.length; i++) {
             double dx = c[i].x - c[i - 1].x;
             double dy = c[i].y - c[i - 1].y;
             double length = Math.hypot(dx, dy);
             if (length > 0
-                    && outside.test(new Coordinate(
-                            (c[i].x + c[i - 1].x) / 2 + BESIDE * dy / length,
-                            (c[i].y + c[i - 1].y) / 2 - BESIDE * dx / length))) {
+                    && outside.test((c[i].x + c[i - 1].x) / 2, (c[i].y + c[i - 1].y) / 2, dy / length, -dx / length)) {
                 List<Coordinate> below = foot.along(c[i - 1], c[i]);
                 List<Coordinate> above = head.along(c[i - 1], c[i]);
                 for (int b = 1; b < below.size(); b++) {

@@ -115,6 +115,16 @@ class SkinTest {
         assertThat(edges.values()).containsOnly(0);
     }
 
+    @Test
+    void a_large_ball_of_two_colours_is_closed_however_roughly_it_is_drawn() {
+        Region half = new Region(
+                "half", new Shape.Zone(new Outline.Box(80, 40), 0, 20, 0, false), Spools.CHALK.id(), Range.ALL);
+        Body ball = new Shapes().sphere(30, 90, 180).body();
+        double volume = volume(skin(coloured(ball, soot())));
+        assertThat(volume(skin(coloured(ball, soot().with(new Regions(List.of(half)))))))
+                .isCloseTo(volume, withinPercentage(2));
+    }
+
     private static String place(Skin skin, int triangle, int corner) {
         return "(%.3f %.3f %.3f)"
                 .formatted(
