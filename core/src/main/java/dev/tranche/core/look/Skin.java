@@ -7,13 +7,17 @@ import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.Mixture;
 import dev.tranche.core.plan.Paints;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.function.Predicate;
+import java.util.stream.IntStream;
 import org.locationtech.jts.algorithm.locate.IndexedPointInAreaLocator;
+import org.locationtech.jts.coverage.CoverageSimplifier;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LineSegment;
@@ -63,6 +67,51 @@ public final class Skin {
     /** Layers {@code first} to {@code last} that are drawn as one. */
     private record Slice(int first, int last, LayerColours colours, MultiPolygon outline) {}
 
+    private record Cell(SpoolId spool, MultiPolygon area) {}
+
+    /**
+     * A slice with outlines as they are drawn. Neighbours keep one border between them, or one would see through.
+     *
+     * @param outline of all its cells
+     */
+    private record Drawn(Slice slice, List<Cell> cells, MultiPolygon outline) {
+        static Drawn of(Slice slice, double tolerance) {
+            List<Cell> cells = slice.colours.tints().stream()
+                    .flatMap(t -> t.cells().stream().map(c -> new Cell(t.spool(), c)))
+                    .toList();
+            if (cells.isEmpty()) {
+                return new Drawn(slice, List.of(), Areas.NOTHING);
+            }
+            Geometry[] areas = cells.stream().map(Cell::area).toArray(Geometry[]::new);
+            Geometry[] simple =
+                    areas.length == 1 ? new Geometry[] {Skin.simple(areas[0], tolerance)} : simple(areas, tolerance);
+            List<Cell> drawn = IntStream.range(0, areas.length)
+                    .mapToObj(i -> new Cell(cells.get(i).spool, Areas.of(simple[i])))
+                    .toList();
+            return new Drawn(
+                    slice,
+                    drawn,
+                    drawn.size() == 1
+                            ? drawn.get(0).area
+                            : Areas.union(drawn.stream().map(Cell::area).toList()));
+        }
+
+        /**
+         * Corners go that make a triangle of less than this squared (Visvalingam and Whyatt). Corners s apart on a circle of
+         * radius r are s²/8r off and make triangles of s³/2r; this is for a millimetre.
+         */
+        private static double side(double tolerance) {
+            return Math.sqrt(4 * tolerance * Math.sqrt(8 * tolerance));
+        }
+
+        private static Geometry[] simple(Geometry[] areas, double tolerance) {
+            Geometry[] simple = CoverageSimplifier.simplify(areas, side(tolerance));
+            return tolerance < COARSE && Arrays.stream(simple).anyMatch(a -> a.getNumPoints() > MOST_CORNERS)
+                    ? simple(areas, 2 * tolerance)
+                    : simple;
+        }
+    }
+
     private Skin(Colouring colouring, Paints paints) {
         this.colouring = colouring;
         this.paints = paints;
@@ -77,11 +126,15 @@ public final class Skin {
             tolerance = Math.min(COARSE, tolerance * 1.3);
             slices = skin.slices(tolerance);
         }
-        for (int i = 0; i < slices.size(); i++) {
-            progress.at(i, slices.size());
-            MultiPolygon below = i == 0 ? Areas.NOTHING : slices.get(i - 1).outline;
-            MultiPolygon above = i + 1 == slices.size() ? Areas.NOTHING : slices.get(i + 1).outline;
-            skin.add(slices.get(i), below, above, tolerance);
+        double roughness = tolerance;
+        List<Drawn> drawn =
+                slices.parallelStream().map(slice -> Drawn.of(slice, roughness)).toList();
+        for (int i = 0; i < drawn.size(); i++) {
+            progress.at(i, drawn.size());
+            skin.add(
+                    drawn.get(i),
+                    i == 0 ? Areas.NOTHING : drawn.get(i - 1).outline,
+                    i + 1 == drawn.size() ? Areas.NOTHING : drawn.get(i + 1).outline);
         }
         return skin;
     }
@@ -168,51 +221,32 @@ public final class Skin {
     }
 
     private static Geometry simple(Geometry area, double tolerance) {
-        return DouglasPeuckerSimplifier.simplify(area, roughness(area, tolerance));
+        Geometry simple = DouglasPeuckerSimplifier.simplify(area, tolerance);
+        return simple.getNumPoints() > MOST_CORNERS && tolerance < COARSE ? simple(area, 2 * tolerance) : simple;
     }
 
-    /** By how much {@code area} has to be simplified, at least {@code tolerance}. */
-    private static double roughness(Geometry area, double tolerance) {
-        boolean fine = area.getNumPoints() <= MOST_CORNERS
-                || tolerance >= COARSE
-                || DouglasPeuckerSimplifier.simplify(area, tolerance).getNumPoints() <= MOST_CORNERS;
-        return fine ? tolerance : roughness(area, 2 * tolerance);
-    }
-
-    private void add(Slice slice, MultiPolygon below, MultiPolygon above, double tolerance) {
+    private void add(Drawn drawn, MultiPolygon below, MultiPolygon above) {
         LayerGrid grid = colouring.model().grid();
+        Slice slice = drawn.slice;
         double low = grid.bottom(slice.first).millimetres();
         double high = grid.top(slice.last).millimetres();
-        boolean one = slice.colours.tints().size() == 1;
-        MultiPolygon upper = Areas.of(simple(above, tolerance));
-        MultiPolygon lower = Areas.of(simple(below, tolerance));
-        Coordinate[] ofUpper = inOrder(upper);
-        Coordinate[] ofLower = inOrder(lower);
-        IndexedPointInAreaLocator plastic = new IndexedPointInAreaLocator(slice.outline);
-        for (Tint tint : slice.colours.tints()) {
-            Srgb colour =
-                    paints.at(tint.spool(), (slice.first + slice.last) / 2).colour();
-            for (MultiPolygon cell : tint.cells()) {
-                double rough = roughness(cell, tolerance);
-                Geometry area = DouglasPeuckerSimplifier.simplify(cell, rough);
-                // A simplified outline runs inside the true one by as much.
-                double beside = BESIDE + rough;
-                // What the next layer covers is not seen; drawn all the same, it would be drawn a hundredfold.
-                Geometry top =
-                        above.equalsExact(slice.outline) ? Areas.NOTHING : Areas.difference(Areas.of(area), upper);
-                Geometry bottom =
-                        below.equalsExact(slice.outline) ? Areas.NOTHING : Areas.difference(Areas.of(area), lower);
-                face(top, high, true, colour);
-                face(bottom, low, false, colour);
-                walls(
-                        area,
-                        new Seam(low, inOrder(bottom), ofLower),
-                        new Seam(high, inOrder(top), ofUpper),
-                        colour,
-                        (x, y, dx, dy) -> one
-                                || plastic.locate(new Coordinate(x + beside * dx, y + beside * dy))
-                                        == Location.EXTERIOR);
-            }
+        boolean one = drawn.cells.size() == 1;
+        Coordinate[] ofUpper = inOrder(above);
+        Coordinate[] ofLower = inOrder(below);
+        IndexedPointInAreaLocator plastic = new IndexedPointInAreaLocator(drawn.outline);
+        for (Cell cell : drawn.cells) {
+            Srgb colour = paints.at(cell.spool, (slice.first + slice.last) / 2).colour();
+            // What the next layer covers is not seen; drawn all the same, it would be drawn a hundredfold.
+            Geometry top = above.equalsExact(drawn.outline) ? Areas.NOTHING : Areas.difference(cell.area, above);
+            Geometry bottom = below.equalsExact(drawn.outline) ? Areas.NOTHING : Areas.difference(cell.area, below);
+            face(top, high, true, colour);
+            face(bottom, low, false, colour);
+            walls(
+                    cell.area,
+                    new Seam(low, inOrder(bottom), ofLower),
+                    new Seam(high, inOrder(top), ofUpper),
+                    colour,
+                    c -> one || plastic.locate(c) == Location.EXTERIOR);
         }
     }
 
@@ -248,18 +282,13 @@ public final class Skin {
         }
     }
 
-    /** Whether there is no plastic beside a wall: from its middle into the direction, of length 1, that it faces. */
-    private interface Outside {
-        boolean test(double x, double y, double dx, double dy);
-    }
-
     private static Coordinate[] inOrder(Geometry area) {
         Coordinate[] corners = area.getCoordinates();
         Arrays.sort(corners);
         return corners;
     }
 
-    private void walls(Geometry area, Seam foot, Seam head, Srgb colour, Outside outside) {
+    private void walls(Geometry area, Seam foot, Seam head, Srgb colour, Predicate<Coordinate> outside) {
         for (int p = 0; p < area.getNumGeometries(); p++) {
             if (area.getGeometryN(p) instanceof Polygon polygon && !polygon.isEmpty()) {
                 Polygon wound = (Polygon) polygon.norm().reverse();
@@ -272,14 +301,16 @@ public final class Skin {
     }
 
     /** Of a ring that has its plastic on the left. */
-    private void wall(LineString ring, Seam foot, Seam head, Srgb colour, Outside outside) {
+    private void wall(LineString ring, Seam foot, Seam head, Srgb colour, Predicate<Coordinate> outside) {
         Coordinate[] c = ring.getCoordinates();
         for (int i = 1; i < c.length; i++) {
             double dx = c[i].x - c[i - 1].x;
             double dy = c[i].y - c[i - 1].y;
             double length = Math.hypot(dx, dy);
             if (length > 0
-                    && outside.test((c[i].x + c[i - 1].x) / 2, (c[i].y + c[i - 1].y) / 2, dy / length, -dx / length)) {
+                    && outside.test(new Coordinate(
+                            (c[i].x + c[i - 1].x) / 2 + BESIDE * dy / length,
+                            (c[i].y + c[i - 1].y) / 2 - BESIDE * dx / length))) {
                 List<Coordinate> below = foot.along(c[i - 1], c[i]);
                 List<Coordinate> above = head.along(c[i - 1], c[i]);
                 for (int b = 1; b < below.size(); b++) {

@@ -103,26 +103,33 @@ class SkinTest {
     void wherever_outlines_cross_every_edge_is_met_by_the_same_edge() {
         Skin crossed = skin(coloured(
                 new Shapes().box(0, 0, 0, 20, 20, 1).box(-3, 5, 1, 26, 10, 1).body(), soot()));
+        assertThat(open(crossed)).isZero();
+    }
+
+    /** How many edges are met by no other. */
+    private static long open(Skin skin) {
         Map<String, Integer> edges = new HashMap<>();
-        for (int t = 0; t < crossed.triangles(); t++) {
+        for (int t = 0; t < skin.triangles(); t++) {
             for (int c = 0; c < 3; c++) {
-                String from = place(crossed, t, c);
-                String to = place(crossed, t, (c + 1) % 3);
+                String from = place(skin, t, c);
+                String to = place(skin, t, (c + 1) % 3);
                 boolean there = from.compareTo(to) < 0;
                 edges.merge(there ? from + to : to + from, there ? 1 : -1, Integer::sum);
             }
         }
-        assertThat(edges.values()).containsOnly(0);
+        return edges.values().stream().filter(met -> met != 0).count();
     }
 
     @Test
     void a_large_ball_of_two_colours_is_closed_however_roughly_it_is_drawn() {
         Region half = new Region(
-                "half", new Shape.Zone(new Outline.Box(80, 40), 0, 20, 0, false), Spools.CHALK.id(), Range.ALL);
+                "half", new Shape.Zone(new Outline.Box(80, 40), 5, 20, 20, false), Spools.CHALK.id(), Range.ALL);
         Body ball = new Shapes().sphere(30, 90, 180).body();
         double volume = volume(skin(coloured(ball, soot())));
-        assertThat(volume(skin(coloured(ball, soot().with(new Regions(List.of(half)))))))
-                .isCloseTo(volume, withinPercentage(2));
+        Skin halves = skin(coloured(ball, soot().with(new Regions(List.of(half)))));
+        System.out.println(
+                "OPEN " + open(halves) + " of " + halves.triangles() + " plain " + open(skin(coloured(ball, soot()))));
+        assertThat(volume(halves)).isCloseTo(volume, withinPercentage(2));
     }
 
     private static String place(Skin skin, int triangle, int corner) {
