@@ -3,11 +3,11 @@ package dev.tranche.core.handoff;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedLayer;
 import dev.tranche.core.gcode.SlicedLayer.Line;
+import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.machine.Printer;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.DoubleSummaryStatistics;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -15,6 +15,7 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.MultiPolygon;
 
 /**
@@ -31,16 +32,19 @@ import org.locationtech.jts.geom.MultiPolygon;
  */
 public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coordinate> copies) {
     /** Of a layer that are looked at for the model; all are, for its copies. */
-    private static final int LARGEST = 8;
+    private static final int LARGEST = 32;
 
-    /** So many of the model's islands on a layer tell one copy from the next. */
-    private static final int ISLANDS = 24;
+    /** So many of the model's islands on a layer tell one place from the next. */
+    private static final int ISLANDS = 128;
 
     /** Within so many widths of a line two walls are one. */
     private static final double LINES = 2;
 
     /** Nearer than this two places are one, mm. */
     private static final double SAME = 0.05;
+
+    /** What coordinates of a file are rounded to makes two places no better than one another, mm. */
+    private static final double AS_GOOD = 0.01;
 
     /** So many layers are looked at for the place where the model stands. */
     private static final int TRIALS = 9;
@@ -77,31 +81,39 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
                 differs.isPresent() || layers.get(0).number() > 1
                         ? OptionalDouble.empty()
                         : shrink(match, layers.get(0).island(), moved, printer),
-                differs.isPresent() ? List.of() : copies(match, layers, moved, near));
+                differs.isPresent() ? List.of() : copies(match, sections, layers, moved, near));
     }
 
     /** Walls round the model's largest island on the second layer, which has no skirt or brim. */
-    private static List<Coordinate> copies(GridMatch match, List<Layer> layers, Coordinate moved, double near) {
+    private static List<Coordinate> copies(
+            GridMatch match, List<Section> sections, List<Layer> layers, Coordinate moved, double near) {
         Layer layer = layers.get(Math.min(1, layers.size() - 1));
         List<Envelope> lines =
                 match.layer(layer.number()).lines().stream().map(Line::extent).toList();
+        List<Envelope> things = Stream.concat(lines.stream(), Layer.together(lines, near).stream())
+                .sorted(Comparator.comparingDouble(t -> misfit(t, layer.island(), centre(t, layer.island()))))
+                .toList();
         // Islands of one copy that are alike are no copies of it: a copy has all that the first has.
-        List<Envelope> drawn = layer.islands().stream()
-                .filter(i -> lines.stream().anyMatch(l -> isNear(l, i, moved, near)))
+        List<Envelope> drawn = islands(sections.get(layer.number() - 1).outline())
+                .filter(i -> things.stream().anyMatch(t -> isNear(t, i, moved, near)))
                 .toList();
         List<Coordinate> copies = new ArrayList<>(List.of(moved));
-        for (Envelope line : lines) {
-            Coordinate at = centre(line, layer.island());
-            if (isNear(line, layer.island(), at, near)
+        for (Envelope thing : things) {
+            Coordinate at = centre(thing, layer.island());
+            if (isNear(thing, layer.island(), at, near)
                     && copies.stream()
                             .noneMatch(c -> isOver(c, at, layer.island())
-                                    || drawn.stream().anyMatch(i -> isNear(line, i, c, near)))
-                    && drawn.stream().allMatch(i -> lines.stream().anyMatch(l -> isNear(l, i, at, near)))) {
+                                    || drawn.stream().anyMatch(i -> isNear(thing, i, c, near)))
+                    && drawn.stream().allMatch(i -> things.stream().anyMatch(t -> isNear(t, i, at, near)))) {
                 copies.add(at);
             }
         }
         copies.sort(Comparator.comparingDouble((Coordinate c) -> c.y).thenComparingDouble(c -> c.x));
         return copies;
+    }
+
+    private static Stream<Envelope> islands(MultiPolygon outline) {
+        return Areas.polygons(outline).map(Geometry::getEnvelopeInternal);
     }
 
     /** Walls within walls are of one copy. */
@@ -112,22 +124,22 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
     /**
      * A place where the model may stand.
      *
-     * @param layers that have it there
-     * @param misfit of those, in the mean, mm
+     * @param good by how much nearer than it has to be its outline is, in the mean of all layers, mm
      */
-    private record Place(Coordinate at, long layers, double misfit) {
+    private record Place(Coordinate at, double good) {
         static Place of(Coordinate at, List<Layer> layers, double near) {
-            DoubleSummaryStatistics found = layers.stream()
-                    .mapToDouble(l -> l.misfit(at))
-                    .filter(misfit -> misfit <= near)
-                    .summaryStatistics();
-            return new Place(at, found.getCount(), found.getAverage());
+            return new Place(
+                    at,
+                    layers.stream()
+                            .mapToDouble(l -> Math.max(0, near - l.misfit(at)))
+                            .average()
+                            .orElse(0));
         }
     }
 
     /**
-     * Where the model stands, as most layers have it; of places as good, where its outline is met best, since walls that are
-     * laid by several tools are each smaller than it; of those, where most of its islands are drawn.
+     * Where most layers have the model, and have it best: walls that are laid by several tools are each smaller than it. Of places
+     * as good, where most of its islands are drawn.
      */
     private static Coordinate moved(GridMatch match, List<Layer> layers, double near) {
         int each = Math.max(1, layers.size() / TRIALS);
@@ -140,14 +152,9 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
                 found.add(Place.of(at, layers, near));
             }
         });
-        long most = found.stream().mapToLong(Place::layers).max().orElse(0);
-        double least = found.stream()
-                .filter(p -> p.layers() == most)
-                .mapToDouble(Place::misfit)
-                .min()
-                .orElse(0);
+        double most = found.stream().mapToDouble(Place::good).max().orElse(0);
         List<Coordinate> best = found.stream()
-                .filter(p -> p.layers() == most && p.misfit() <= least + SAME)
+                .filter(p -> p.good() > most - AS_GOOD)
                 .map(Place::at)
                 .toList();
         if (best.size() == 1) {
@@ -206,8 +213,7 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
     private record Layer(int number, List<Envelope> islands, Envelope whole, List<Envelope> drawn, Envelope extent) {
 
         static Layer of(int number, SlicedLayer run, MultiPolygon outline, double near) {
-            List<Envelope> islands = IntStream.range(0, outline.getNumGeometries())
-                    .mapToObj(i -> outline.getGeometryN(i).getEnvelopeInternal())
+            List<Envelope> islands = Fit.islands(outline)
                     .sorted(Comparator.comparingDouble(Envelope::getArea).reversed())
                     .limit(ISLANDS)
                     .toList();

@@ -187,17 +187,34 @@ final class Canvas {
         return false;
     }
 
-    /** Whether what a tool prints on another is foretold by this, but for what rounding does to its rim. */
+    /** Whether what a tool prints on another is foretold by this, but for what rounding does to its rim: no line is missed. */
     boolean foretells(Canvas other, int tool) {
         int its = 0;
         int apart = 0;
         for (int i = 0; i < labels.length; i++) {
-            if (other.inside[i]) {
-                its += other.labels[i] == tool ? 1 : 0;
-                apart += other.labels[i] == tool == (labels[i] == tool) ? 0 : 1;
+            if (other.inside[i] && other.labels[i] == tool) {
+                its++;
+            }
+            if (isApart(other, tool, i)) {
+                apart++;
+                int column = i % columns;
+                if (column > 0
+                        && column < columns - 1
+                        && isApart(other, tool, i - 1)
+                        && isApart(other, tool, i + 1)
+                        && i >= columns
+                        && i + columns < labels.length
+                        && isApart(other, tool, i - columns)
+                        && isApart(other, tool, i + columns)) {
+                    return false;
+                }
             }
         }
         return apart <= its * ROUNDING;
+    }
+
+    private boolean isApart(Canvas other, int tool, int at) {
+        return other.inside[at] && (other.labels[at] == tool) != (labels[at] == tool);
     }
 
     /** What a tool prints, as it was laid, to the side of a square. */

@@ -20,6 +20,7 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.locationtech.jts.geom.Coordinate;
 
 class FitTest {
@@ -161,6 +162,24 @@ class FitTest {
     }
 
     @Test
+    void forty_ribs_of_one_comb_are_no_two_combs() {
+        Shapes comb = new Shapes();
+        SmallGcode gcode = new SmallGcode();
+        for (int rib = 0; rib < 40; rib++) {
+            comb.box(4 * rib, 0, 0, 2, 60, 3);
+        }
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer);
+            for (int rib = 0; rib < 40; rib++) {
+                gcode.outline(10 + 4 * rib + WIDTH / 2, 10 + WIDTH / 2, 2 - WIDTH, 60 - WIDTH, FEED);
+            }
+        }
+        Bench bench = plate();
+        bench.mesh = comb.mesh();
+        assertThat(bench.sliced(gcode).facts().layout().copies()).hasSize(1);
+    }
+
+    @Test
     void skirts_towers_and_copies_are_put_aside() {
         SmallGcode gcode = new SmallGcode();
         for (int layer = 1; layer <= 15; layer++) {
@@ -191,17 +210,27 @@ class FitTest {
     }
 
     /** The skin of the eastern side has a tool of its own, and the lines of the other end before it. */
-    @Test
-    void a_painted_skin_does_not_move_the_model() {
+    @ParameterizedTest
+    @ValueSource(ints = {1, 2, 4})
+    void a_painted_skin_does_not_move_the_model(int copies) {
         SmallGcode gcode = new SmallGcode().relativeExtrusion();
         for (int layer = 1; layer <= 15; layer++) {
-            gcode.rise(0.2 * layer).line("T0");
+            gcode.rise(0.2 * layer);
             double skin = layer % 3 == 1 ? 0.8 : 1.3;
-            gcode.outline(60 + WIDTH / 2, 70 + WIDTH / 2, 40 - skin - WIDTH, 20 - WIDTH, FEED);
-            gcode.line("T1").outline(100 - skin + WIDTH / 2, 70 + WIDTH / 2, skin - WIDTH, 20 - WIDTH, FEED);
+            for (int tool = 0; tool < 2; tool++) {
+                gcode.line("T" + tool);
+                for (int copy = 0; copy < copies; copy++) {
+                    double west = 60 + 50 * copy + (tool == 0 ? 0 : 40 - skin);
+                    double wide = tool == 0 ? 40 - skin : skin;
+                    for (double in = WIDTH / 2; in < wide / 2 && in < 4 * WIDTH; in += WIDTH) {
+                        gcode.outline(west + in, 70 + in, wide - 2 * in, 20 - 2 * in, FEED);
+                    }
+                }
+            }
         }
         assertThat(plate().sliced(gcode).facts().surroundings().copies())
-                .singleElement()
+                .hasSize(copies)
+                .first()
                 .satisfies(at -> assertThat(at.distance(new Coordinate(60, 70))).isLessThan(0.02));
     }
 
