@@ -86,7 +86,7 @@ class OrderViews {
                     d.key(),
                     rule(d.key()),
                     d.name(),
-                    how(d.key(), inFile, beside, work),
+                    how(d.key(), inFile, beside, d.key().equals(chosen), work),
                     d.numbers(),
                     SpoolMark.of(work, ledger.stretches().get(0).spool()),
                     ledger,
@@ -164,7 +164,7 @@ class OrderViews {
                 band.last() + 1);
     }
 
-    private static String how(String key, boolean inFile, boolean beside, Workpiece work) {
+    private static String how(String key, boolean inFile, boolean beside, boolean chosen, Workpiece work) {
         return switch (key) {
             case "sliced" -> "The order in which the sliced file changes its tools.";
             case "numbered" -> "What a slicing program prints: the loaded spool first if the layer has it, then by number.";
@@ -173,6 +173,9 @@ class OrderViews {
             case "apart" -> "Each copy, or part that stands by itself, whole before the next, where the head clears them; each column is one."
                     + (work.orders().sharesSpools() ? " Your slicing program has to slice it so." : made(inFile));
             default -> "Each colour several layers high before the next." + made(inFile)
+                    + (inFile && !chosen
+                            ? " Where its own lines lie over another colour, bands end earlier once it is."
+                            : "")
                     + (beside ? " What it prints beside the model comes in between, layer by layer, as it did." : "");
         };
     }
