@@ -166,10 +166,15 @@ public sealed interface Shape {
             return courses.stream().filter(c -> c.zone().isPresent()).count();
         }
 
+        /** Outlines that get smaller than any zone are left out. */
         @Override
         public Trace along(double factor, double degrees) {
             return new Trace(courses.stream()
-                    .map(c -> new Course(c.from(), c.zone().map(z -> z.along(factor, degrees))))
+                    .map(c -> new Course(
+                            c.from(),
+                            c.zone()
+                                    .filter(z -> z.outline().width() * factor >= Outline.SMALLEST)
+                                    .map(z -> z.along(factor, degrees))))
                     .toList());
         }
 

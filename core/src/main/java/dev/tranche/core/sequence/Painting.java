@@ -195,7 +195,11 @@ public record Painting(int base, List<Patch> patches) {
                         "By layer %d the G-code's colours have changed their outlines %d times, and a plan holds no more; give each colour a part of its own in the model.",
                         layer, Shape.Trace.MOST);
             }
-            Run run = new Run(number, canvas, wide(canvas.of(label)), layer);
+            MultiPolygon area = wide(canvas.of(label));
+            if (area.getArea() <= SPECK) {
+                return;
+            }
+            Run run = new Run(number, canvas, area, layer);
             Run before = runs.put(number, run);
             if (before != null) {
                 before.canvas = null;

@@ -94,6 +94,10 @@ class RegionsTest {
         Shape.Zone first = along.courses().get(0).zone().orElseThrow();
         assertThat(first.y()).isEqualTo(12);
         assertThat(first.outline().width()).isEqualTo(2.4);
+        // What gets smaller than a zone may be is left out, and the rest stays.
+        assertThat(trace.along(0.06, 0).courses())
+                .extracting(c -> c.zone().isPresent())
+                .containsExactly(false, false, true);
         assertThat(trace.scaledInHeight(0.5).courses())
                 .extracting(c -> c.from().micrometres())
                 .containsExactly(100, 200, 600);
