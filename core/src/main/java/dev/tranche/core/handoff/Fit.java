@@ -7,6 +7,7 @@ import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.machine.Printer;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -35,7 +36,7 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
     private static final int LARGEST = 32;
 
     /** So many of the model's islands on a layer tell one place from the next. */
-    private static final int ISLANDS = 128;
+    private static final int ISLANDS = 512;
 
     /** Within so many widths of a line two walls are one. */
     private static final double LINES = 2;
@@ -131,7 +132,7 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
             return new Place(
                     at,
                     layers.stream()
-                            .mapToDouble(l -> Math.max(0, near - l.misfit(at)))
+                            .mapToDouble(l -> Math.max(0, near - l.misfit(at, near)))
                             .average()
                             .orElse(0));
         }
@@ -206,11 +207,20 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
     /**
      * A layer of the file beside the model's.
      *
-     * @param islands of the model, the largest first, and {@code whole} all of the model there
-     * @param drawn what the file draws that could be the island, the largest first
+     * @param islands of the model, the largest first, {@code fromWest} the same in that order, and {@code whole} all of the
+     *     model there
+     * @param drawn what the file draws that could be an island, the largest first
      * @param extent of all the file's plastic there
+     * @param corners where the model would stand if the line and the island nearest to a corner of the bed were the same
      */
-    private record Layer(int number, List<Envelope> islands, Envelope whole, List<Envelope> drawn, Envelope extent) {
+    private record Layer(
+            int number,
+            List<Envelope> islands,
+            List<Envelope> fromWest,
+            Envelope whole,
+            List<Envelope> drawn,
+            Envelope extent,
+            List<Coordinate> corners) {
 
         static Layer of(int number, SlicedLayer run, MultiPolygon outline, double near) {
             List<Envelope> islands = Fit.islands(outline)
@@ -222,12 +232,30 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
             return new Layer(
                     number,
                     islands,
+                    islands.stream()
+                            .sorted(Comparator.comparingDouble(Envelope::getMinX))
+                            .toList(),
                     outline.getEnvelopeInternal(),
                     Stream.concat(lines.stream(), together(lines, near).stream())
                             .sorted(Comparator.comparingDouble(Envelope::getArea)
                                     .reversed())
                             .toList(),
-                    run.extent());
+                    run.extent(),
+                    Stream.of(
+                                    Comparator.comparingDouble((Envelope e) -> e.getMinX() + e.getMinY()),
+                                    Comparator.comparingDouble((Envelope e) -> -e.getMaxX() - e.getMaxY()))
+                            .flatMap(order -> corner(run, outline, order, near).stream())
+                            .toList());
+        }
+
+        private static Optional<Coordinate> corner(
+                SlicedLayer run, MultiPolygon outline, Comparator<Envelope> order, double near) {
+            Optional<Envelope> island = Fit.islands(outline).min(order);
+            return run.lines().stream()
+                    .map(Line::extent)
+                    .min(order)
+                    .filter(line -> isNear(line, island.orElseThrow(), centre(line, island.orElseThrow()), near))
+                    .map(line -> centre(line, island.orElseThrow()));
         }
 
         /** The model's largest. */
@@ -272,22 +300,32 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
 
         /** By how much the model would be moved if one of the things drawn were the island, or all of them all of it. */
         Stream<Coordinate> places(double near) {
-            return Stream.concat(
+            Stream<Coordinate> found = Stream.concat(
                             drawn.stream().map(d -> new Envelope[] {d, island()}),
                             Stream.of(new Envelope[][] {{extent, whole}}))
                     .filter(pair -> isNear(pair[0], pair[1], centre(pair[0], pair[1]), near))
                     .map(pair -> centre(pair[0], pair[1]));
+            return Stream.concat(found, corners.stream());
         }
 
         boolean isFound(Coordinate moved, double near) {
-            return misfit(moved) <= near;
+            return misfit(moved, near) <= near;
         }
 
-        /** Of whatever of its fits the model best, moved so far, mm. */
-        double misfit(Coordinate moved) {
-            return drawn.stream()
-                    .mapToDouble(d -> Fit.misfit(d, island(), moved))
-                    .reduce(Fit.misfit(extent, whole, moved), Math::min);
+        /** Of whatever of its fits the model best, moved so far, mm; more than {@code near} where nothing does. */
+        double misfit(Coordinate moved, double near) {
+            double best = Fit.misfit(extent, whole, moved);
+            for (Envelope thing : drawn) {
+                double west = thing.getMinX() - moved.x - near;
+                int at = Collections.binarySearch(
+                        fromWest, new Envelope(west, west, 0, 0), Comparator.comparingDouble(Envelope::getMinX));
+                for (int i = at < 0 ? -at - 1 : at;
+                        i < fromWest.size() && fromWest.get(i).getMinX() <= west + 2 * near;
+                        i++) {
+                    best = Math.min(best, Fit.misfit(thing, fromWest.get(i), moved));
+                }
+            }
+            return best;
         }
 
         boolean isCovered(Coordinate moved, double near) {

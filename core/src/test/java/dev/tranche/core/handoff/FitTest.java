@@ -16,6 +16,7 @@ import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.speech.Severity;
+import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -177,6 +178,39 @@ class FitTest {
         Bench bench = plate();
         bench.mesh = comb.mesh();
         assertThat(bench.sliced(gcode).facts().layout().copies()).hasSize(1);
+    }
+
+    /** Of loose pegs, or of pegs on a tray, more than a layer's lines are kept of. */
+    @ParameterizedTest
+    @CsvSource({"false, 1", "false, 2", "true, 1", "true, 2"})
+    void a_hundred_pegs_are_one_model_as_often_as_they_are_printed(boolean tray, int copies) {
+        Shapes pegs = new Shapes();
+        for (int peg = 0; peg < 100; peg++) {
+            pegs.box(9 * (peg % 10), 9 * (peg / 10), tray ? 1 : 0, 4, 4, tray ? 4 : 5);
+        }
+        Bench bench = plate();
+        bench.mesh = (tray ? pegs.box(-2, -2, 0, 89, 89, 1) : pegs).mesh();
+        bench.grid = LayerSettings.COMMON.on(bench.mesh.height());
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 25; layer++) {
+            gcode.rise(0.2 * layer);
+            for (int copy = 0; copy < copies; copy++) {
+                double west = 20 + 120 * copy;
+                if (tray && layer <= 5) {
+                    gcode.outline(west - 2 + WIDTH / 2, 48 + WIDTH / 2, 89 - WIDTH, 89 - WIDTH, FEED);
+                    continue;
+                }
+                for (int peg = 0; peg < 100; peg++) {
+                    for (double in = WIDTH / 2; in < 1; in += WIDTH) {
+                        gcode.outline(
+                                west + 9 * (peg % 10) + in, 50 + 9 * (peg / 10) + in, 4 - 2 * in, 4 - 2 * in, FEED);
+                    }
+                }
+            }
+        }
+        assertThat(bench.sliced(gcode).facts().fit().orElseThrow().copies())
+                .extracting(c -> Math.round(c.x))
+                .containsExactlyElementsOf(copies == 1 ? List.of(20L) : List.of(20L, 140L));
     }
 
     @Test
