@@ -82,7 +82,7 @@ final class ModelRules {
 
     static List<Finding> tooLarge(PlanFacts facts) {
         Envelope bed = facts.printer().bed().bounds();
-        Envelope part = facts.footprint();
+        Envelope part = facts.modelFootprint().outline().getEnvelopeInternal();
         if (part.getWidth() > bed.getWidth() || part.getHeight() > bed.getHeight()) {
             return List.of(Finding.of(
                     Severity.STOP,

@@ -214,6 +214,22 @@ class FitTest {
     }
 
     @Test
+    void a_model_is_no_larger_for_being_printed_twice() {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.rise(0.2 * layer);
+            for (double west : new double[] {5, 190}) {
+                gcode.outline(west + WIDTH / 2, 50 + WIDTH / 2, 40 - WIDTH, 20 - WIDTH, FEED);
+            }
+        }
+        Bench bench = plate();
+        assertThat(bench.printer.bed().bounds().getWidth()).isBetween(45.0, 225.0);
+        assertThat(bench.sliced(gcode).findings()).extracting(Finding::key).doesNotContain("too-wide");
+        bench.mesh = new Shapes().box(0, 0, 0, 300, 20, 3).mesh();
+        assertThat(bench.findings()).extracting(Finding::key).contains("too-wide");
+    }
+
+    @Test
     void skirts_towers_and_copies_are_put_aside() {
         SmallGcode gcode = new SmallGcode();
         for (int layer = 1; layer <= 15; layer++) {
