@@ -61,7 +61,7 @@ function rankRegionTo(row, to) {
 let zoneDragged = null;
 
 document.addEventListener("pointerdown", (event) => {
-  const zone = event.target.closest?.(".zone.chosen");
+  const zone = event.target.closest?.(".zone.chosen[data-zone]");
   const plan = zone?.closest("svg.layer-plan[data-layer]");
   if (!plan || corners) return;
   zoneDragged = { zone, plan, from: millimetres(plan, event), start: { x: event.clientX, y: event.clientY } };

@@ -3,10 +3,9 @@ package dev.tranche.app.desk;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.plan.Field;
 import dev.tranche.core.plan.Pick;
-import dev.tranche.core.plan.Shape;
 import java.util.Optional;
 
-/** What somebody means who points at plastic of a layer: a zone, else a part of several, else the colour by height. */
+/** What somebody means who points at plastic of a layer: a zone or trace, else a part of several, else the colour by height. */
 sealed interface Lies {
     /** @param region its place in the order */
     record InZone(int region) implements Lies {}
@@ -19,7 +18,7 @@ sealed interface Lies {
 
     static Lies of(Workpiece work, int layer, Pick pick) {
         if (pick.region() != Field.BASE
-                && !(work.colours().regions().get(pick.region()).shape() instanceof Shape.Parts)) {
+                && !work.colours().regions().get(pick.region()).shape().isByPart()) {
             return new InZone(pick.region());
         }
         return pick.part().isPresent() && work.partNames().size() > 1

@@ -283,7 +283,7 @@ class RegionEdits {
                 return r.of(change.apply(zone));
             }
             throw Refusal.of(
-                    r.shape() instanceof Shape.Parts
+                    r.shape().isByPart()
                             ? "“%s” is coloured by part and lies where its part lies."
                             : "“%s” lies where its file prints it; lay a zone over it, or give it other heights.",
                     r.name());

@@ -174,7 +174,7 @@ class OrderViews {
                     + (work.orders().sharesSpools() ? " Your slicing program has to slice it so." : made(inFile));
             default -> "Each colour several layers high before the next." + made(inFile)
                     + (inFile && !chosen
-                            ? " Where its own lines lie over another colour, bands end earlier once it is."
+                            ? " Bands end earlier where its own lines lie over another colour; that is counted once you print it like this."
                             : "")
                     + (beside ? " What it prints beside the model comes in between, layer by layer, as it did." : "");
         };

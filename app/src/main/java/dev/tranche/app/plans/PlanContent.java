@@ -5,7 +5,6 @@ import dev.tranche.core.estimate.PrintSettings;
 import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Range;
-import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plate.Plate;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.speech.Words;
@@ -145,7 +144,7 @@ public record PlanContent(
                         || colours.regions().list().stream()
                                 .anyMatch(r -> !r.range().equals(Range.ALL)));
         boolean zones = !before.zonesFollow(placement)
-                && colours.regions().list().stream().anyMatch(r -> !(r.shape() instanceof Shape.Parts));
+                && colours.regions().list().stream().anyMatch(r -> !r.shape().isByPart());
         return heights || zones
                 ? Optional.of(Words.format(
                         "%s stayed where they were; look whether they still belong there.",

@@ -3,6 +3,7 @@ package dev.tranche.app.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.format.ModelReader;
@@ -12,9 +13,12 @@ import dev.tranche.core.format.ThreeMfWriter;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Progress;
+import dev.tranche.core.units.Height;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -22,14 +26,19 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.zip.ZipFile;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.interactions.Actions;
+import org.springframework.beans.factory.annotation.Autowired;
 
 /** Colours by region at the desk, by mouse and by keyboard, on models made here. */
 class RegionPagesTest extends BrowserTest {
+    @Autowired
+    private Shelf shelf;
+
     private static final byte[] STAR =
             "<svg xmlns='http://www.w3.org/2000/svg' width='24mm' height='20mm' viewBox='0 0 24 20'><path d='M0 0h24v20h-24z M6 5v10h12v-10z'/></svg>"
                     .getBytes(StandardCharsets.UTF_8);
@@ -126,6 +135,38 @@ class RegionPagesTest extends BrowserTest {
     }
 
     /** What is quickly found comes with the drawing; what is not, once the layer stands still, and is kept from then on. */
+    private static Shape.Trace.Course course(double from, double x) {
+        return new Shape.Trace.Course(
+                Height.ofMillimetres(from), Optional.of(new Shape.Zone(new Outline.Box(10, 8), x, 15, 0, false)));
+    }
+
+    @Test
+    void what_is_traced_of_a_file_is_recoloured_and_stays_where_it_lies() throws IOException {
+        give("traced.stl", StlWriter.binary(tag()));
+        PlanState plan = plan();
+        SpoolId chalk = shelf.all().get(1).id();
+        plans.edit(
+                plan.id(),
+                plan.edition(),
+                "trace",
+                p -> p.with(p.regions()
+                        .plus(new Region(
+                                "T1", new Shape.Trace(List.of(course(0, 15), course(1.2, 40))), chalk, Range.ALL))));
+        browser.open("/plans/" + plan.id() + "?side=regions&layer=9");
+        browser.see(".region-row", "2 outlines of the file");
+        browser.click("#region-0");
+        browser.until(() -> browser.all(".layer-plan .zone.chosen").size() == 1);
+        assertThat(browser.find(".layer-plan .zone.chosen").getDomAttribute("data-zone"))
+                .isNull();
+        assertThat(browser.all("#r-x, #r-mirror")).isEmpty();
+        clickAt(40, 15);
+        browser.see("#piece", "T1");
+        SpoolId soot = shelf.all().get(0).id();
+        browser.click("#dab-" + soot.value());
+        browser.until(() -> regions().get(0).spool().equals(soot));
+        assertThat(regions().get(0).shape()).isEqualTo(new Shape.Trace(List.of(course(0, 15), course(1.2, 40))));
+    }
+
     @Test
     void where_a_layer_is_too_thin_is_marked_however_intricate_it_is() {
         for (int hairs : new int[] {30, 600}) {

@@ -61,10 +61,10 @@ class OtherOrderTest extends BrowserTest {
 
         browser.open("/plans/" + plan.id() + "/order");
         browser.see("#order-sliced", "the plan's");
-        assertThat(browser.text("#order-bands")).contains("bands end earlier once it is");
+        assertThat(browser.text("#order-bands")).contains("counted once you print it like this");
         browser.find("#plan-bands").sendKeys(Keys.ENTER);
         browser.see("#order-bands", "the plan's");
-        assertThat(browser.text("#order-bands")).doesNotContain("earlier once");
+        assertThat(browser.text("#order-bands")).doesNotContain("counted once");
         assertThat(browser.text("#order-bands .order-figures dd")).contains("1");
 
         browser.open("/plans/" + plan.id() + "/hand-off");

@@ -7,7 +7,6 @@ import dev.tranche.core.plan.Field;
 import dev.tranche.core.plan.Inlay;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
-import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Severity;
@@ -161,7 +160,7 @@ final class LookRules {
             Range range = above
                     ? new Range(edge, region.range().to())
                     : Range.between(region.range().from(), edge);
-            return !(region.shape() instanceof Shape.Parts) && deeper
+            return !region.shape().isByPart() && deeper
                     ? Optional.of(new Fix(label, p -> p.with(p.regions().replace(owner.region(), region.over(range)))))
                     : Optional.empty();
         }

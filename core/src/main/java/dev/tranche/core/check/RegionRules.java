@@ -8,7 +8,6 @@ import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.Relief;
-import dev.tranche.core.plan.Shape;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
@@ -84,7 +83,7 @@ final class RegionRules {
                                     region.name(), relief.above(), relief.below()))
                     .at(layer(facts, region));
             return Optional.of(
-                    region.shape() instanceof Shape.Parts
+                    region.shape().isByPart()
                             ? finding
                             : finding.mendedBy(new Fix("Let it reach the top", p -> p.with(raised(p.regions(), i)))));
         });
@@ -122,7 +121,7 @@ final class RegionRules {
                                         "“%s” reaches %.2f mm above the model, where there is nothing to colour.",
                                         region.name(), relief.proud()))
                         .mendedBy(new Fix("End it at the top", p -> p.with(raised(p.regions(), i)))))
-                .filter(f -> !(region.shape() instanceof Shape.Parts) && relief.proud() > 0.01));
+                .filter(f -> !region.shape().isByPart() && relief.proud() > 0.01));
     }
 
     /** Whether what covers a region above or below it is so clear that one sees it all the same. */

@@ -22,8 +22,8 @@ import org.locationtech.jts.geom.MultiPolygon;
 /**
  * How what a sliced file prints lies on the model of a plan, wherever on the bed it stands.
  *
- * <p>On each layer the model's largest island is looked for in what the file draws: a wall round it, or its pieces taken
- * together. Skirts, towers and other copies are drawn elsewhere. On half of the layers it has to be found, all at the same
+ * <p>Places where it may stand are those where the model's largest island, or one at a corner, has a wall round it in what the
+ * file draws, or pieces that are one taken together; there any of its islands is looked for on each layer. Skirts, towers and other copies are drawn elsewhere. On half of the layers it has to be found, all at the same
  * place, and everywhere there has to be plastic as far as it goes.
  *
  * @param differs the first layer that is none of the model's, if the file prints another one
@@ -223,7 +223,8 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
             List<Coordinate> corners) {
 
         static Layer of(int number, SlicedLayer run, MultiPolygon outline, double near) {
-            List<Envelope> islands = Fit.islands(outline)
+            List<Envelope> all = Fit.islands(outline).toList();
+            List<Envelope> islands = all.stream()
                     .sorted(Comparator.comparingDouble(Envelope::getArea).reversed())
                     .limit(ISLANDS)
                     .toList();
@@ -244,18 +245,18 @@ public record Fit(Optional<Difference> differs, OptionalDouble shrink, List<Coor
                     Stream.of(
                                     Comparator.comparingDouble((Envelope e) -> e.getMinX() + e.getMinY()),
                                     Comparator.comparingDouble((Envelope e) -> -e.getMaxX() - e.getMaxY()))
-                            .flatMap(order -> corner(run, outline, order, near).stream())
+                            .flatMap(order -> corner(run, all, order, near).stream())
                             .toList());
         }
 
         private static Optional<Coordinate> corner(
-                SlicedLayer run, MultiPolygon outline, Comparator<Envelope> order, double near) {
-            Optional<Envelope> island = Fit.islands(outline).min(order);
+                SlicedLayer run, List<Envelope> islands, Comparator<Envelope> order, double near) {
+            Envelope island = Collections.min(islands, order);
             return run.lines().stream()
                     .map(Line::extent)
                     .min(order)
-                    .filter(line -> isNear(line, island.orElseThrow(), centre(line, island.orElseThrow()), near))
-                    .map(line -> centre(line, island.orElseThrow()));
+                    .filter(line -> isNear(line, island, centre(line, island), near))
+                    .map(line -> centre(line, island));
         }
 
         /** The model's largest. */

@@ -15,6 +15,11 @@ import org.locationtech.jts.geom.util.AffineTransformation;
 /** What a region colours: parts of the model, a zone over it, or what is traced of a file. */
 public sealed interface Shape {
 
+    /** Whether it lies where its parts lie; else it is drawn over the model. */
+    default boolean isByPart() {
+        return this instanceof Parts;
+    }
+
     /** What it is on {@code layer}, from 1: parts, a zone, or nothing. */
     default Optional<Shape> on(int layer, LayerGrid grid) {
         return Optional.of(this);

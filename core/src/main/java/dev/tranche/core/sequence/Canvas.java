@@ -100,7 +100,9 @@ final class Canvas {
         return (int) Math.floor((y - south) / side);
     }
 
-    /** Lays a line of plastic, mm wide; it ends where it does, so that colours meet at the same place whichever is laid first. */
+    /**
+     * Lays a line of plastic, mm wide. It ends where it does, so that colours meet at the same place whichever is laid first.
+     */
     void lay(int tool, double x0, double y0, double x1, double y1, double width) {
         double reach = width / 2;
         double dx = x1 - x0;
