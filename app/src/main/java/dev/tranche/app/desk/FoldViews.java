@@ -3,6 +3,7 @@ package dev.tranche.app.desk;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.format.Coat;
 import dev.tranche.core.format.PartedModel;
 import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Face;
@@ -14,6 +15,7 @@ import dev.tranche.core.plan.ColourStart;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -54,6 +56,7 @@ class FoldViews {
         model.addAttribute("topology", report.found());
         model.addAttribute("repairs", repairs(report));
         model.addAttribute("worries", worries(work, file));
+        model.addAttribute("coats", coats(file.coats().values()));
         model.addAttribute(
                 "sides",
                 Face.find(work.cut().model().body(), MOST_SIDES).stream()
@@ -103,14 +106,24 @@ class FoldViews {
                     Words.count(report.left(), "edge")
                             + " still have a triangle on one side only: holes too wide to close; sections close them by straight lines.");
         }
-        if (file.painted() > 0) {
-            worries.add(Words.count(file.painted(), "part")
-                    + " painted in several colours on the outside; each was given the one that covers most of it.");
-        }
         if (report.found().crowdedEdges() > 0) {
             worries.add(Words.count(report.found().crowdedEdges(), "edge") + " have more than two triangles.");
         }
         return worries;
+    }
+
+    /** What files paint on their parts; nothing where they do not. */
+    private static String coats(Collection<Coat> coats) {
+        if (coats.isEmpty()) {
+            return "";
+        }
+        int told = coats.stream().mapToInt(Coat::told).max().orElse(0);
+        String parts = coats.size() == 1 ? "A part is" : Words.count(coats.size(), "part") + " are";
+        return told <= Coat.MOST
+                ? Words.format("%s painted on the outside, in up to %d colours.", parts, told)
+                : Words.format(
+                        "%s painted on the outside, in up to %,d colours; they are taken together to %d.",
+                        parts, told, Coat.MOST);
     }
 
     private static List<String> repairs(Repair.Report report) {

@@ -1,5 +1,6 @@
 package dev.tranche.app.desk;
 
+import dev.tranche.app.exchange.Coats;
 import dev.tranche.app.exchange.ModelImport;
 import dev.tranche.app.jobs.JobPages;
 import dev.tranche.app.plans.PlanContent;
@@ -27,6 +28,7 @@ class ModelController {
     private final DeskAnswers answers;
     private final FoldViews folds;
     private final ModelImport models;
+    private final Coats coats;
 
     ModelController(
             Plans plans,
@@ -34,13 +36,15 @@ class ModelController {
             DeskEdits edits,
             DeskAnswers answers,
             FoldViews folds,
-            ModelImport models) {
+            ModelImport models,
+            Coats coats) {
         this.plans = plans;
         this.workbench = workbench;
         this.edits = edits;
         this.answers = answers;
         this.folds = folds;
         this.models = models;
+        this.coats = coats;
     }
 
     /** What is known of the model, and how it can be placed; asked for when its fold is opened. */
@@ -88,6 +92,12 @@ class ModelController {
         PlanState plan = edit.get();
         return answers.desk(plan, at)
                 .addObject("said", plan.content().leftBehindSince(before).orElse(null));
+    }
+
+    /** In the colours that its files paint its parts with. */
+    @PostMapping("/plans/{id}/model/paint")
+    String paint(Shown at, Model model, HttpServletResponse response) {
+        return JobPages.show(coats.paint(plans.get(at.id()), at.edition()), model, response);
     }
 
     /** Another file into the same plan, aligned by its own origin. */

@@ -41,8 +41,11 @@ public class FileColours {
         parts.forEach(p -> volumes.merge(p.colour(), Math.abs(p.mesh().volume()), Double::sum));
         Optional<Srgb> most =
                 volumes.entrySet().stream().max(Map.Entry.comparingByValue()).flatMap(Map.Entry::getKey);
-        ColourPlan begun =
-                most.isEmpty() ? plain : ColourPlan.of(plain.layers(), spool(most.get(), called(parts, most.get())));
+        ColourPlan begun = most.isEmpty()
+                ? plain
+                : ColourPlan.of(
+                        plain.layers(),
+                        spool(most.get(), called(parts, most.get())).id());
         return add(begun, parts, 0);
     }
 
@@ -65,7 +68,7 @@ public class FileColours {
             int number = first + i;
             Part part = parts.get(i);
             part.colour()
-                    .map(colour -> spool(colour, part.called()))
+                    .map(colour -> spool(colour, part.called()).id())
                     .filter(s ->
                             plan.starts().size() > 1 || !base.wished().equals(Height.ZERO) || !s.equals(base.spool()))
                     .ifPresent(s ->
@@ -83,12 +86,11 @@ public class FileColours {
     }
 
     /** The spool of the shelf that is nearest, or a new one where none is near. */
-    private SpoolId spool(Srgb colour, String called) {
+    Spool spool(Srgb colour, String called) {
         return shelf.all().stream()
                 .min(Comparator.comparingDouble(s -> difference(s, colour)))
                 .filter(s -> difference(s, colour) <= NEAR)
-                .orElseGet(() -> shelf.add(Spool.full(name(colour, called), Material.PLA, colour)))
-                .id();
+                .orElseGet(() -> shelf.add(Spool.full(name(colour, called), Material.PLA, colour)));
     }
 
     private static String called(List<Part> parts, Srgb colour) {

@@ -14,6 +14,7 @@ import dev.tranche.core.format.ModelReader;
 import dev.tranche.core.format.ObjColours;
 import dev.tranche.core.format.Part;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.plan.Region;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.io.ByteArrayInputStream;
@@ -41,6 +42,7 @@ public class ModelImport {
     private final Jobs jobs;
     private final TrancheProperties properties;
     private final FileColours fileColours;
+    private final Coats coats;
     private final PlanFileReader planFiles;
     private final PlanMaker maker;
     private final Choosing choosing;
@@ -52,6 +54,7 @@ public class ModelImport {
             Jobs jobs,
             TrancheProperties properties,
             FileColours fileColours,
+            Coats coats,
             PlanFileReader planFiles,
             PlanMaker maker,
             Choosing choosing) {
@@ -61,6 +64,7 @@ public class ModelImport {
         this.jobs = jobs;
         this.properties = properties;
         this.fileColours = fileColours;
+        this.coats = coats;
         this.planFiles = planFiles;
         this.maker = maker;
         this.choosing = choosing;
@@ -97,8 +101,8 @@ public class ModelImport {
     /** As {@link #begin}, at once. */
     public PlanState make(MultipartFile file) throws IOException {
         PlanContent content = maker.content(List.of(keep(file, new ArrayList<>())));
-        jobs.await("Reading " + content.files().get(0).name(), PATIENCE, progress -> cuts.cut(content, progress));
-        return maker.create(content, Progress.UNHEARD);
+        return jobs.await(
+                "Reading " + content.files().get(0).name(), PATIENCE, progress -> maker.create(content, progress));
     }
 
     /** Gives a plan a sliced file, unread. */
@@ -278,8 +282,14 @@ public class ModelImport {
             PlanContent more = plan.content().plus(kept);
             List<Part> all = cuts.model(more.files(), progress).parts();
             cuts.cut(more, progress);
-            plans.editAll(plan.id(), seen, "add " + kept.name(), c -> c.plus(kept)
-                    .with(fileColours.add(c.colours(), all.subList(before, all.size()), before)));
+            List<Region> painted = coats.of(more, before, progress);
+            plans.editAll(
+                    plan.id(),
+                    seen,
+                    "add " + kept.name(),
+                    c -> Coats.with(
+                            c.plus(kept).with(fileColours.add(c.colours(), all.subList(before, all.size()), before)),
+                            painted));
             return "/plans/" + plan.id() + "?side=parts";
         }));
     }

@@ -11,6 +11,7 @@ import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.format.Part;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.speech.Progress;
@@ -28,13 +29,15 @@ class PlanMaker {
     private final Workshop workshop;
     private final ModelCuts cuts;
     private final FileColours fileColours;
+    private final Coats coats;
 
-    PlanMaker(Plans plans, Shelf shelf, Workshop workshop, ModelCuts cuts, FileColours fileColours) {
+    PlanMaker(Plans plans, Shelf shelf, Workshop workshop, ModelCuts cuts, FileColours fileColours, Coats coats) {
         this.plans = plans;
         this.shelf = shelf;
         this.workshop = workshop;
         this.cuts = cuts;
         this.fileColours = fileColours;
+        this.coats = coats;
     }
 
     /** @throws Refusal if there is no spool or no printer yet */
@@ -75,6 +78,15 @@ class PlanMaker {
         List<Part> parts = cuts.model(content.files(), progress).parts();
         PlanContent coloured = content.with(fileColours.begin(content.colours(), parts));
         cuts.cut(coloured, progress);
-        return plans.create(name, coloured);
+        return plans.create(name, Coats.with(coloured, painted(coloured, progress)));
+    }
+
+    /** Nothing where it is too much for a plan: what was wrong is said to whoever asks for it at the desk. */
+    private List<Region> painted(PlanContent coloured, Progress progress) {
+        try {
+            return coats.of(coloured, 0, progress);
+        } catch (Refusal tooMuch) {
+            return List.of();
+        }
     }
 }

@@ -12,6 +12,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /** Corners of triangles as they come out of a file, three a triangle, and what the file says of each triangle. */
 final class Corners {
@@ -92,15 +93,29 @@ final class Corners {
     private static PartedModel model(Mesh mesh, int[] labels, List<Label> known, Progress progress) {
         List<Part> parts = new ArrayList<>();
         Repair.Report report = null;
-        int painted = 0;
+        List<Coat.Hue> hues =
+                known.stream().map(l -> new Coat.Hue(l.colour(), l.called())).toList();
         int[] things = known.stream().mapToInt(Label::thing).toArray();
         for (Shells.Shell shell : Shells.split(mesh, labels, things, progress)) {
             Repair repair = Repair.of(shell, progress);
             report = report == null ? repair.report() : report.plus(repair.report());
             Label said = known.get(shell.label());
-            painted += shell.painted() ? 1 : 0;
-            parts.add(new Part(said.name(), said.item(), said.colour(), said.called(), repair.mesh()));
+            Optional<Coat> coat = coat(repair, hues);
+            Coat.Hue most = coat.map(c -> c.hues().get(0)).orElse(hues.get(shell.label()));
+            parts.add(new Part(said.name(), said.item(), most.colour(), most.called(), coat, repair.mesh()));
         }
-        return new PartedModel(parts, mesh.lifted(), report, painted);
+        return new PartedModel(parts, mesh.lifted(), report);
+    }
+
+    private static Optional<Coat> coat(Repair repair, List<Coat.Hue> hues) {
+        Mesh mesh = repair.mesh();
+        return repair.labels().length == 0
+                ? Optional.empty()
+                : Coat.of(
+                        hues,
+                        repair.labels(),
+                        IntStream.range(0, mesh.triangles())
+                                .mapToDouble(t -> mesh.area(3 * t))
+                                .toArray());
     }
 }

@@ -11,21 +11,32 @@ import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.StringTokenizer;
 
 /**
  * Reads OBJ: {@code v} gives a corner, {@code f} a face by the numbers of its corners, from 1, or counted back from
  * the last where negative. Faces of more than three corners are cut into a fan. Groups
  * ({@code g}) and objects ({@code o}) give parts their names, else materials ({@code usemtl}) do; colours are those of {@link
- * ObjColours}; normals and textures are passed over. Units are taken as millimetres.
+ * ObjColours}, or, for faces in none of those, what most corners have behind their coordinates (three numbers 0…1: common practice,
+ * in no standard); normals and textures are passed over. Units are taken as millimetres.
  *
  * <p>Source: Wavefront Technologies, "Advanced Visualizer Manual", Appendix B1, Object Files (1992), from memory.
  */
 final class Obj {
+    private static final int PLAIN = -1;
+    /** So many tints of corners are told apart to the last digit; what comes after them is told by their first four bits. */
+    private static final int MOST_TINTS = 4096;
+
     private double[] places = new double[3072];
     private int vertices;
+    /** Of the corners, 0xRRGGBB, or {@link #PLAIN}; as many as there are of them up to the last that has one. */
+    private int[] tints = {};
+
+    private final Set<Integer> tinted = new HashSet<>();
     private final Corners corners = new Corners();
     private int line;
     private final Map<String, Optional<Srgb>> colours = new HashMap<>();
@@ -81,7 +92,10 @@ final class Obj {
     }
 
     private void label() {
-        Optional<Srgb> colour = colours.getOrDefault(material, Optional.empty());
+        label(colours.getOrDefault(material, Optional.empty()));
+    }
+
+    private void label(Optional<Srgb> colour) {
         corners.labelled(group.isEmpty() ? material : group, colour, material, 0);
     }
 
@@ -100,7 +114,38 @@ final class Obj {
                         line, Words.quoted(text));
             }
         }
+        if (words.countTokens() >= 3) {
+            tinted(words);
+        }
         vertices++;
+    }
+
+    /** Three more numbers behind a corner's place; one more, or four, are something else. */
+    private void tinted(StringTokenizer words) {
+        Optional<Srgb> tint = ObjColours.rgb(words.nextToken(), words.nextToken(), words.nextToken());
+        if (tint.isPresent() && !words.hasMoreTokens()) {
+            if (tints.length <= vertices) {
+                int before = tints.length;
+                tints = Arrays.copyOf(tints, Math.max(1024, 2 * vertices));
+                Arrays.fill(tints, before, tints.length, PLAIN);
+            }
+            int rgb = tint.get().red() << 16
+                    | tint.get().green() << 8
+                    | tint.get().blue();
+            tints[vertices] = tinted.size() < MOST_TINTS || tinted.contains(rgb) ? rgb : rgb & 0xF0F0F0 | 0x080808;
+            tinted.add(tints[vertices]);
+        }
+    }
+
+    private void tint(int a, int b, int c) {
+        if (tints.length > 0 && colours.getOrDefault(material, Optional.empty()).isEmpty()) {
+            int rgb = of(b) == of(c) ? of(b) : of(a);
+            label(rgb == PLAIN ? Optional.empty() : Optional.of(new Srgb(rgb >> 16, rgb >> 8 & 0xFF, rgb & 0xFF)));
+        }
+    }
+
+    private int of(int vertex) {
+        return vertex < tints.length ? tints[vertex] : PLAIN;
     }
 
     private void face(String text) {
@@ -112,6 +157,7 @@ final class Obj {
         while (words.hasMoreTokens()) {
             int corner = index(words.nextToken(), text);
             if (count >= 2) {
+                tint(first, last, corner);
                 add(first);
                 add(last);
                 add(corner);

@@ -59,11 +59,16 @@ public record ObjColours(List<String> lines) {
     /** The colour of a line {@code Kd}; nothing where it is none in numbers. */
     static Optional<Srgb> colour(String line) {
         String[] words = line.strip().split("\\s+");
+        return words.length < 2
+                ? Optional.empty()
+                : words.length < 4 ? rgb(words[1], words[1], words[1]) : rgb(words[1], words[2], words[3]);
+    }
+
+    /** Shares 0…1; nothing where they are no numbers. */
+    static Optional<Srgb> rgb(String red, String green, String blue) {
         try {
-            int red = share(words[1]);
-            return Optional.of(
-                    words.length < 4 ? new Srgb(red, red, red) : new Srgb(red, share(words[2]), share(words[3])));
-        } catch (NumberFormatException | ArrayIndexOutOfBoundsException e) {
+            return Optional.of(new Srgb(share(red), share(green), share(blue)));
+        } catch (NumberFormatException e) {
             return Optional.empty();
         }
     }

@@ -17,9 +17,8 @@ import org.locationtech.jts.geom.Envelope;
  * @param perFile how many of them each file gave, in the order of the files
  * @param lifted by how many mm the file's Z was raised to set it on the bed
  * @param report what was found in all of them, and done
- * @param painted solids with more than one colour on their surface, of which the one with most area counts
  */
-public record PartedModel(List<Part> parts, List<Integer> perFile, double lifted, Repair.Report report, int painted) {
+public record PartedModel(List<Part> parts, List<Integer> perFile, double lifted, Repair.Report report) {
     /** mm */
     private static final double APART = 0.5;
 
@@ -31,8 +30,8 @@ public record PartedModel(List<Part> parts, List<Integer> perFile, double lifted
     }
 
     /** Of one file. */
-    PartedModel(List<Part> parts, double lifted, Repair.Report report, int painted) {
-        this(parts, List.of(parts.size()), lifted, report, painted);
+    PartedModel(List<Part> parts, double lifted, Repair.Report report) {
+        this(parts, List.of(parts.size()), lifted, report);
     }
 
     /** Which file gave a part, from 0. */
@@ -42,6 +41,16 @@ public record PartedModel(List<Part> parts, List<Integer> perFile, double lifted
             file++;
         }
         return file;
+    }
+
+    /** The coats of parts that have one, by the numbers of the parts. */
+    public Map<Integer, Coat> coats() {
+        Map<Integer, Coat> coats = new TreeMap<>();
+        for (int i = 0; i < parts.size(); i++) {
+            int number = i;
+            parts.get(i).coat().ifPresent(coat -> coats.put(number, coat));
+        }
+        return coats;
     }
 
     public Body body() {
@@ -56,8 +65,7 @@ public record PartedModel(List<Part> parts, List<Integer> perFile, double lifted
                         .toList()),
                 perFile,
                 lifted,
-                report,
-                painted);
+                report);
     }
 
     /** This file and another, aligned by their own origins; the other's parts come after. */
@@ -72,8 +80,7 @@ public record PartedModel(List<Part> parts, List<Integer> perFile, double lifted
         }
         List<Integer> files = new ArrayList<>(perFile);
         files.addAll(other.perFile);
-        return new PartedModel(
-                numbered(all), files, together.lifted(), report.plus(other.report), painted + other.painted);
+        return new PartedModel(numbered(all), files, together.lifted(), report.plus(other.report));
     }
 
     /**

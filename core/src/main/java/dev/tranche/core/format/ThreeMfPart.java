@@ -171,10 +171,15 @@ final class ThreeMfPart {
         }
         mesh.triangle(corners[0], corners[1], corners[2]);
         int group = wholeOr(xml, "pid");
-        int index = wholeOr(xml, "p1");
+        int index = most(wholeOr(xml, "p1"), wholeOr(xml, "p2"), wholeOr(xml, "p3"));
         if (group != NONE || index != NONE) {
             mesh.paint(group, index);
         }
+    }
+
+    /** Of the properties of a triangle's corners: what two of them have, else the first. */
+    private static int most(int first, int second, int third) {
+        return second != NONE && second == third ? second : first;
     }
 
     private Placed placed(XMLStreamReader xml) {

@@ -215,7 +215,7 @@ public final class Mesh {
     }
 
     /** Area of the triangle whose first corner is given, mm². */
-    double area(int corner) {
+    public double area(int corner) {
         double[] n = areaVector(corner);
         return Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
     }
@@ -240,5 +240,52 @@ public final class Mesh {
             sum += cross;
         }
         return sum / 6000;
+    }
+
+    /** Where a triangle meets a plane, mm. */
+    @FunctionalInterface
+    public interface Crossing {
+        void segment(double fromX, double fromY, double toX, double toY);
+    }
+
+    /**
+     * The segment in which a triangle meets a plane, with the solid on its left when facets face outwards; nothing where it does
+     * not. Going round the corners, the boundary is left upwards on one edge and downwards on another.
+     *
+     * @param corner the triangle's first
+     * @param plane in half µm above the bed
+     */
+    public void cross(int corner, int plane, Crossing to) {
+        double upX = 0;
+        double upY = 0;
+        double downX = 0;
+        double downY = 0;
+        boolean crosses = false;
+        for (int e = 0; e < 3; e++) {
+            int p = corner + e;
+            int q = corner + (e + 1) % 3;
+            boolean pBelow = 2 * z[p] < plane;
+            if (pBelow == 2 * z[q] < plane) {
+                continue;
+            }
+            crosses = true;
+            // Always from the lower corner to the upper, so that both triangles of an edge get the same bits.
+            int low = pBelow ? p : q;
+            int high = pBelow ? q : p;
+            double t = (plane - 2.0 * z[low]) / (2.0 * z[high] - 2.0 * z[low]);
+            boolean atCorner = t == 1;
+            double cx = atCorner ? x[high] : x[low] + t * (x[high] - (double) x[low]);
+            double cy = atCorner ? y[high] : y[low] + t * (y[high] - (double) y[low]);
+            if (pBelow) {
+                upX = cx;
+                upY = cy;
+            } else {
+                downX = cx;
+                downY = cy;
+            }
+        }
+        if (crosses) {
+            to.segment(downX, downY, upX, upY);
+        }
     }
 }

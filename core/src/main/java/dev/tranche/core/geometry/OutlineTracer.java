@@ -13,7 +13,7 @@ import org.locationtech.jts.geom.LineSegment;
  * chain goes on against it, and the section is then filled by the even-odd rule. A chain that ends is joined to
  * the nearest other loose end.
  */
-final class OutlineTracer {
+final class OutlineTracer implements Mesh.Crossing {
     /** A point this near to the line between its neighbours is on it, mm. */
     private static final double STRAIGHT = 1e-6;
 
@@ -51,7 +51,8 @@ final class OutlineTracer {
     }
 
     /** End {@code 2 s} is where segment {@code s} starts, {@code 2 s + 1} where it ends. */
-    void segment(double fromX, double fromY, double toX, double toY) {
+    @Override
+    public void segment(double fromX, double fromY, double toX, double toY) {
         if (fromX == toX && fromY == toY) {
             return;
         }

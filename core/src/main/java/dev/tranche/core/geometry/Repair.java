@@ -16,9 +16,10 @@ import java.util.List;
  * sections and shown.
  *
  * @param mesh as it is now
+ * @param labels of its triangles, those that close a hole as one beside it; none where none were given
  * @param report what was found and done
  */
-public record Repair(Mesh mesh, Report report) {
+public record Repair(Mesh mesh, int[] labels, Report report) {
     private static final int LONGEST_RIM = 200;
     private static final double WIDEST = 1.0 / 3;
 
@@ -51,49 +52,55 @@ public record Repair(Mesh mesh, Report report) {
     }
 
     public static Repair of(Mesh mesh) {
-        return of(mesh, Progress.UNHEARD);
+        return of(mesh, Work.NONE, Progress.UNHEARD);
     }
 
-    /** @param progress learns that the work goes on, and may stop it */
-    static Repair of(Mesh mesh, Progress progress) {
+    private static Repair of(Mesh mesh, int[] labels, Progress progress) {
         int[] welded = Welding.of(mesh, progress);
         Topology topology = Topology.of(mesh, welded, progress);
         if (topology.closed() && topology.degenerate() == 0 && mesh.volume() >= 0) {
-            return new Repair(mesh, new Report(topology, 0, 0, false, 0, 0));
+            return new Repair(mesh, labels, new Report(topology, 0, 0, false, 0, 0));
         }
-        return new Work(mesh, welded, progress).repair(topology);
+        return new Work(mesh, labels, welded, progress).repair(topology);
     }
 
-    /** A shell that was found sound when it was taken out of its model needs no looking over. */
+    /**
+     * A shell that was found sound when it was taken out of its model needs no looking over.
+     *
+     * @param progress learns that the work goes on, and may stop it
+     */
     public static Repair of(Shells.Shell shell, Progress progress) {
         if (!shell.sound()) {
-            return of(shell.mesh(), progress);
+            return of(shell.mesh(), shell.labels(), progress);
         }
         double area = 0;
         for (int c = 0; c < 3 * shell.mesh().triangles(); c += 3) {
             area += shell.mesh().area(c);
         }
-        return new Repair(shell.mesh(), new Report(new Topology(1, 0, 0, 0, 0, area), 0, 0, false, 0, 0));
+        return new Repair(
+                shell.mesh(), shell.labels(), new Report(new Topology(1, 0, 0, 0, 0, area), 0, 0, false, 0, 0));
     }
 
     /** The work on one mesh: triangles as welded corners, three each. */
     private static final class Work {
-        private static final int[] NO_RIM = {};
+        private static final int[] NONE = {};
 
         private final Mesh mesh;
         private final Progress progress;
         private int[] triangles;
+        private int[] labels;
         private Edges edges;
         /** Corners that close holes: x, y in mm and z in µm, numbered on from the mesh's. */
         private final List<double[]> added = new ArrayList<>();
 
-        Work(Mesh mesh, int[] welded, Progress progress) {
+        Work(Mesh mesh, int[] labels, int[] welded, Progress progress) {
             this.mesh = mesh;
+            this.labels = labels.clone();
             this.progress = progress;
             this.triangles = withoutDegenerate(welded);
         }
 
-        private static int[] withoutDegenerate(int[] welded) {
+        private int[] withoutDegenerate(int[] welded) {
             int[] kept = new int[welded.length];
             int n = 0;
             for (int c = 0; c < welded.length; c += 3) {
@@ -101,11 +108,15 @@ public record Repair(Mesh mesh, Report report) {
                 int b = welded[c + 1];
                 int d = welded[c + 2];
                 if (a != b && b != d && a != d) {
+                    if (labels.length > 0) {
+                        labels[n / 3] = labels[c / 3];
+                    }
                     kept[n++] = a;
                     kept[n++] = b;
                     kept[n++] = d;
                 }
             }
+            labels = labels.length > 0 ? Arrays.copyOf(labels, n / 3) : labels;
             return Arrays.copyOf(kept, n);
         }
 
@@ -126,7 +137,7 @@ public record Repair(Mesh mesh, Report report) {
             for (int e = 0; e < triangles.length; e++) {
                 left += edges.twin(e) == Edges.NONE ? 1 : 0;
             }
-            return new Repair(built(), new Report(found, dropped, turned, insideOut, closed, left));
+            return new Repair(built(), labels, new Report(found, dropped, turned, insideOut, closed, left));
         }
 
         /** Turns triangles shell by shell; answers how many. */
@@ -186,12 +197,16 @@ public record Repair(Mesh mesh, Report report) {
         /** Closes what holes may be closed; answers how many. */
         private int close() {
             int[] onward = new int[3 * mesh.triangles()];
+            int[] beside = new int[labels.length > 0 ? onward.length : 0];
             Arrays.fill(onward, Edges.NONE);
             for (int e = 0; e < triangles.length; e++) {
                 if (edges.twin(e) == Edges.NONE) {
                     // The rim runs against the triangle's own edge; a corner where two rims meet is left alone.
                     int to = edges.to(e);
                     onward[to] = onward[to] == Edges.NONE ? edges.from(e) : Edges.CROWDED;
+                    if (beside.length > 0) {
+                        beside[to] = labels[e / 3];
+                    }
                 }
             }
             double widest = WIDEST
@@ -204,7 +219,7 @@ public record Repair(Mesh mesh, Report report) {
             List<int[]> fans = new ArrayList<>();
             int[] walk = new int[LONGEST_RIM];
             for (int start = 0; start < onward.length; start++) {
-                int[] rim = onward[start] < 0 ? NO_RIM : rim(start, onward, walk);
+                int[] rim = onward[start] < 0 ? NONE : rim(start, onward, walk);
                 if (rim.length >= 3 && width(rim) <= widest) {
                     fans.add(fan(rim));
                     closed++;
@@ -216,6 +231,14 @@ public record Repair(Mesh mesh, Report report) {
             for (int[] fan : fans) {
                 System.arraycopy(fan, 0, triangles, n, fan.length);
                 n += fan.length;
+            }
+            if (beside.length > 0) {
+                int before = labels.length;
+                labels = Arrays.copyOf(labels, triangles.length / 3);
+                for (int t = before; t < labels.length; t++) {
+                    // A fan's triangles begin where the edge of the one beside them ends.
+                    labels[t] = beside[triangles[3 * t]];
+                }
             }
             return closed;
         }
@@ -233,7 +256,7 @@ public record Repair(Mesh mesh, Report report) {
                     return Arrays.copyOf(rim, n);
                 }
             }
-            return NO_RIM;
+            return NONE;
         }
 
         private double width(int[] rim) {

@@ -182,43 +182,9 @@ public final class SectionSweep {
         OutlineTracer.Traced traced(int plane, OutlineTracer tracer) {
             tracer.begin(size);
             for (int i = 0; i < size; i++) {
-                cross(3 * list[i], planes[plane], tracer);
+                mesh.cross(3 * list[i], planes[plane], tracer);
             }
             return tracer.finish();
         }
-    }
-
-    /**
-     * The segment in which a triangle meets the plane, with the solid on its left when facets face outwards.
-     * Going round the corners, the boundary is left upwards on one edge and downwards on another.
-     */
-    private void cross(int corner, int plane, OutlineTracer tracer) {
-        double upX = 0;
-        double upY = 0;
-        double downX = 0;
-        double downY = 0;
-        for (int e = 0; e < 3; e++) {
-            int p = corner + e;
-            int q = corner + (e + 1) % 3;
-            boolean pBelow = 2 * mesh.z(p) < plane;
-            if (pBelow == 2 * mesh.z(q) < plane) {
-                continue;
-            }
-            // Always from the lower corner to the upper, so that both triangles of an edge get the same bits.
-            int low = pBelow ? p : q;
-            int high = pBelow ? q : p;
-            double t = (plane - 2.0 * mesh.z(low)) / (2.0 * mesh.z(high) - 2.0 * mesh.z(low));
-            boolean atCorner = t == 1;
-            double x = atCorner ? mesh.x(high) : mesh.x(low) + t * (mesh.x(high) - mesh.x(low));
-            double y = atCorner ? mesh.y(high) : mesh.y(low) + t * (mesh.y(high) - mesh.y(low));
-            if (pBelow) {
-                upX = x;
-                upY = y;
-            } else {
-                downX = x;
-                downY = y;
-            }
-        }
-        tracer.segment(downX, downY, upX, upY);
     }
 }

@@ -19,6 +19,7 @@ import java.util.Map;
  */
 public final class Shells {
     private static final int MOST = 250;
+    private static final int[] NONE = {};
     /** Radians. */
     private static final double SAME_ANGLE = 1e-9;
 
@@ -32,10 +33,10 @@ public final class Shells {
      * A solid found.
      *
      * @param label the one most of its surface carries
-     * @param painted whether some of it carries another
+     * @param labels of its triangles, where they carry several; else none
      * @param sound whether it is known to need no repair
      */
-    public record Shell(int label, boolean painted, boolean sound, Mesh mesh) {}
+    public record Shell(int label, int[] labels, boolean sound, Mesh mesh) {}
 
     private Shells(Mesh mesh, int[] labels, Progress progress) {
         this.mesh = mesh;
@@ -241,12 +242,10 @@ public final class Shells {
         Shell shell(int[] labels) {
             int[] mine = Arrays.copyOf(triangles, size);
             Arrays.sort(mine);
-            boolean one = true;
-            for (int t : mine) {
-                one &= labels[t] == labels[mine[0]];
-            }
+            int[] carried = Arrays.stream(mine).map(t -> labels[t]).toArray();
+            boolean one = Arrays.stream(carried).allMatch(l -> l == carried[0]);
             Mesh own = mine.length == labels.length ? mesh : mesh.only(mine);
-            return new Shell(one ? labels[mine[0]] : widest(mine, labels), !one, sound && volume >= 0, own);
+            return new Shell(one ? carried[0] : widest(mine, labels), one ? NONE : carried, sound && volume >= 0, own);
         }
 
         /** The label that covers most. */

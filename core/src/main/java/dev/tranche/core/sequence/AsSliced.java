@@ -1,15 +1,14 @@
 package dev.tranche.core.sequence;
 
+import dev.tranche.core.coat.Patches;
+import dev.tranche.core.coat.Patches.Patch;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
-import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
-import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Starts;
-import dev.tranche.core.sequence.Painting.Patch;
 import dev.tranche.core.sequence.ToolTable.Tool;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
@@ -38,9 +37,6 @@ import java.util.stream.Stream;
  * @param added the spools that the plan did not print with, by the numbers of their tools
  */
 public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
-    /** So many zones of a tool are looked through, and moved one by one. */
-    private static final int MOST_ZONES = 3;
-
     public AsSliced {
         added = Collections.unmodifiableSortedMap(new TreeMap<>(added));
     }
@@ -115,7 +111,7 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
                     "The plan has blends, and none of them is in the file; take them out, then draw its colours.");
         }
         Set<Integer> numbers = new TreeSet<>(Set.of(painting.base()));
-        painting.patches().forEach(p -> numbers.add(p.tool()));
+        painting.patches().forEach(p -> numbers.add(p.label()));
         Given given = Given.to(file, numbers, tools, spare)
                 .filter(g -> g.isLetteredIn(plan))
                 .orElseThrow(() -> Refusal.of(
@@ -123,50 +119,21 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
                         Words.count(tools.tools().size(), "tool")));
         Regions regions = Regions.NONE;
         for (List<Patch> patches : painting.patches().stream()
-                .collect(Collectors.groupingBy(Patch::tool, TreeMap::new, Collectors.toList()))
+                .collect(Collectors.groupingBy(Patch::label, TreeMap::new, Collectors.toList()))
                 .values()) {
-            SpoolId spool = given.spools().get(patches.get(0).tool());
-            if (patches.size() > MOST_ZONES) {
-                regions = regions.plus(traced(patches, spool, grid));
-            } else {
-                for (Patch patch : patches) {
-                    regions = regions.plus(new Region(
-                            name(patch.tool(), patch.first(), patch.last()),
-                            zone(patch),
-                            spool,
-                            Range.ofLayers(grid, patch.first(), patch.last())));
-                }
+            int tool = patches.get(0).label();
+            for (Region region : Patches.regions(
+                    patches,
+                    "T" + tool,
+                    "T" + tool + " of the file",
+                    given.spools().get(tool),
+                    grid)) {
+                regions = regions.plus(region);
             }
         }
         ColourPlan base = plan.with(Regions.NONE)
                 .layered(Collections.nCopies(grid.count(), given.spools().get(painting.base())), grid);
         return given.sliced(base.with(regions));
-    }
-
-    /** What a tool prints, as one region; {@code patches} are from below, and no two on one layer. */
-    private static Region traced(List<Patch> patches, SpoolId spool, LayerGrid grid) {
-        List<Shape.Trace.Course> courses = new ArrayList<>();
-        int first = patches.get(0).first();
-        int last = first - 1;
-        for (Patch patch : patches) {
-            if (patch.first() > last + 1) {
-                courses.add(new Shape.Trace.Course(grid.top(last), Optional.empty()));
-            }
-            courses.add(new Shape.Trace.Course(grid.bottom(patch.first()), Optional.of(zone(patch))));
-            last = patch.last();
-        }
-        return new Region(
-                "T" + patches.get(0).tool(), new Shape.Trace(courses), spool, Range.ofLayers(grid, first, last));
-    }
-
-    private static Shape.Zone zone(Patch patch) {
-        return Shape.Zone.over(patch.area(), "T" + patch.tool() + " of the file");
-    }
-
-    private static String name(int tool, int first, int last) {
-        return first == last
-                ? Words.format("T%d, layer %d", tool, first)
-                : Words.format("T%d, layers %d to %d", tool, first, last);
     }
 
     /** Whether each part has its colour, by whatever regions. */

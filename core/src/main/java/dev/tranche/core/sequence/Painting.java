@@ -1,60 +1,42 @@
 package dev.tranche.core.sequence;
 
+import dev.tranche.core.coat.Canvas;
+import dev.tranche.core.coat.Patches;
+import dev.tranche.core.coat.Patches.Patch;
 import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.gcode.GcodeScanner;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedFile.ToolLine;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
-import dev.tranche.core.geometry.Areas;
-import dev.tranche.core.geometry.Thin;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.plan.ColourPlan;
-import dev.tranche.core.plan.Shape;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import java.io.IOException;
 import java.io.InputStream;
-import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
-import org.locationtech.jts.algorithm.construct.MaximumInscribedCircle;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
-import org.locationtech.jts.geom.Polygon;
 
 /**
  * Where a sliced file prints the model with which tool, as it lays its lines: for models that were painted in a slicing program.
  *
  * @param base the tool that extrudes most; what no patch covers is its
- * @param patches of the others, from below
+ * @param patches of the others, from below, labelled by their tools
  */
 public record Painting(int base, List<Patch> patches) {
-    /** What is smaller is left by rounding to squares, mm². */
-    private static final double SPECK = 0.05;
-    /** To this, discs are told, mm. */
-    private static final double ROUND = 0.01;
-
     public Painting {
         patches = List.copyOf(patches);
     }
-
-    /**
-     * What a tool prints on layers one above the other.
-     *
-     * @param area in the model's axes, mm
-     * @param first layer, from 1, and {@code last}
-     */
-    public record Patch(int tool, MultiPolygon area, int first, int last) {}
 
     /**
      * @param bytes of {@code file}, in which Tranche has put nothing
@@ -83,9 +65,7 @@ public record Painting(int base, List<Patch> patches) {
         private final int base;
         private final Envelope reach;
         private final Coordinate moved;
-        private final List<Run> all = new ArrayList<>();
-        /** The last of each tool. */
-        private final Map<Integer, Run> runs = new HashMap<>();
+        private final Patches patches;
 
         private int layer;
         private Set<Integer> printing = Set.of();
@@ -104,6 +84,7 @@ public record Painting(int base, List<Patch> patches) {
             this.progress = progress;
             this.reach = file.model().footprint();
             this.moved = file.copies().get(0);
+            this.patches = new Patches(file.lineWidth());
             Map<Integer, Double> fed = match.layers().stream()
                     .flatMap(l -> l.stints().stream())
                     .collect(Collectors.groupingBy(
@@ -139,7 +120,9 @@ public record Painting(int base, List<Patch> patches) {
                 next();
             }
             finish();
-            return new Painting(base, all.stream().map(Run::patch).toList());
+            return new Painting(
+                    base,
+                    patches.all().stream().map(p -> p.of(tools.get(p.label()))).toList());
         }
 
         private void laid() {
@@ -175,76 +158,12 @@ public record Painting(int base, List<Patch> patches) {
                 return;
             }
             canvas.grow();
-            for (int number : printing) {
-                int label = tools.indexOf(number);
-                if (number == base || !canvas.shows(label)) {
-                    continue;
-                }
-                Run run = runs.get(number);
-                if (run != null && run.last == layer - 1 && run.canvas.foretells(canvas, label)) {
-                    run.last = layer;
-                } else {
-                    begin(number, label);
-                }
-            }
-        }
-
-        private void begin(int number, int label) {
-            if (all.size() == Shape.Trace.MOST) {
-                throw Refusal.of(
-                        "By layer %d the G-code's colours have changed their outlines %d times, and a plan holds no more; give each colour a part of its own in the model.",
-                        layer, Shape.Trace.MOST);
-            }
-            MultiPolygon area = wide(canvas.of(label));
-            if (area.getArea() <= SPECK) {
-                return;
-            }
-            Run run = new Run(number, canvas, area, layer);
-            Run before = runs.put(number, run);
-            if (before != null) {
-                before.canvas = null;
-            }
-            all.add(run);
-        }
-
-        /** With room for a line where the file lays one that is shorter than wide. */
-        private MultiPolygon wide(MultiPolygon area) {
             MultiPolygon section = file.model().section(layer).outline();
-            List<MultiPolygon> dabs = Areas.polygons(Areas.intersection(area, section))
-                    .filter(p -> p.getArea() > SPECK && !Thin.holdsLine(p, file.lineWidth()))
-                    .map(p -> Areas.of(p.buffer(file.lineWidth() - 2 * radius(p) + ROUND)))
-                    .toList();
-            return dabs.isEmpty()
-                    ? area
-                    : Areas.union(Stream.concat(Stream.of(area), dabs.stream()).toList());
-        }
-    }
-
-    /** Of the largest disc that fits into {@code piece}, mm. */
-    private static double radius(Polygon piece) {
-        return MaximumInscribedCircle.getRadiusLine(piece, ROUND).getLength();
-    }
-
-    /** Layers on which a tool prints the same; what the first of them looks like is asked of each next one. */
-    private static final class Run {
-        private final int tool;
-        /** Only while it may go on. */
-        private Canvas canvas;
-
-        private final MultiPolygon area;
-        private final int first;
-        private int last;
-
-        Run(int tool, Canvas canvas, MultiPolygon area, int first) {
-            this.tool = tool;
-            this.canvas = canvas;
-            this.area = area;
-            this.first = first;
-            this.last = first;
-        }
-
-        Patch patch() {
-            return new Patch(tool, area, first, last);
+            for (int number : printing) {
+                if (number != base) {
+                    patches.add(tools.indexOf(number), layer, canvas, section);
+                }
+            }
         }
     }
 }

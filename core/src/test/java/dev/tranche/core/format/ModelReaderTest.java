@@ -19,6 +19,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
@@ -383,6 +384,23 @@ class ModelReaderTest {
         refuses(new byte[0], "The file is empty");
     }
 
+    @Test
+    void a_triangle_between_several_colours_has_that_of_most_of_its_corners() throws IOException {
+        String group = "<colorgroup id=\"9\"><color color=\"#102030\"/><color color=\"#C0A010\"/></colorgroup>";
+        String mesh = CUBE_MESH
+                .replace(
+                        "v1=\"4\" v2=\"5\" v3=\"6\"/>",
+                        "v1=\"4\" v2=\"5\" v3=\"6\" pid=\"9\" p1=\"0\" p2=\"1\" p3=\"1\"/>")
+                .replace(
+                        "v1=\"6\" v2=\"7\" v3=\"4\"/>",
+                        "v1=\"6\" v2=\"7\" v3=\"4\" pid=\"9\" p1=\"0\" p2=\"1\" p3=\"0\"/>");
+        String object = "<object id=\"1\" pid=\"9\" pindex=\"0\">" + mesh + "</object>";
+        Coat coat = model(threeMf(model("millimeter", group + object, "<item objectid=\"1\"/>")))
+                .coats()
+                .get(0);
+        assertThat(IntStream.range(0, 12).filter(t -> coat.hue(t) == 1)).containsExactly(2);
+    }
+
     /** Written by lib3mf 2.4.1, the 3MF Consortium's own library: objects, components, both kinds of material. */
     @Test
     void a_file_of_the_consortiums_library_gives_its_parts_names_and_colours() throws IOException {
@@ -393,7 +411,7 @@ class ModelReaderTest {
                 .extracting(p -> p.colour().orElseThrow().hex())
                 .as("two thirds of the painted cube are green")
                 .containsExactly("#C81020", "#2040C8", "#10A040", "#10A040");
-        assertThat(model.painted()).isEqualTo(2);
+        assertThat(model.coats()).containsOnlyKeys(2, 3);
         assertThat(model.parts()).allSatisfy(p -> assertThat(p.mesh().volume()).isCloseTo(1000, within(1e-3)));
         assertThat(model.parts().get(3).mesh().bottom()).isEqualTo(5000);
         assertThat(model.under("file").parts()).extracting(Part::name).contains("Painted 1", "Painted 2");

@@ -96,9 +96,9 @@ class ShellsTest {
         List<Shells.Shell> shells = Shells.split(mesh, labels, new int[] {0, 0, 0}, Progress.UNHEARD);
         assertThat(shells).hasSize(2);
         assertThat(shells.get(0).label()).isZero();
-        assertThat(shells.get(0).painted()).isTrue();
+        assertThat(shells.get(0).labels()).containsExactly(2, 2, 2, 2, 0, 0, 0, 0, 0, 0, 0, 0);
         assertThat(shells.get(1).label()).isEqualTo(1);
-        assertThat(shells.get(1).painted()).isFalse();
+        assertThat(shells.get(1).labels()).isEmpty();
     }
 
     @Test

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.check.Bench;
 import dev.tranche.core.check.Finding;
+import dev.tranche.core.coat.Patches.Patch;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.machine.Dialect;
@@ -15,7 +16,6 @@ import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.plan.Tint;
-import dev.tranche.core.sequence.Painting.Patch;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Severity;

@@ -1,0 +1,76 @@
+package dev.tranche.app.exchange;
+
+import dev.tranche.app.jobs.Job;
+import dev.tranche.app.jobs.Jobs;
+import dev.tranche.app.plans.PlanContent;
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.Plans;
+import dev.tranche.app.printers.Workshop;
+import dev.tranche.app.work.ModelCuts;
+import dev.tranche.core.coat.Coating;
+import dev.tranche.core.format.Coat;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Regions;
+import dev.tranche.core.speech.Progress;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.springframework.stereotype.Service;
+
+/** Takes what model files paint on the outside of their parts into a plan, as regions traced of it. */
+@Service
+public class Coats {
+    private final Plans plans;
+    private final ModelCuts cuts;
+    private final Workshop workshop;
+    private final FileColours colours;
+    private final Jobs jobs;
+
+    Coats(Plans plans, ModelCuts cuts, Workshop workshop, FileColours colours, Jobs jobs) {
+        this.plans = plans;
+        this.cuts = cuts;
+        this.workshop = workshop;
+        this.colours = colours;
+        this.jobs = jobs;
+    }
+
+    /** All of a plan as it is painted, in the place of what was taken so before; ends at the desk. */
+    public Job paint(PlanState plan, long seen) {
+        return jobs.start("Colouring the model as it is painted", progress -> {
+            List<Region> painted = of(plan.content(), 0, progress);
+            plans.editAll(plan.id(), seen, "colour the model as it is painted", c -> {
+                List<Region> others = c.colours().regions().list().stream()
+                        .filter(r -> !Coating.made(r))
+                        .toList();
+                return with(c.with(c.colours().with(new Regions(others))), painted);
+            });
+            return "/plans/" + plan.id() + "?side=parts";
+        });
+    }
+
+    static PlanContent with(PlanContent content, List<Region> painted) {
+        Regions regions = content.colours().regions();
+        for (Region region : painted) {
+            regions = regions.plus(region);
+        }
+        return content.with(content.colours().with(regions));
+    }
+
+    /**
+     * @param first number of the first part whose coat is taken
+     * @throws dev.tranche.core.speech.Refusal if it is too much for a plan
+     */
+    List<Region> of(PlanContent content, int first, Progress progress) {
+        Map<Integer, Coat> coats =
+                new TreeMap<>(cuts.model(content.files(), progress).coats());
+        coats.keySet().removeIf(part -> part < first);
+        return coats.isEmpty()
+                ? List.of()
+                : Coating.regions(
+                        cuts.cut(content, progress).model(),
+                        coats,
+                        hue -> colours.spool(hue.colour().orElseThrow(), hue.called()),
+                        workshop.get(content.printer()).printer().lineWidth(),
+                        progress);
+    }
+}

@@ -1,0 +1,90 @@
+package dev.tranche.core.coat;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.core.geometry.Areas;
+import org.junit.jupiter.api.Test;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.MultiPolygon;
+
+/** Colours of a layer in squares. */
+class CanvasTest {
+    private static final Envelope REACH = new Envelope(-10, 10, -10, 10);
+    private static final int BODY = 0;
+    private static final int BAND = 1;
+
+    private static MultiPolygon disc(double radius) {
+        return Areas.of(new GeometryFactory().createPoint(new Coordinate(0, 0)).buffer(radius, 32));
+    }
+
+    /** The body, {@code radius} wide, and a band on it from {@code outer} to 8 mm from the middle. */
+    private static Canvas banded(double radius, double outer) {
+        Canvas canvas = new Canvas(REACH, disc(radius));
+        canvas.cover(BODY);
+        canvas.within(disc(outer));
+        canvas.cover(BAND);
+        canvas.within(disc(8));
+        canvas.cover(BODY);
+        canvas.grow();
+        return canvas;
+    }
+
+    @Test
+    void what_is_a_labels_reaches_as_far_as_its_squares_and_beyond_the_section_with_them() {
+        MultiPolygon band = banded(9, 9).of(BAND);
+        assertThat(Areas.intersection(band, disc(9)).getArea())
+                .isCloseTo(Math.PI * (81 - 64), within(2 * Math.PI * 17 * 0.15 / 2));
+        assertThat(Areas.difference(disc(9.7), disc(9)).covers(band)).isFalse();
+        assertThat(band.covers(Areas.difference(disc(9.7), disc(8.3)))).isTrue();
+        assertThat(band.isValid()).isTrue();
+    }
+
+    @Test
+    void a_band_that_ends_where_the_next_layers_rim_lies_does_not_foretell_one_that_is_the_rim() {
+        Canvas below = banded(10, 9.5);
+        Canvas above = banded(9.5, 9.5);
+        assertThat(below.foretells(above, BAND)).isFalse();
+        assertThat(above.foretells(banded(9.5, 9.5), BAND)).isTrue();
+        assertThat(above.foretells(banded(9.3, 9.3), BAND)).isTrue();
+    }
+
+    @Test
+    void what_is_too_narrow_for_a_line_goes_to_its_neighbours_where_it_is_not_seen() {
+        Canvas canvas = new Canvas(REACH, disc(10));
+        // A face half a millimetre beyond the layer, nowhere wider than 0.3 mm.
+        double[] x = {-4, 4, 4};
+        double[] y = {0, 0, 0.3};
+        canvas.claim(BAND, x, y, new double[] {0.5, 0.5, 0.5}, 0.2, 1);
+        canvas.rest(BODY);
+        assertThat(canvas.shows(BAND)).isTrue();
+        canvas.narrow(0.45, BODY);
+        canvas.grow();
+        assertThat(canvas.shows(BAND)).isFalse();
+        Canvas seen = new Canvas(REACH, disc(10));
+        seen.claim(BAND, x, y, new double[] {0.1, 0.1, 0.1}, 0.2, 1);
+        seen.rest(BODY);
+        seen.narrow(0.45, BODY);
+        seen.grow();
+        assertThat(seen.shows(BAND)).as("a layer deep").isTrue();
+    }
+
+    @Test
+    void islands_of_the_body_that_are_too_small_for_a_line_are_no_islands() {
+        Canvas canvas = new Canvas(REACH, disc(10));
+        canvas.cover(BAND);
+        for (double radius : new double[] {0.2, 1}) {
+            canvas.within(Areas.of(new GeometryFactory()
+                    .createPoint(new Coordinate(5 * radius, 0))
+                    .buffer(radius)));
+            canvas.rest(BODY);
+            canvas.cover(BODY);
+        }
+        canvas.narrow(0.45, BODY);
+        canvas.grow();
+        assertThat(canvas.of(BODY).getNumGeometries()).isEqualTo(1);
+        assertThat(canvas.of(BODY).getArea()).isCloseTo(Math.PI, within(2 * Math.PI * 0.15 / 2));
+    }
+}

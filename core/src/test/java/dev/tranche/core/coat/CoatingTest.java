@@ -1,0 +1,209 @@
+package dev.tranche.core.coat;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.format.Coat;
+import dev.tranche.core.format.ModelReader;
+import dev.tranche.core.format.ObjColours;
+import dev.tranche.core.format.PartedModel;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Placement;
+import dev.tranche.core.geometry.Shapes;
+import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.Inlay;
+import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Regions;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Spool;
+import dev.tranche.core.plan.Spools;
+import dev.tranche.core.speech.Progress;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+import org.locationtech.jts.geom.MultiPolygon;
+
+/** Models whose files paint their faces. */
+class CoatingTest {
+    private static final double LINE = 0.45;
+    /** Half a square of the drawing, on either side. */
+    private static final double SQUARE = 0.15;
+
+    /** What a triangle is painted with, by where its middle lies, mm. */
+    private interface Paint {
+        Spool at(double x, double y, double z);
+    }
+
+    /** As an OBJ file has it, each colour a material. */
+    private static PartedModel painted(Mesh mesh, Paint paint) throws IOException {
+        StringBuilder obj = new StringBuilder();
+        List<String> library = new ArrayList<>();
+        for (int t = 0; t < mesh.triangles(); t++) {
+            double[] middle = new double[3];
+            for (int c = 3 * t; c < 3 * t + 3; c++) {
+                double z = mesh.z(c) / 1000.0;
+                obj.append("v %s %s %s\n".formatted(mesh.x(c), mesh.y(c), z));
+                middle[0] += mesh.x(c) / 3;
+                middle[1] += mesh.y(c) / 3;
+                middle[2] += z / 3;
+            }
+            Spool spool = paint.at(middle[0], middle[1], middle[2]);
+            obj.append("usemtl %s\nf -3 -2 -1\n".formatted(spool.name()));
+            Srgb c = spool.colour();
+            library.add("newmtl " + spool.name());
+            library.add("Kd %f %f %f".formatted(c.red() / 255.0, c.green() / 255.0, c.blue() / 255.0));
+        }
+        byte[] bytes = obj.toString().getBytes(StandardCharsets.ISO_8859_1);
+        try (InputStream in = new ObjColours(
+                        library.stream().distinct().toList().equals(library) ? library : distinct(library))
+                .before(new ByteArrayInputStream(bytes))) {
+            return ModelReader.read(in, bytes.length, Progress.UNHEARD);
+        }
+    }
+
+    private static List<String> distinct(List<String> library) {
+        List<String> kept = new ArrayList<>();
+        for (int i = 0; i < library.size(); i += 2) {
+            if (!kept.contains(library.get(i))) {
+                kept.add(library.get(i));
+                kept.add(library.get(i + 1));
+            }
+        }
+        return kept;
+    }
+
+    private static Spool spool(Coat.Hue hue) {
+        return Spools.SHELF.values().stream()
+                .filter(s -> s.name().equals(hue.called()))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private static Colouring coloured(PartedModel model, Placement placement) {
+        return coloured(model, placement, Regions.NONE);
+    }
+
+    private static Colouring coloured(PartedModel model, Placement placement, Regions before) {
+        var body = model.body().placed(placement);
+        LayerGrid grid = LayerSettings.COMMON.on(body.height());
+        CutModel cut = CutModel.of(body, grid, Progress.UNHEARD);
+        Regions regions = before;
+        for (Region region : Coating.regions(cut, model.coats(), CoatingTest::spool, LINE, Progress.UNHEARD)) {
+            regions = regions.plus(region);
+        }
+        Spool base = spool(model.coats().values().iterator().next().hues().get(0));
+        return Colouring.of(ColourPlan.of(LayerSettings.COMMON, base.id()).with(regions), cut, LINE, Progress.UNHEARD);
+    }
+
+    private static double area(Colouring colouring, int layer, Spool spool) {
+        return colouring.layer(layer).tints().stream()
+                .filter(t -> t.spool().equals(spool.id()))
+                .mapToDouble(t -> t.squareMillimetres())
+                .sum();
+    }
+
+    /** 30 × 20 × 8 mm of soot, its eastern wall burgundy, its top sky. */
+    private static PartedModel tray() throws IOException {
+        return painted(
+                new Shapes().box(0, 0, 0, 30, 20, 8).mesh(),
+                (x, y, z) -> x == 30 ? Spools.BURGUNDY : z == 8 ? Spools.SKY : Spools.SOOT);
+    }
+
+    /** Layers of the tray's colours that hide one another, whichever lies behind. */
+    private static int hiding(Colouring colouring) {
+        List<Spool> all = List.of(Spools.SOOT, Spools.BURGUNDY, Spools.SKY);
+        return all.stream()
+                .flatMapToInt(
+                        own -> all.stream().mapToInt(behind -> Inlay.layersToHide(colouring.model(), own, behind)))
+                .max()
+                .orElseThrow();
+    }
+
+    @Test
+    void a_painted_wall_is_as_many_lines_deep_as_hide_what_lies_behind() throws IOException {
+        Colouring colouring = coloured(tray(), Placement.AS_IS);
+        double deep = Math.ceil(hiding(colouring) * 0.2 / LINE) * LINE;
+        assertThat(deep).as("between two lines and four").isBetween(2 * LINE, 4 * LINE);
+        // Where it meets the walls beside it, each has its own half of the corner.
+        assertThat(area(colouring, 20, Spools.BURGUNDY)).isCloseTo((20 - deep) * deep, within(20 * SQUARE / 2));
+        assertThat(area(colouring, 20, Spools.SKY)).isZero();
+    }
+
+    @Test
+    void a_painted_top_is_as_many_layers_deep_and_leaves_each_wall_its_outermost_line() throws IOException {
+        Colouring colouring = coloured(tray(), Placement.AS_IS);
+        int count = colouring.model().grid().count();
+        int layers = Math.min(10, hiding(colouring));
+        double top = area(colouring, count, Spools.SKY);
+        assertThat(top).isCloseTo((30 - 2 * LINE) * (20 - 2 * LINE), within(100 * SQUARE));
+        assertThat(area(colouring, count, Spools.BURGUNDY)).isCloseTo(20 * LINE, within(20 * SQUARE));
+        assertThat(IntStream.rangeClosed(1, count).filter(l -> area(colouring, l, Spools.SKY) > 1))
+                .containsExactlyElementsOf(
+                        IntStream.rangeClosed(count - layers + 1, count).boxed().toList());
+    }
+
+    @Test
+    void a_dot_is_no_wider_beneath_the_surface_than_on_it() throws IOException {
+        PartedModel model = painted(
+                new Shapes().sphere(12, 120, 240).mesh(),
+                (x, y, z) -> Math.hypot(y, z - 12) < 2 && x > 0 ? Spools.MUSTARD : Spools.CHALK);
+        Colouring colouring = coloured(model, Placement.AS_IS);
+        assertThat(area(colouring, 60, Spools.MUSTARD)).isBetween(4 * LINE, 4 * 4 * LINE + 4 * SQUARE);
+        MultiPolygon dot = colouring.layer(60).field(0).orElseThrow().area();
+        assertThat(dot.getEnvelopeInternal().getHeight()).isCloseTo(4, within(2 * SQUARE));
+    }
+
+    @Test
+    void a_ball_painted_below_its_equator_is_a_ring_of_that_colour_on_each_layer_below() throws IOException {
+        PartedModel model =
+                painted(new Shapes().sphere(12, 60, 120).mesh(), (x, y, z) -> z < 12 ? Spools.MUSTARD : Spools.SOOT);
+        Colouring colouring = coloured(model, Placement.AS_IS);
+        for (int layer = 1; layer <= 55; layer++) {
+            double r = Math.sqrt(colouring.model().section(layer).area() / Math.PI);
+            double line = Math.PI * (r * r - Math.max(0, r - LINE) * Math.max(0, r - LINE));
+            assertThat(area(colouring, layer, Spools.MUSTARD))
+                    .as("layer %d", layer)
+                    .isGreaterThanOrEqualTo(line - 2 * Math.PI * r * SQUARE);
+        }
+        assertThat(IntStream.rangeClosed(62, 120).filter(l -> area(colouring, l, Spools.MUSTARD) > 0))
+                .isEmpty();
+        assertThat(colouring.plan().regions().list()).hasSize(1).allMatch(Coating::made);
+    }
+
+    @Test
+    void it_is_painted_as_it_lies_and_in_what_size() throws IOException {
+        Placement placement = Placement.AS_IS.scaled(2, 2, 2).flipped().turned(90);
+        Colouring colouring = coloured(tray(), placement);
+        assertThat(area(colouring, 1, Spools.SKY)).as("the top lies on the bed").isGreaterThan(59 * 39 * 0.97);
+        Region wall = colouring.plan().regions().list().stream()
+                .filter(r -> r.spool().equals(Spools.BURGUNDY.id()))
+                .findFirst()
+                .orElseThrow();
+        assertThat(colouring.layer(40).spools()).contains(Spools.BURGUNDY.id());
+        assertThat(wall.name()).startsWith("Burgundy as painted");
+    }
+
+    @Test
+    void parts_beside_a_painted_one_keep_their_colour() throws IOException {
+        PartedModel tray = tray();
+        PartedModel both = painted(new Shapes().box(30, 0, 0, 10, 20, 8).mesh(), (x, y, z) -> Spools.CHALK);
+        PartedModel model = tray.with(both);
+        assertThat(model.coats()).containsOnlyKeys(0);
+        Colouring colouring = coloured(
+                model,
+                Placement.AS_IS,
+                Regions.NONE.plus(new Region(
+                        "bar", new Shape.Parts(List.of(1)), Spools.CHALK.id(), dev.tranche.core.plan.Range.ALL)));
+        assertThat(area(colouring, 20, Spools.CHALK)).isCloseTo(200, within(20 * SQUARE));
+    }
+}
