@@ -151,9 +151,7 @@ class RegionViews {
     }
 
     private static String outlines(Shape shape) {
-        return shape instanceof Shape.Trace trace
-                ? Words.count((int) trace.outlines(), "outline") + " of the file, "
-                : "";
+        return shape instanceof Shape.Trace trace ? Words.count((int) trace.outlines(), "traced outline") + ", " : "";
     }
 
     private static String relief(Relief r) {

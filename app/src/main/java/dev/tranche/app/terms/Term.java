@@ -109,7 +109,7 @@ public enum Term {
             "How deep the tip can dip beside something that stands without the heater block hitting it. It says how high bands can be."),
     REGION(
             "Regions",
-            "A part, a drawn zone, or what is traced of a sliced file, with a colour of its own over a range of heights. It lies over the colours by height; in the list the upper one wins."),
+            "A part, a drawn zone, or what is traced of a sliced file or a painted model, with a colour of its own over a range of heights. It lies over the colours by height; in the list the upper one wins."),
     REHEARSAL(
             "Rehearsal",
             "The very file, run on a simulated printer with the abilities of yours. It stops where yours will stop, and what comes out is laid beside the plan."),

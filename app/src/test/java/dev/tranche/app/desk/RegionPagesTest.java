@@ -153,7 +153,7 @@ class RegionPagesTest extends BrowserTest {
                         .plus(new Region(
                                 "T1", new Shape.Trace(List.of(course(0, 15), course(1.2, 40))), chalk, Range.ALL))));
         browser.open("/plans/" + plan.id() + "?side=regions&layer=9");
-        browser.see(".region-row", "2 outlines of the file");
+        browser.see(".region-row", "2 traced outlines");
         browser.click("#region-0");
         browser.until(() -> browser.all(".layer-plan .zone.chosen").size() == 1);
         assertThat(browser.find(".layer-plan .zone.chosen").getDomAttribute("data-zone"))
