@@ -12,6 +12,7 @@ import dev.tranche.core.format.Coat;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
 import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -20,6 +21,9 @@ import org.springframework.stereotype.Service;
 /** Takes what model files paint on the outside of their parts into a plan, as regions traced of it. */
 @Service
 public class Coats {
+    /** Of more colours a part is painted only when somebody asks for it: it takes its time, and spools. */
+    private static final int MOST_AT_ONCE = 16;
+
     private final Plans plans;
     private final ModelCuts cuts;
     private final Workshop workshop;
@@ -37,7 +41,8 @@ public class Coats {
     /** All of a plan as it is painted, in the place of what was taken so before; ends at the desk. */
     public Job paint(PlanState plan, long seen) {
         return jobs.start("Colouring the model as it is painted", progress -> {
-            List<Region> painted = of(plan.content(), 0, progress);
+            List<Region> painted = of(
+                    plan.content(), cuts.model(plan.content().files(), progress).coats(), progress);
             plans.editAll(plan.id(), seen, "colour the model as it is painted", c -> {
                 List<Region> others = c.colours().regions().list().stream()
                         .filter(r -> !Coating.made(r))
@@ -57,13 +62,21 @@ public class Coats {
     }
 
     /**
-     * @param first number of the first part whose coat is taken
-     * @throws dev.tranche.core.speech.Refusal if it is too much for a plan
+     * What a plan begins with: the coats of parts from number {@code first} on, but for those of so many colours that they have to be
+     * taken together. Nothing where it is too much for a plan: what was wrong is said to whoever asks for it at the desk.
      */
-    List<Region> of(PlanContent content, int first, Progress progress) {
+    List<Region> begin(PlanContent content, int first, Progress progress) {
         Map<Integer, Coat> coats =
                 new TreeMap<>(cuts.model(content.files(), progress).coats());
-        coats.keySet().removeIf(part -> part < first);
+        coats.entrySet().removeIf(c -> c.getKey() < first || c.getValue().told() > MOST_AT_ONCE);
+        try {
+            return of(content, coats, progress);
+        } catch (Refusal tooMuch) {
+            return List.of();
+        }
+    }
+
+    private List<Region> of(PlanContent content, Map<Integer, Coat> coats, Progress progress) {
         return coats.isEmpty()
                 ? List.of()
                 : Coating.regions(

@@ -282,7 +282,7 @@ public class ModelImport {
             PlanContent more = plan.content().plus(kept);
             List<Part> all = cuts.model(more.files(), progress).parts();
             cuts.cut(more, progress);
-            List<Region> painted = coats.of(more, before, progress);
+            List<Region> painted = coats.begin(more, before, progress);
             plans.editAll(
                     plan.id(),
                     seen,

@@ -11,7 +11,6 @@ import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.format.Part;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
-import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.speech.Progress;
@@ -78,15 +77,6 @@ class PlanMaker {
         List<Part> parts = cuts.model(content.files(), progress).parts();
         PlanContent coloured = content.with(fileColours.begin(content.colours(), parts));
         cuts.cut(coloured, progress);
-        return plans.create(name, Coats.with(coloured, painted(coloured, progress)));
-    }
-
-    /** Nothing where it is too much for a plan: what was wrong is said to whoever asks for it at the desk. */
-    private List<Region> painted(PlanContent coloured, Progress progress) {
-        try {
-            return coats.of(coloured, 0, progress);
-        } catch (Refusal tooMuch) {
-            return List.of();
-        }
+        return plans.create(name, Coats.with(coloured, coats.begin(coloured, 0, progress)));
     }
 }

@@ -33,6 +33,7 @@ public final class Canvas {
     private static final double ROUNDING = 0.02;
 
     private static final byte NOTHING = -1;
+    private static final int WAYS = 4;
     private static final float SKIN = 0.001f;
     /** Of the outermost line of a wall, or no more than a layer from a face. */
     private static final float SEEN = 2 * SKIN;
@@ -266,29 +267,44 @@ public final class Canvas {
      * {@link #grow} gives it to what lies beside it.
      */
     void narrow(double line, int bare) {
-        int least = (int) Math.ceil(line / side - 1e-9);
-        boolean[] wide = new boolean[labels.length];
-        int[] rowsAlike = new int[columns];
-        for (int r = 0; r < rows; r++) {
-            int alike = 0;
-            for (int c = columns - 1; c >= 0; c--) {
-                int at = r * columns + c;
-                alike = c < columns - 1 && labels[at] == labels[at + 1] ? alike + 1 : 1;
-                boolean goesOn = r > 0 && labels[at] == labels[at - columns];
-                rowsAlike[c] = alike < least ? 0 : goesOn ? rowsAlike[c] + 1 : 1;
-                if (rowsAlike[c] >= least) {
-                    for (int up = 0; up < least; up++) {
-                        Arrays.fill(wide, at - up * columns, at - up * columns + least, true);
-                    }
-                }
-            }
-        }
+        boolean[] wide = blocks((int) Math.ceil(line / side - 1e-9));
         for (int i = 0; i < labels.length; i++) {
             if (!wide[i] && inside[i] && nearness[i] > SEEN) {
                 labels[i] = NOTHING;
             }
         }
         drown(bare, wide);
+    }
+
+    /** Squares of the section in a block of {@code least} by {@code least} of one label. */
+    private boolean[] blocks(int least) {
+        boolean[] blocks = new boolean[labels.length];
+        int[] rowsAlike = new int[columns];
+        for (int r = 0; r < rows; r++) {
+            int alike = 0;
+            for (int c = columns - 1; c >= 0; c--) {
+                int at = r * columns + c;
+                boolean some = inside[at] && labels[at] != NOTHING;
+                alike = !some ? 0 : c < columns - 1 && labels[at] == labels[at + 1] ? alike + 1 : 1;
+                boolean goesOn = r > 0 && labels[at] == labels[at - columns];
+                rowsAlike[c] = alike < least ? 0 : goesOn ? rowsAlike[c] + 1 : 1;
+                blocks[at] = rowsAlike[c] >= least;
+            }
+        }
+        return stretched(stretched(blocks, 1, least), -columns, least);
+    }
+
+    /** Each square and as many as make {@code least} with it, a step apart. */
+    private static boolean[] stretched(boolean[] squares, int step, int least) {
+        boolean[] stretched = new boolean[squares.length];
+        for (int i = 0; i < squares.length; i++) {
+            if (squares[i]) {
+                for (int n = 0, at = i; n < least; n++, at += step) {
+                    stretched[at] = true;
+                }
+            }
+        }
+        return stretched;
     }
 
     /** What hangs together of a label, and nowhere with what is wide, is nobody's. */
@@ -304,7 +320,8 @@ public final class Canvas {
             passed[i] = true;
             boolean held = false;
             for (int n = 0; n < size; n++) {
-                for (int beside : beside(island[n])) {
+                for (int way = 0; way < WAYS; way++) {
+                    int beside = beside(island[n], way);
                     if (labels[beside] == label && !passed[beside]) {
                         held |= wide[beside];
                         passed[beside] = !wide[beside];
@@ -319,14 +336,14 @@ public final class Canvas {
         }
     }
 
-    /** The squares round one; itself beyond the rim. */
-    private int[] beside(int at) {
+    /** The square beside one, or itself where there is none. */
+    private int beside(int at, int way) {
         int column = at % columns;
-        return new int[] {
-            column > 0 ? at - 1 : at,
-            column < columns - 1 ? at + 1 : at,
-            at >= columns ? at - columns : at,
-            at + columns < labels.length ? at + columns : at
+        return switch (way) {
+            case 0 -> column > 0 ? at - 1 : at;
+            case 1 -> column < columns - 1 ? at + 1 : at;
+            case 2 -> at >= columns ? at - columns : at;
+            default -> at + columns < labels.length ? at + columns : at;
         };
     }
 
@@ -365,8 +382,8 @@ public final class Canvas {
         boolean[] wider = area.clone();
         for (int i = 0; i < area.length; i++) {
             if (area[i]) {
-                for (int beside : beside(i)) {
-                    wider[beside] = true;
+                for (int way = 0; way < WAYS; way++) {
+                    wider[beside(i, way)] = true;
                 }
             }
         }
@@ -377,8 +394,8 @@ public final class Canvas {
     private int spread(int[] queue, int labelled, boolean within) {
         int to = labelled;
         for (int from = 0; from < to; from++) {
-            for (int beside : beside(queue[from])) {
-                to = reach(queue[from], beside, within, queue, to);
+            for (int way = 0; way < WAYS; way++) {
+                to = reach(queue[from], beside(queue[from], way), within, queue, to);
             }
         }
         return to;
