@@ -2,6 +2,7 @@ package dev.tranche.app.library;
 
 import dev.tranche.app.history.Broken;
 import dev.tranche.app.history.Reading;
+import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.library.CardRepository.Kept;
 import dev.tranche.app.library.Search.Figures;
 import dev.tranche.app.library.Search.Sort;
@@ -21,7 +22,6 @@ import dev.tranche.app.storage.Unreadable;
 import dev.tranche.app.work.Looking;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
-import dev.tranche.core.look.Patch;
 import dev.tranche.core.look.View;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
@@ -48,6 +48,10 @@ class Cards {
     private static final int WIDTH = 248;
 
     private static final int HEIGHT = 190;
+    /** Of a picture of a page's own. */
+    private static final double STANDING = 0.6;
+
+    private static final int SECONDS = 60;
 
     private final Plans plans;
     private final Workshop workshop;
@@ -59,6 +63,7 @@ class Cards {
     private final Rehearsed rehearsed;
     private final Room room;
     private final Json json;
+    private final Jobs jobs;
 
     Cards(
             Plans plans,
@@ -70,8 +75,10 @@ class Cards {
             CardRepository cards,
             Rehearsed rehearsed,
             Room room,
-            Json json) {
+            Json json,
+            Jobs jobs) {
         this.json = json;
+        this.jobs = jobs;
         this.looking = looking;
         this.rehearsed = rehearsed;
         this.room = room;
@@ -189,12 +196,12 @@ class Cards {
         try {
             PlanState plan = plans.get(id);
             Optional<Workpiece> work = workbench.open(plan);
-            Optional<List<Patch>> seen = work.flatMap(w -> looking.at(w, View.ABOVE));
-            seen.ifPresent(patches -> keep(work.orElseThrow(), patches));
+            Optional<byte[]> picture = work.flatMap(this::drawn);
+            picture.ifPresent(png -> keep(work.orElseThrow(), png));
             return card(
                     listed,
                     rehearsed.of(plan).filter(Rehearsed.Word::clean).isPresent(),
-                    seen.flatMap(s -> work).map(PlanFigures::of),
+                    picture.flatMap(png -> work).map(PlanFigures::of),
                     null);
         } catch (Broken broken) {
             return card(listed, false, Optional.empty(), broken.getMessage());
@@ -209,13 +216,25 @@ class Cards {
         return new Card(p.id(), p.name(), p.tags(), variants, clean, stamp, figures, wrong);
     }
 
-    /** The piece from above, as the card was made last. */
+    /** The piece, as the card was made last. */
     @Reading
     public byte[] picture(String id) {
         return cards.picture(id).orElseThrow(() -> new Refusal("There is no picture of this plan yet; open it."));
     }
 
-    private void keep(Workpiece work, List<Patch> seen) {
+    /** From above as it will look; standing, where that would take longer than anybody waits for a card. */
+    private Optional<byte[]> drawn(Workpiece work) {
+        return work.looks().isQuick()
+                ? looking.at(work, View.ABOVE)
+                        .map(seen ->
+                                PiecePainter.png(PieceDrawing.of(work, View.ABOVE, seen, false, 1, WIDTH, HEIGHT), 2))
+                : Optional.of(jobs.await(
+                        "A picture of " + work.plan().name(),
+                        SECONDS,
+                        progress -> PiecePainter.standing(work, STANDING)));
+    }
+
+    private void keep(Workpiece work, byte[] picture) {
         if (room.sentence().isPresent()) {
             return;
         }
@@ -229,7 +248,7 @@ class Cards {
         card.swaps = figures.swaps();
         card.seconds = figures.total();
         card.figures = json.write(figures);
-        card.picture = PiecePainter.png(PieceDrawing.of(work, View.ABOVE, seen, false, 1, WIDTH, HEIGHT), 2);
+        card.picture = picture;
         plans.together(() -> {
             // Two pages that keep the same card come one after the other.
             plans.claim(card.plan);
