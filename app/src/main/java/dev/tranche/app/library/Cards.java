@@ -26,6 +26,7 @@ import dev.tranche.core.look.View;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
+import java.awt.Color;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -231,7 +232,7 @@ class Cards {
                 : Optional.of(jobs.await(
                         "A picture of " + work.plan().name(),
                         SECONDS,
-                        progress -> PiecePainter.standing(work, STANDING)));
+                        progress -> PiecePainter.standing(work, STANDING, Color.WHITE)));
     }
 
     private void keep(Workpiece work, byte[] picture) {

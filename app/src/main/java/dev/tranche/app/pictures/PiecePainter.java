@@ -21,7 +21,7 @@ public final class PiecePainter {
     private static final int WIDTH = 820;
     private static final int HEIGHT = 590;
     private static final int EDGE = 40;
-    private static final Color BOOTH = new Color(0xD4D6D8);
+    public static final Color BOOTH = new Color(0xD4D6D8);
     /** The piece is turned by this, rad, and seen from so far above that depth and height shrink by these. */
     private static final double TURN = Math.toRadians(-28);
 
@@ -66,8 +66,9 @@ public final class PiecePainter {
      * The piece as it stands, a little turned and from above, layer on layer; for where no body can be turned.
      *
      * @param size of the picture, 1 being as large as a page has it
+     * @param behind it
      */
-    public static byte[] standing(Workpiece work, double size) {
+    public static byte[] standing(Workpiece work, double size, Color behind) {
         LayerGrid grid = work.grid();
         Envelope box = work.cut().model().footprint();
         double across = Math.hypot(box.getWidth(), box.getHeight());
@@ -79,7 +80,7 @@ public final class PiecePainter {
         BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
         Graphics2D g = image.createGraphics();
         g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
-        g.setColor(BOOTH);
+        g.setColor(behind);
         g.fillRect(0, 0, width, height);
         double foot = height / 2.0 + high * UP * scale / 2;
         for (int layer = 1; layer <= grid.count(); layer++) {

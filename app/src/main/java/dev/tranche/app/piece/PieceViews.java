@@ -61,7 +61,7 @@ class PieceViews {
                 "A picture of " + work.plan().name(),
                 SECONDS,
                 p -> look.isTurned()
-                        ? PiecePainter.standing(work, size)
+                        ? PiecePainter.standing(work, size, PiecePainter.BOOTH)
                         : PiecePainter.png(drawing(work, look, work.looks().from(look.view(), p)), 2));
     }
 
