@@ -9,13 +9,17 @@ import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.coat.Coating;
 import dev.tranche.core.format.Coat;
+import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
+import dev.tranche.core.plan.Spool;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.Supplier;
 import org.springframework.stereotype.Service;
 
 /** Takes what model files paint on the outside of their parts into a plan, as regions traced of it. */
@@ -23,6 +27,10 @@ import org.springframework.stereotype.Service;
 public class Coats {
     /** Of more colours a part is painted only when somebody asks for it: it takes its time, and spools. */
     private static final int MOST_AT_ONCE = 16;
+
+    private static final String PAINTING = "Colouring the model as it is painted";
+    /** s */
+    private static final int PATIENCE = 300;
 
     private final Plans plans;
     private final ModelCuts cuts;
@@ -40,9 +48,10 @@ public class Coats {
 
     /** All of a plan as it is painted, in the place of what was taken so before; ends at the desk. */
     public Job paint(PlanState plan, long seen) {
-        return jobs.start("Colouring the model as it is painted", progress -> {
-            List<Region> painted = of(
-                    plan.content(), cuts.model(plan.content().files(), progress).coats(), progress);
+        return jobs.start(PAINTING, progress -> {
+            Map<Integer, Coat> coats =
+                    cuts.model(plan.content().files(), progress).coats();
+            List<Region> painted = drawing(plan.content(), coats, progress).regions(progress);
             plans.editAll(plan.id(), seen, "colour the model as it is painted", c -> {
                 List<Region> others = c.colours().regions().list().stream()
                         .filter(r -> !Coating.made(r))
@@ -61,29 +70,49 @@ public class Coats {
         return content.with(content.colours().with(regions));
     }
 
-    /**
-     * What a plan begins with: the coats of parts from number {@code first} on, but for those of so many colours that they have to be
-     * taken together. Nothing where it is too much for a plan: what was wrong is said to whoever asks for it at the desk.
-     */
+    /** What a plan begins with, by a worker: the coats of parts from number {@code first} on. */
     List<Region> begin(PlanContent content, int first, Progress progress) {
-        Map<Integer, Coat> coats =
-                new TreeMap<>(cuts.model(content.files(), progress).coats());
-        coats.entrySet().removeIf(c -> c.getKey() < first || c.getValue().told() > MOST_AT_ONCE);
+        return orNone(() -> few(content, first, progress).regions(progress));
+    }
+
+    /** As {@link #begin}, for requests: colours are chosen here, and a worker does the rest while they wait. */
+    List<Region> atHand(PlanContent content) {
+        return orNone(() -> jobs.await(PAINTING, PATIENCE, few(content, 0, Progress.UNHEARD)::regions));
+    }
+
+    /** Nothing where it is too much for a plan: what was wrong is said to whoever asks for it at the desk. */
+    private static List<Region> orNone(Supplier<List<Region>> painted) {
         try {
-            return of(content, coats, progress);
+            return painted.get();
         } catch (Refusal tooMuch) {
             return List.of();
         }
     }
 
-    private List<Region> of(PlanContent content, Map<Integer, Coat> coats, Progress progress) {
-        return coats.isEmpty()
-                ? List.of()
-                : Coating.regions(
-                        cuts.cut(content, progress).model(),
-                        coats,
-                        hue -> colours.spool(hue.colour().orElseThrow(), hue.called()),
-                        workshop.get(content.printer()).printer().lineWidth(),
-                        progress);
+    /** But for coats of so many colours that they have to be taken together. */
+    private Drawing few(PlanContent content, int first, Progress progress) {
+        Map<Integer, Coat> coats =
+                new TreeMap<>(cuts.model(content.files(), progress).coats());
+        coats.entrySet().removeIf(c -> c.getKey() < first || c.getValue().told() > MOST_AT_ONCE);
+        return drawing(content, coats, progress);
+    }
+
+    private Drawing drawing(PlanContent content, Map<Integer, Coat> coats, Progress progress) {
+        Map<Coat.Hue, Spool> spools = new HashMap<>();
+        for (Coat coat : coats.values()) {
+            coat.hues().stream()
+                    .filter(h -> h.colour().isPresent())
+                    .forEach(h -> spools.computeIfAbsent(
+                            h, hue -> colours.spool(hue.colour().orElseThrow(), hue.called())));
+        }
+        double lineWidth = workshop.get(content.printer()).printer().lineWidth();
+        return new Drawing(cuts.cut(content, progress).model(), coats, spools, lineWidth);
+    }
+
+    /** All that is chosen, and nothing drawn yet. */
+    private record Drawing(CutModel model, Map<Integer, Coat> coats, Map<Coat.Hue, Spool> spools, double lineWidth) {
+        List<Region> regions(Progress progress) {
+            return coats.isEmpty() ? List.of() : Coating.regions(model, coats, spools::get, lineWidth, progress);
+        }
     }
 }

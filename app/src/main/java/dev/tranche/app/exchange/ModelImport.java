@@ -101,8 +101,8 @@ public class ModelImport {
     /** As {@link #begin}, at once. */
     public PlanState make(MultipartFile file) throws IOException {
         PlanContent content = maker.content(List.of(keep(file, new ArrayList<>())));
-        return jobs.await(
-                "Reading " + content.files().get(0).name(), PATIENCE, progress -> maker.create(content, progress));
+        jobs.await("Reading " + content.files().get(0).name(), PATIENCE, progress -> cuts.cut(content, progress));
+        return maker.createNow(content);
     }
 
     /** Gives a plan a sliced file, unread. */

@@ -70,13 +70,28 @@ class PlanMaker {
     }
 
     PlanState create(PlanContent content, Progress progress) {
-        return create(FileNames.stem(content.files().get(0).name()), content, progress);
+        return create(name(content), content, progress);
     }
 
     PlanState create(String name, PlanContent content, Progress progress) {
+        PlanContent coloured = coloured(content, progress);
+        return plans.create(name, Coats.with(coloured, coats.begin(coloured, 0, progress)));
+    }
+
+    /** As {@link #create(PlanContent, Progress)}, for requests; the model is cut already. */
+    PlanState createNow(PlanContent content) {
+        PlanContent coloured = coloured(content, Progress.UNHEARD);
+        return plans.create(name(content), Coats.with(coloured, coats.atHand(coloured)));
+    }
+
+    private PlanContent coloured(PlanContent content, Progress progress) {
         List<Part> parts = cuts.model(content.files(), progress).parts();
         PlanContent coloured = content.with(fileColours.begin(content.colours(), parts));
         cuts.cut(coloured, progress);
-        return plans.create(name, Coats.with(coloured, coats.begin(coloured, 0, progress)));
+        return coloured;
+    }
+
+    private static String name(PlanContent content) {
+        return FileNames.stem(content.files().get(0).name());
     }
 }

@@ -33,6 +33,7 @@ import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plate.Rims;
 import dev.tranche.core.plate.Spot;
@@ -168,6 +169,24 @@ class ApiTest extends OnePlanTest {
                                 "L99=Light")
                         .getBody())
                 .contains("There is no layer 99");
+    }
+
+    @Test
+    void a_painted_model_gets_the_ledger_of_its_colours_and_leaves_no_spools_behind() throws IOException {
+        // A block whose highest corners are of a red that is on no shelf: its top is seen, and the sides go by their
+        // lower edge.
+        StringBuilder obj = new StringBuilder();
+        for (int i = 0; i < 8; i++) {
+            obj.append("v %d %d %d %s\n"
+                    .formatted(20 * (i & 1), 10 * (i >> 1 & 1), 4 * (i >> 2), i < 4 ? "0 0 0" : "0.9 0 0"));
+        }
+        obj.append("f 1 3 4 2\nf 5 6 8 7\nf 1 2 6 5\nf 3 7 8 4\nf 1 5 7 3\nf 2 4 8 6\n");
+        List<Spool> spools = shelf.all();
+        JsonNode answer = json.readTree(
+                ask("ledger", "file", file("red.obj", obj.toString().getBytes(StandardCharsets.US_ASCII)))
+                        .getBody());
+        assertThat(answer.path("swaps").size()).isPositive();
+        assertThat(shelf.all()).isEqualTo(spools);
     }
 
     @Test
