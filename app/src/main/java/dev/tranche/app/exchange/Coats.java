@@ -98,13 +98,15 @@ public class Coats {
     }
 
     private Drawing drawing(PlanContent content, Map<Integer, Coat> coats, Progress progress) {
+        List<Coat.Hue> hues = coats.values().stream()
+                .flatMap(c -> c.hues().stream())
+                .filter(h -> h.colour().isPresent())
+                .distinct()
+                .toList();
+        // Before any of them becomes a spool of the shelf.
+        Coating.requireRoom((int) hues.stream().map(Coat.Hue::colour).distinct().count());
         Map<Coat.Hue, Spool> spools = new HashMap<>();
-        for (Coat coat : coats.values()) {
-            coat.hues().stream()
-                    .filter(h -> h.colour().isPresent())
-                    .forEach(h -> spools.computeIfAbsent(
-                            h, hue -> colours.spool(hue.colour().orElseThrow(), hue.called())));
-        }
+        hues.forEach(h -> spools.put(h, colours.spool(h.colour().orElseThrow(), h.called())));
         double lineWidth = workshop.get(content.printer()).printer().lineWidth();
         return new Drawing(cuts.cut(content, progress).model(), coats, spools, lineWidth);
     }

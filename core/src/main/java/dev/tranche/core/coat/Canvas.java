@@ -39,7 +39,7 @@ public final class Canvas {
     private static final float SEEN = 2 * SKIN;
 
     private static final float[] NO_CLAIMS = {};
-    private static final int[] NO_RUNS = {};
+    private static final int[] NONE = {};
 
     private final double side;
     private final double west;
@@ -53,6 +53,9 @@ public final class Canvas {
     private boolean[] mask;
     /** How near what claimed a square is: within the outermost line of a wall up to {@link #SKIN}, else by that more than it is away, mm. */
     private float[] nearness = NO_CLAIMS;
+
+    /** Of the walls that were claimed within a square, a bit for each label. */
+    private int[] walls = NONE;
 
     private final byte[] labels;
 
@@ -163,8 +166,14 @@ public final class Canvas {
         mask = filled(part);
     }
 
-    /** Claims what lies beside a wall, where nothing nearer does: its outermost line before all but other walls. */
+    /**
+     * Claims what lies beside a wall, where nothing nearer does: its outermost line before all but other walls. Of walls that lie
+     * within a square one of each label is enough.
+     */
     void claim(int label, double x0, double y0, double x1, double y1, double line, double deep) {
+        if (isPassed(label, x0, y0, x1, y1)) {
+            return;
+        }
         double dx = x1 - x0;
         double dy = y1 - y0;
         double square = dx * dx + dy * dy;
@@ -187,6 +196,20 @@ public final class Canvas {
                 }
             }
         }
+    }
+
+    /** Whether a wall so short was claimed for that label here before. */
+    private boolean isPassed(int label, double x0, double y0, double x1, double y1) {
+        int column = column(x0);
+        int row = row(y0);
+        if (column != column(x1) || row != row(y1) || column < 0 || row < 0 || column >= columns || row >= rows) {
+            return false;
+        }
+        walls = walls.length == 0 ? new int[labels.length] : walls;
+        int at = row * columns + column;
+        boolean passed = (walls[at] >> label & 1) == 1;
+        walls[at] |= 1 << label;
+        return passed;
     }
 
     /** All within {@code own} is nearer than the least that is beyond it. */
@@ -374,6 +397,7 @@ public final class Canvas {
         spread(queue, to, false);
         near = wider(wider(inside));
         nearness = NO_CLAIMS;
+        walls = NONE;
         mask = inside;
     }
 
@@ -453,8 +477,8 @@ public final class Canvas {
     public MultiPolygon of(int label) {
         GeometryFactory plane = new GeometryFactory();
         int[][] runs = new int[rows + 2][];
-        runs[0] = NO_RUNS;
-        runs[rows + 1] = NO_RUNS;
+        runs[0] = NONE;
+        runs[rows + 1] = NONE;
         for (int r = 0; r < rows; r++) {
             runs[r + 1] = runs(r, label);
         }

@@ -4,11 +4,13 @@ import dev.tranche.core.coat.Patches.Patch;
 import dev.tranche.core.format.Coat;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Inlay;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -76,7 +78,7 @@ public final class Coating {
      * @param lineWidth mm
      * @param progress hears layers done of all layers
      * @return to be added last, the ones of a spool one after the other
-     * @throws dev.tranche.core.speech.Refusal if colours change their outlines too often
+     * @throws Refusal if colours change their outlines too often, or there are more than a plan holds
      */
     public static List<Region> regions(
             CutModel model,
@@ -85,6 +87,15 @@ public final class Coating {
             double lineWidth,
             Progress progress) {
         return new Coating(model, coats, choice, lineWidth, progress).regions();
+    }
+
+    /** @throws Refusal if a plan cannot hold so many colours */
+    public static void requireRoom(int colours) {
+        if (colours > ColourPlan.MOST_SPOOLS) {
+            throw Refusal.of(
+                    "The outside is painted in %d colours or more, and a plan holds %d spools; give it fewer in the program that made it.",
+                    colours, ColourPlan.MOST_SPOOLS);
+        }
     }
 
     /** Whether a region was made of a coat, whatever it is called and wherever it is now. */
@@ -158,6 +169,7 @@ public final class Coating {
 
     private int label(Spool spool) {
         if (!spools.contains(spool)) {
+            requireRoom(spools.size() + 2);
             spools.add(spool);
         }
         return spools.indexOf(spool) + 1;
@@ -227,6 +239,9 @@ public final class Coating {
             int plane = middles[layer - 1];
             int far = (int) Math.ceil(1000 * DEEPEST);
             for (int i = firstFrom(plane / 2 - far - tallest); i < rising.length && lows[i] <= plane / 2 + far; i++) {
+                if ((i & 0xFFF) == 0) {
+                    progress.beat();
+                }
                 if (high(rising[i]) >= plane / 2 - far) {
                     paint(rising[i], plane, canvas);
                 }

@@ -1,6 +1,7 @@
 package dev.tranche.core.coat;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.colour.Srgb;
@@ -23,6 +24,7 @@ import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -205,5 +207,25 @@ class CoatingTest {
                 Regions.NONE.plus(new Region(
                         "bar", new Shape.Parts(List.of(1)), Spools.CHALK.id(), dev.tranche.core.plan.Range.ALL)));
         assertThat(area(colouring, 20, Spools.CHALK)).isCloseTo(200, within(20 * SQUARE));
+    }
+
+    @Test
+    void a_wall_of_very_many_faces_is_painted_as_one_of_few() throws IOException {
+        double[] painted = new double[2];
+        int[] sides = {90, 3000};
+        for (int i = 0; i < 2; i++) {
+            Shapes cone = new Shapes().cone(15, 30, sides[i]);
+            PartedModel model = painted(cone.mesh(), (x, y, z) -> x > 3 ? Spools.SKY : Spools.SOOT);
+            painted[i] = area(coloured(model, Placement.AS_IS), 20, Spools.SKY);
+        }
+        assertThat(painted[1]).isCloseTo(painted[0], within(Math.PI * 14 * SQUARE / 2));
+    }
+
+    @Test
+    void more_colours_than_a_plan_holds_are_refused_before_any_is_laid() {
+        Coating.requireRoom(ColourPlan.MOST_SPOOLS);
+        assertThatThrownBy(() -> Coating.requireRoom(ColourPlan.MOST_SPOOLS + 1))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("27 colours");
     }
 }
