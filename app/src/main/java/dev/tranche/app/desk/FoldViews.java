@@ -11,6 +11,7 @@ import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.geometry.Repair;
 import dev.tranche.core.layer.Fit;
 import dev.tranche.core.layer.Snap;
+import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.ColourStart;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
@@ -105,6 +106,15 @@ class FoldViews {
             worries.add(
                     Words.count(report.left(), "edge")
                             + " still have a triangle on one side only: holes too wide to close; sections close them by straight lines.");
+        }
+        long colours = file.parts().stream()
+                .flatMap(p -> p.colour().stream())
+                .distinct()
+                .count();
+        if (colours > ColourPlan.MOST_SPOOLS) {
+            worries.add(Words.format(
+                    "Its parts have %d colours and a plan holds %d spools; those there is least of were taken for the nearest.",
+                    colours, ColourPlan.MOST_SPOOLS));
         }
         if (report.found().crowdedEdges() > 0) {
             worries.add(Words.count(report.found().crowdedEdges(), "edge") + " have more than two triangles.");

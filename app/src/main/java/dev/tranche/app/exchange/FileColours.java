@@ -1,6 +1,7 @@
 package dev.tranche.app.exchange;
 
 import dev.tranche.app.shelf.Shelf;
+import dev.tranche.core.colour.Fewer;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.format.Part;
 import dev.tranche.core.plan.ColourPlan;
@@ -36,9 +37,11 @@ public class FileColours {
     }
 
     /** A new plan's colours: the one with most plastic from the bed up, the others as regions by part. */
-    public ColourPlan begin(ColourPlan plain, List<Part> parts) {
+    public ColourPlan begin(ColourPlan plain, List<Part> given) {
+        boolean allSaid = given.stream().allMatch(p -> p.colour().isPresent());
+        List<Part> parts = few(given, ColourPlan.MOST_SPOOLS - (allSaid ? 0 : 1));
         Map<Optional<Srgb>, Double> volumes = new LinkedHashMap<>();
-        parts.forEach(p -> volumes.merge(p.colour(), Math.abs(p.mesh().volume()), Double::sum));
+        parts.forEach(p -> volumes.merge(p.colour(), volume(p), Double::sum));
         Optional<Srgb> most =
                 volumes.entrySet().stream().max(Map.Entry.comparingByValue()).flatMap(Map.Entry::getKey);
         ColourPlan begun = most.isEmpty()
@@ -46,7 +49,25 @@ public class FileColours {
                 : ColourPlan.of(
                         plain.layers(),
                         spool(most.get(), called(parts, most.get())).id());
-        return add(begun, parts, 0);
+        return coloured(begun, parts, 0);
+    }
+
+    private static double volume(Part part) {
+        return Math.abs(part.mesh().volume());
+    }
+
+    /** In no more colours than that: those there is least of are taken for the nearest of the others. */
+    private static List<Part> few(List<Part> parts, int most) {
+        Map<Srgb, Double> volumes = new LinkedHashMap<>();
+        parts.forEach(p -> p.colour().ifPresent(c -> volumes.merge(c, volume(p), Double::sum)));
+        Map<Srgb, Srgb> fewer = Fewer.of(volumes, Math.max(1, most), 0);
+        return parts.stream()
+                .map(p -> p.colour().map(fewer::get).equals(p.colour())
+                        ? p
+                        : p.in(
+                                fewer.get(p.colour().orElseThrow()),
+                                called(parts, fewer.get(p.colour().orElseThrow()))))
+                .toList();
     }
 
     /** A colour by the name that the file has for it, else by what people call it. */
@@ -62,6 +83,10 @@ public class FileColours {
      * @param first number of the first of {@code parts}
      */
     ColourPlan add(ColourPlan plan, List<Part> parts, int first) {
+        return coloured(plan, few(parts, ColourPlan.MOST_SPOOLS - plan.palette().size()), first);
+    }
+
+    private ColourPlan coloured(ColourPlan plan, List<Part> parts, int first) {
         ColourStart base = plan.starts().get(0);
         Map<SpoolId, List<Integer>> bySpool = new LinkedHashMap<>();
         for (int i = 0; i < parts.size(); i++) {

@@ -190,6 +190,27 @@ class ApiTest extends OnePlanTest {
     }
 
     @Test
+    void a_model_in_more_colours_than_a_plan_holds_is_planned_in_as_many_as_it_does() throws IOException {
+        StringBuilder obj = new StringBuilder("# colours of its material library\n");
+        for (int i = 0; i < 40; i++) {
+            obj.append("newmtl c%d\nKd %s %s %s\n".formatted(i, i % 4 / 3.0, i / 4 % 4 / 3.0, i / 16 / 2.0));
+        }
+        for (int i = 0; i < 40; i++) {
+            obj.append("usemtl c%d\n".formatted(i));
+            for (int c = 0; c < 4; c++) {
+                obj.append("v %d %d %d\n"
+                        .formatted(10 * (i % 8) + (c == 1 ? 9 : 0), 10 * (i / 8) + (c == 2 ? 9 : 0), c / 3));
+            }
+            obj.append("f -4 -2 -3\nf -4 -3 -1\nf -4 -1 -2\nf -3 -2 -1\n");
+        }
+        JsonNode answer = json.readTree(
+                ask("ledger", "file", file("forty.obj", obj.toString().getBytes(StandardCharsets.US_ASCII)))
+                        .getBody());
+        // Some of them are near a spool of the shelf, or near one another.
+        assertThat(answer.path("spools").size()).isBetween(20, 26);
+    }
+
+    @Test
     void a_model_gets_its_ledger_and_leaves_nothing_behind() throws IOException {
         byte[] stl = StlWriter.binary(
                 new dev.tranche.core.geometry.Shapes().box(0, 0, 0, 21, 13, 6).mesh());

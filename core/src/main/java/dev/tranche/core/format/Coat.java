@@ -1,8 +1,9 @@
 package dev.tranche.core.format;
 
-import dev.tranche.core.colour.Lab;
+import dev.tranche.core.colour.Fewer;
 import dev.tranche.core.colour.Srgb;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -41,66 +42,33 @@ public final class Coat {
         for (int t = 0; t < numbers.length; t++) {
             covered.merge(hues.get(numbers[t]).colour(), areas[t], Double::sum);
         }
-        List<Optional<Srgb>> widest = covered.entrySet().stream()
+        Map<Srgb, Double> colours = new LinkedHashMap<>();
+        covered.forEach((colour, area) -> colour.ifPresent(c -> colours.put(c, area)));
+        Map<Srgb, Srgb> fewer = Fewer.of(colours, covered.containsKey(Optional.empty()) ? MOST - 1 : MOST, ALIKE);
+        List<Optional<Srgb>> kinds = covered.entrySet().stream()
                 .sorted(Map.Entry.<Optional<Srgb>, Double>comparingByValue().reversed())
-                .map(Map.Entry::getKey)
+                .map(c -> c.getKey().map(fewer::get))
+                .distinct()
                 .toList();
-        Kinds kinds = new Kinds();
-        Map<Optional<Srgb>, Byte> kind = new LinkedHashMap<>();
-        widest.forEach(colour -> kind.put(colour, (byte) kinds.of(colour)));
-        if (kinds.all.size() == 1) {
+        if (kinds.size() == 1) {
             return Optional.empty();
         }
+        Map<Optional<Srgb>, Byte> kind = new HashMap<>();
+        covered.keySet().forEach(c -> kind.put(c, (byte) kinds.indexOf(c.map(fewer::get))));
         byte[] own = new byte[numbers.length];
-        String[] called = new String[kinds.all.size()];
+        String[] called = new String[kinds.size()];
         for (int t = 0; t < numbers.length; t++) {
             Hue hue = hues.get(numbers[t]);
             own[t] = kind.get(hue.colour());
-            if (called[own[t]] == null && hue.colour().equals(kinds.all.get(own[t]))) {
+            if (called[own[t]] == null && hue.colour().equals(kinds.get(own[t]))) {
                 called[own[t]] = hue.called();
             }
         }
         List<Hue> mixed = new ArrayList<>();
         for (int i = 0; i < called.length; i++) {
-            mixed.add(new Hue(kinds.all.get(i), called[i]));
+            mixed.add(new Hue(kinds.get(i), called[i]));
         }
         return Optional.of(new Coat(mixed, own, covered.size()));
-    }
-
-    /** Those that stand for all the others, the one that covers most first. */
-    private static final class Kinds {
-        private final List<Optional<Srgb>> all = new ArrayList<>();
-        private final List<Lab> labs = new ArrayList<>();
-
-        int of(Optional<Srgb> colour) {
-            if (colour.isEmpty()) {
-                return add(colour, null);
-            }
-            Lab lab = colour.get().lab();
-            int nearest = nearest(lab);
-            return nearest >= 0 && (all.size() >= MOST || labs.get(nearest).differenceTo(lab) <= ALIKE)
-                    ? nearest
-                    : add(colour, lab);
-        }
-
-        private int nearest(Lab lab) {
-            int nearest = -1;
-            for (int i = 0; i < labs.size(); i++) {
-                if (labs.get(i) != null
-                        && (nearest < 0
-                                || labs.get(i).differenceTo(lab)
-                                        < labs.get(nearest).differenceTo(lab))) {
-                    nearest = i;
-                }
-            }
-            return nearest;
-        }
-
-        private int add(Optional<Srgb> colour, Lab lab) {
-            all.add(colour);
-            labs.add(lab);
-            return all.size() - 1;
-        }
     }
 
     /** The one that covers most first. */

@@ -19,6 +19,11 @@ public record Part(String name, int item, Optional<Srgb> colour, String called, 
         }
     }
 
+    /** Taken to be of another colour. */
+    public Part in(Srgb other, String otherCalled) {
+        return new Part(name, item, Optional.of(other), otherCalled, coat, mesh);
+    }
+
     Part named(String other) {
         return new Part(other, item, colour, called, coat, mesh);
     }
