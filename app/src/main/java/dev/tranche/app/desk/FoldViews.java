@@ -128,12 +128,10 @@ class FoldViews {
             return "";
         }
         int told = coats.stream().mapToInt(Coat::told).max().orElse(0);
-        String parts = coats.size() == 1 ? "A part is" : Words.count(coats.size(), "part") + " are";
-        return told <= Coat.MOST
-                ? Words.format("%s painted on the outside, in up to %d colours.", parts, told)
-                : Words.format(
-                        "%s painted on the outside, in up to %,d colours; they are taken together to %d.",
-                        parts, told, Coat.MOST);
+        String parts = coats.size() == 1
+                ? Words.format("A part is painted on the outside, in %,d colours", told)
+                : Words.format("%d parts are painted on the outside, in up to %,d colours", coats.size(), told);
+        return told <= Coat.MOST ? parts + "." : Words.format("%s; they are taken together to %d.", parts, Coat.MOST);
     }
 
     private static List<String> repairs(Repair.Report report) {

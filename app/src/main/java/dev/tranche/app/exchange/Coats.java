@@ -8,18 +8,25 @@ import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.coat.Coating;
+import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.format.Coat;
 import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
+import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 
 /** Takes what model files paint on the outside of their parts into a plan, as regions traced of it. */
@@ -52,12 +59,11 @@ public class Coats {
             Map<Integer, Coat> coats =
                     cuts.model(plan.content().files(), progress).coats();
             List<Region> painted = drawing(plan.content(), coats, progress).regions(progress);
-            plans.editAll(plan.id(), seen, "colour the model as it is painted", c -> {
-                List<Region> others = c.colours().regions().list().stream()
-                        .filter(r -> !Coating.made(r))
-                        .toList();
-                return with(c.with(c.colours().with(new Regions(others))), painted);
-            });
+            plans.editAll(
+                    plan.id(),
+                    seen,
+                    "colour the model as it is painted",
+                    c -> with(c.with(unpainted(c.colours())), painted));
             return "/plans/" + plan.id() + "?side=parts";
         });
     }
@@ -103,12 +109,24 @@ public class Coats {
                 .filter(h -> h.colour().isPresent())
                 .distinct()
                 .toList();
-        // Before any of them becomes a spool of the shelf.
-        Coating.requireRoom((int) hues.stream().map(Coat.Hue::colour).distinct().count());
+        requireRoom(content, coats.values(), hues);
         Map<Coat.Hue, Spool> spools = new HashMap<>();
         hues.forEach(h -> spools.put(h, colours.spool(h.colour().orElseThrow(), h.called())));
         double lineWidth = workshop.get(content.printer()).printer().lineWidth();
         return new Drawing(cuts.cut(content, progress).model(), coats, spools, lineWidth);
+    }
+
+    /** Before any colour becomes a spool of the shelf; what covers most of a part the plan has already. */
+    private static void requireRoom(PlanContent content, Collection<Coat> coats, List<Coat.Hue> hues) {
+        Set<Optional<Srgb>> more = hues.stream().map(Coat.Hue::colour).collect(Collectors.toCollection(HashSet::new));
+        coats.forEach(c -> more.remove(c.hues().get(0).colour()));
+        Coating.requireRoom(unpainted(content.colours()).palette().size() + more.size());
+    }
+
+    /** Without what was taken of coats before. */
+    private static ColourPlan unpainted(ColourPlan colours) {
+        return colours.with(new Regions(
+                colours.regions().list().stream().filter(r -> !Coating.made(r)).toList()));
     }
 
     /** All that is chosen, and nothing drawn yet. */

@@ -62,11 +62,10 @@ public class FileColours {
         parts.forEach(p -> p.colour().ifPresent(c -> volumes.merge(c, volume(p), Double::sum)));
         Map<Srgb, Srgb> fewer = Fewer.of(volumes, Math.max(1, most), 0);
         return parts.stream()
-                .map(p -> p.colour().map(fewer::get).equals(p.colour())
-                        ? p
-                        : p.in(
-                                fewer.get(p.colour().orElseThrow()),
-                                called(parts, fewer.get(p.colour().orElseThrow()))))
+                .map(p -> p.colour()
+                        .map(fewer::get)
+                        .map(stands -> p.in(stands, called(parts, stands)))
+                        .orElse(p))
                 .toList();
     }
 

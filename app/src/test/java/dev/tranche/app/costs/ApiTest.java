@@ -13,8 +13,11 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.storage.Json;
 import dev.tranche.app.stored.StoredRig;
 import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.format.PaintedObj;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.macro.Event;
@@ -211,9 +214,23 @@ class ApiTest extends OnePlanTest {
     }
 
     @Test
+    void a_painted_part_among_many_colours_is_planned_in_one_where_a_plan_holds_no_more() throws IOException {
+        Shapes shapes = new Shapes().sphere(5, 8, 48);
+        for (int i = 0; i < 24; i++) {
+            shapes.box(12 * i, 30, 0, 10, 10, 2);
+        }
+        byte[] obj = PaintedObj.of(shapes.mesh(), (x, y, z) -> {
+            int colour = y > 20 ? (int) (x / 12) : 24 + (int) (4 + 3.99 * Math.atan2(y, x) / Math.PI);
+            return new Srgb(colour % 4 * 85, colour / 4 % 4 * 85, colour / 16 * 127);
+        });
+        JsonNode answer =
+                json.readTree(ask("ledger", "file", file("fair.obj", obj)).getBody());
+        assertThat(answer.path("spools").size()).isBetween(20, 26);
+    }
+
+    @Test
     void a_model_gets_its_ledger_and_leaves_nothing_behind() throws IOException {
-        byte[] stl = StlWriter.binary(
-                new dev.tranche.core.geometry.Shapes().box(0, 0, 0, 21, 13, 6).mesh());
+        byte[] stl = StlWriter.binary(new Shapes().box(0, 0, 0, 21, 13, 6).mesh());
         long plansBefore = plans.all().size();
         long filesBefore = stored();
         String second = shelf.all().get(1).name();
@@ -299,8 +316,7 @@ class ApiTest extends OnePlanTest {
                 "does not say what it is");
         refused(java.util.Arrays.copyOf(file, file.length / 2), "damaged or cut short");
         // A model that nothing else names, in a plan file that is refused, and with a spool nobody has.
-        byte[] other = StlWriter.binary(
-                new dev.tranche.core.geometry.Shapes().box(0, 0, 0, 9, 9, 3).mesh());
+        byte[] other = StlWriter.binary(new Shapes().box(0, 0, 0, 9, 9, 3).mesh());
         assertThat(ask("ledger", "file", file("b.stl", other), "colours", "1=Nobody's")
                         .getStatusCode())
                 .isEqualTo(HttpStatus.UNPROCESSABLE_ENTITY);

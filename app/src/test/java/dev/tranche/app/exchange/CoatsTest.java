@@ -4,38 +4,20 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.coat.Coating;
-import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.format.PaintedObj;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.Spool;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
 /** Models whose files paint their faces. */
 class CoatsTest extends BrowserTest {
-    /** A tray whose top has the colour of one spool, and the rest that of another, corner by corner. */
+    /** A tray whose top has the colour of one spool, and the rest that of another. */
     private static byte[] tray(Spool rest, Spool top) {
-        Mesh box = new Shapes().box(0, 0, 0, 30, 20, 4).mesh();
-        StringBuilder obj = new StringBuilder();
-        for (int t = 0; t < box.triangles(); t++) {
-            boolean isTop = box.z(3 * t) + box.z(3 * t + 1) + box.z(3 * t + 2) == 12_000;
-            var c = (isTop ? top : rest).colour();
-            for (int i = 3 * t; i < 3 * t + 3; i++) {
-                obj.append("v %s %s %s %s %s %s\n"
-                        .formatted(
-                                box.x(i),
-                                box.y(i),
-                                box.z(i) / 1000.0,
-                                c.red() / 255.0,
-                                c.green() / 255.0,
-                                c.blue() / 255.0));
-            }
-            obj.append("f -3 -2 -1\n");
-        }
-        return obj.toString().getBytes(StandardCharsets.US_ASCII);
+        return PaintedObj.of(new Shapes().box(0, 0, 0, 30, 20, 4).mesh(), (x, y, z) -> (z > 3.9 ? top : rest).colour());
     }
 
     private Regions regions() {
@@ -59,7 +41,7 @@ class CoatsTest extends BrowserTest {
         plans.edit(plan, plans.get(plan).edition(), "take out", c -> c.with(Regions.NONE));
         browser.open("/plans/" + plan);
         browser.click("details:has(#model-fold) > summary");
-        browser.see(".model-fold", "A part is painted on the outside, in up to 2 colours.");
+        browser.see(".model-fold", "A part is painted on the outside, in 2 colours.");
         browser.click("#paint-model");
         browser.until(() -> regions().equals(painted));
         browser.until(() -> "Undo: colour the model as it is painted"

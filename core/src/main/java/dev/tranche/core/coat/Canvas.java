@@ -164,6 +164,7 @@ public final class Canvas {
     /** From here on claims count within a part of the section. */
     void within(MultiPolygon part) {
         mask = filled(part);
+        walls = NONE;
     }
 
     /**

@@ -89,11 +89,11 @@ public final class Coating {
         return new Coating(model, coats, choice, lineWidth, progress).regions();
     }
 
-    /** @throws Refusal if a plan cannot hold so many colours */
+    /** @throws Refusal if so many colours, with those of the coats, are more than a plan holds */
     public static void requireRoom(int colours) {
         if (colours > ColourPlan.MOST_SPOOLS) {
             throw Refusal.of(
-                    "The outside is painted in %d colours or more, and a plan holds %d spools; give it fewer in the program that made it.",
+                    "With what is painted on the outside the plan would have %d colours or more, and it holds %d spools; paint the model in fewer.",
                     colours, ColourPlan.MOST_SPOOLS);
         }
     }

@@ -45,10 +45,11 @@ public final class Coat {
         Map<Srgb, Double> colours = new LinkedHashMap<>();
         covered.forEach((colour, area) -> colour.ifPresent(c -> colours.put(c, area)));
         Map<Srgb, Srgb> fewer = Fewer.of(colours, covered.containsKey(Optional.empty()) ? MOST - 1 : MOST, ALIKE);
-        List<Optional<Srgb>> kinds = covered.entrySet().stream()
+        Map<Optional<Srgb>, Double> taken = new LinkedHashMap<>();
+        covered.forEach((colour, area) -> taken.merge(colour.map(fewer::get), area, Double::sum));
+        List<Optional<Srgb>> kinds = taken.entrySet().stream()
                 .sorted(Map.Entry.<Optional<Srgb>, Double>comparingByValue().reversed())
-                .map(c -> c.getKey().map(fewer::get))
-                .distinct()
+                .map(Map.Entry::getKey)
                 .toList();
         if (kinds.size() == 1) {
             return Optional.empty();

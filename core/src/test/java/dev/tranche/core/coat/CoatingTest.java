@@ -4,10 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
-import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.format.Coat;
 import dev.tranche.core.format.ModelReader;
-import dev.tranche.core.format.ObjColours;
+import dev.tranche.core.format.PaintedObj;
 import dev.tranche.core.format.PartedModel;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Placement;
@@ -18,6 +17,7 @@ import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Inlay;
 import dev.tranche.core.plan.LayerSettings;
+import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.Shape;
@@ -27,9 +27,6 @@ import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
@@ -41,52 +38,18 @@ class CoatingTest {
     /** Half a square of the drawing, on either side. */
     private static final double SQUARE = 0.15;
 
-    /** What a triangle is painted with, by where its middle lies, mm. */
     private interface Paint {
         Spool at(double x, double y, double z);
     }
 
-    /** As an OBJ file has it, each colour a material. */
     private static PartedModel painted(Mesh mesh, Paint paint) throws IOException {
-        StringBuilder obj = new StringBuilder();
-        List<String> library = new ArrayList<>();
-        for (int t = 0; t < mesh.triangles(); t++) {
-            double[] middle = new double[3];
-            for (int c = 3 * t; c < 3 * t + 3; c++) {
-                double z = mesh.z(c) / 1000.0;
-                obj.append("v %s %s %s\n".formatted(mesh.x(c), mesh.y(c), z));
-                middle[0] += mesh.x(c) / 3;
-                middle[1] += mesh.y(c) / 3;
-                middle[2] += z / 3;
-            }
-            Spool spool = paint.at(middle[0], middle[1], middle[2]);
-            obj.append("usemtl %s\nf -3 -2 -1\n".formatted(spool.name()));
-            Srgb c = spool.colour();
-            library.add("newmtl " + spool.name());
-            library.add("Kd %f %f %f".formatted(c.red() / 255.0, c.green() / 255.0, c.blue() / 255.0));
-        }
-        byte[] bytes = obj.toString().getBytes(StandardCharsets.ISO_8859_1);
-        try (InputStream in = new ObjColours(
-                        library.stream().distinct().toList().equals(library) ? library : distinct(library))
-                .before(new ByteArrayInputStream(bytes))) {
-            return ModelReader.read(in, bytes.length, Progress.UNHEARD);
-        }
-    }
-
-    private static List<String> distinct(List<String> library) {
-        List<String> kept = new ArrayList<>();
-        for (int i = 0; i < library.size(); i += 2) {
-            if (!kept.contains(library.get(i))) {
-                kept.add(library.get(i));
-                kept.add(library.get(i + 1));
-            }
-        }
-        return kept;
+        byte[] obj = PaintedObj.of(mesh, (x, y, z) -> paint.at(x, y, z).colour());
+        return ModelReader.read(new ByteArrayInputStream(obj), obj.length, Progress.UNHEARD);
     }
 
     private static Spool spool(Coat.Hue hue) {
         return Spools.SHELF.values().stream()
-                .filter(s -> s.name().equals(hue.called()))
+                .filter(s -> s.colour().equals(hue.colour().orElseThrow()))
                 .findFirst()
                 .orElseThrow();
     }
@@ -204,8 +167,7 @@ class CoatingTest {
         Colouring colouring = coloured(
                 model,
                 Placement.AS_IS,
-                Regions.NONE.plus(new Region(
-                        "bar", new Shape.Parts(List.of(1)), Spools.CHALK.id(), dev.tranche.core.plan.Range.ALL)));
+                Regions.NONE.plus(new Region("bar", new Shape.Parts(List.of(1)), Spools.CHALK.id(), Range.ALL)));
         assertThat(area(colouring, 20, Spools.CHALK)).isCloseTo(200, within(20 * SQUARE));
     }
 

@@ -21,21 +21,12 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** Colours that model files give the outside of their parts. */
 class CoatTest {
-    private static PartedModel read(String text) throws IOException {
-        byte[] bytes = text.getBytes(StandardCharsets.ISO_8859_1);
+    private static PartedModel read(byte[] bytes) throws IOException {
         return ModelReader.read(new ByteArrayInputStream(bytes), bytes.length, Progress.UNHEARD);
     }
 
-    /** An OBJ whose corners have what {@code tint} says of their X behind their coordinates. */
-    private static String tinted(Mesh mesh, DoubleFunction<String> tint) {
-        StringBuilder obj = new StringBuilder();
-        for (int c = 0; c < 3 * mesh.triangles(); c++) {
-            obj.append("v %s %s %s %s\n".formatted(mesh.x(c), mesh.y(c), mesh.z(c) / 1000.0, tint.apply(mesh.x(c))));
-        }
-        for (int c = 1; c <= 3 * mesh.triangles(); c += 3) {
-            obj.append("f %d %d %d\n".formatted(c, c + 1, c + 2));
-        }
-        return obj.toString();
+    private static byte[] tinted(Mesh mesh, DoubleFunction<String> tint) {
+        return PaintedObj.of(mesh, corner -> tint.apply(mesh.x(corner)));
     }
 
     private static Mesh bar() {
@@ -89,6 +80,23 @@ class CoatTest {
     }
 
     @Test
+    void shades_that_cover_most_together_are_what_most_of_it_is() throws IOException {
+        Random random = new Random(4);
+        Mesh ball = new Shapes().sphere(10, 20, 40).mesh();
+        Part part = read(tinted(
+                        ball,
+                        x -> x > 7
+                                ? "0.9 0.1 0.1"
+                                : "0.8%d 0.8%d 0.8%d"
+                                        .formatted(
+                                                4 + random.nextInt(4), 4 + random.nextInt(4), 4 + random.nextInt(4))))
+                .parts()
+                .get(0);
+        assertThat(part.colour().orElseThrow().isLight()).isTrue();
+        assertThat(part.colour().orElseThrow().blue()).isGreaterThan(200);
+    }
+
+    @Test
     void what_is_put_right_keeps_its_colours() throws IOException {
         // Two triangles turned, one missing, one without area.
         List<double[]> corners = new ArrayList<>();
@@ -102,7 +110,7 @@ class CoatTest {
         for (int c = 4; c < 37; c += 3) {
             obj.append(c < 10 ? "f %d %d %d\n".formatted(c, c + 2, c + 1) : "f %d %d %d\n".formatted(c, c + 1, c + 2));
         }
-        PartedModel model = read(obj.toString());
+        PartedModel model = read(obj.toString().getBytes(StandardCharsets.US_ASCII));
         assertThat(model.report().dropped()).isEqualTo(1);
         assertThat(model.report().turned()).isEqualTo(2);
         assertThat(model.report().closed()).isEqualTo(1);
