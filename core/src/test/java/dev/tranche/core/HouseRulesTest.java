@@ -31,6 +31,9 @@ class HouseRulesTest {
                             "org.apache.batik.parser..",
                             "java.awt",
                             "java.awt.geom..",
+                            "java.awt.image..",
+                            "java.awt.color..",
+                            "javax.imageio..",
                             "javax.xml.stream..");
 
     @ArchTest

@@ -32,9 +32,6 @@ import org.springframework.stereotype.Service;
 /** Takes what model files paint on the outside of their parts into a plan, as regions traced of it. */
 @Service
 public class Coats {
-    /** Of more colours a part is painted only when somebody asks for it: it takes its time, and spools. */
-    private static final int MOST_AT_ONCE = 16;
-
     private static final String PAINTING = "Colouring the model as it is painted";
     /** s */
     private static final int PATIENCE = 300;
@@ -95,11 +92,11 @@ public class Coats {
         }
     }
 
-    /** But for coats of so many colours that they have to be taken together. */
+    /** But for coats of so many colours that somebody has to ask for them: it takes its time, and spools. */
     private Drawing few(PlanContent content, int first, Progress progress) {
         Map<Integer, Coat> coats =
                 new TreeMap<>(cuts.model(content.files(), progress).coats());
-        coats.entrySet().removeIf(c -> c.getKey() < first || c.getValue().told() > MOST_AT_ONCE);
+        coats.entrySet().removeIf(c -> c.getKey() < first || c.getValue().isOfMany());
         return drawing(content, coats, progress);
     }
 

@@ -3,6 +3,7 @@ package dev.tranche.app.exchange;
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.core.format.ModelReader;
 import dev.tranche.core.format.ObjColours;
+import dev.tranche.core.format.ObjLibrary;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
@@ -13,9 +14,9 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Pattern;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipFile;
@@ -27,6 +28,7 @@ import java.util.zip.ZipFile;
 final class ModelArchive {
     private static final int MOST_ENTRIES = 2_000;
     private static final int MOST_MODELS = 60;
+    private static final Pattern PICTURE = Pattern.compile("(?i).*\\.(png|jpe?g)");
     /** How many times as large as the archive what is in it may be. */
     private static final long RATIO = 200;
 
@@ -115,17 +117,24 @@ final class ModelArchive {
         }
     }
 
-    /** What the material libraries in it say, whichever of its models they were made for. */
+    /** What the material libraries in it say, and the pictures they name, whichever of its models they were made for. */
     private static ObjColours colours(ZipFile zip, List<? extends ZipEntry> entries, Meter meter) throws IOException {
-        List<byte[]> libraries = new ArrayList<>();
+        ObjLibrary library = new ObjLibrary();
         for (ZipEntry entry : entries) {
-            if (entry.getName().toLowerCase(Locale.ROOT).endsWith(".mtl") && libraries.size() < MOST_MODELS) {
+            if (entry.getName().toLowerCase(Locale.ROOT).endsWith(".mtl")) {
                 try (InputStream content = meter.over(zip.getInputStream(entry))) {
-                    libraries.add(content.readNBytes(ObjColours.MOST));
+                    library.add(content);
                 }
             }
         }
-        return ObjColours.of(libraries);
+        for (ZipEntry entry : entries) {
+            if (PICTURE.matcher(entry.getName()).matches()) {
+                try (InputStream content = meter.over(zip.getInputStream(entry))) {
+                    library.add(FileNames.shown(entry.getName()), content);
+                }
+            }
+        }
+        return library.colours();
     }
 
     /** The same, kept to the bounds of an archive of so many bytes. */

@@ -12,6 +12,7 @@ import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.format.ModelReader;
 import dev.tranche.core.format.ObjColours;
+import dev.tranche.core.format.ObjLibrary;
 import dev.tranche.core.format.Part;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.Region;
@@ -181,22 +182,32 @@ public class ModelImport {
         });
     }
 
-    /** Models, and what the material libraries given with them say; a library alone is given as a model. */
+    /** Models, and what the material libraries and pictures given with them say; those alone are given as models. */
     private record Given(List<MultipartFile> models, ObjColours colours) {
         static Given of(List<MultipartFile> files) throws IOException {
             List<MultipartFile> models = new ArrayList<>();
-            List<byte[]> libraries = new ArrayList<>();
+            List<MultipartFile> pictures = new ArrayList<>();
+            ObjLibrary library = new ObjLibrary();
             for (MultipartFile file : files) {
                 byte[] head = head(file);
-                if (!ObjColours.isLibrary(head) || ModelReader.isModel(head, file.getSize())) {
+                if (ModelReader.isModel(head, file.getSize())) {
                     models.add(file);
-                    continue;
-                }
-                try (InputStream in = file.getInputStream()) {
-                    libraries.add(in.readNBytes(ObjColours.MOST));
+                } else if (ObjLibrary.is(head)) {
+                    try (InputStream in = file.getInputStream()) {
+                        library.add(in);
+                    }
+                } else if (ObjLibrary.isPicture(head)) {
+                    pictures.add(file);
+                } else {
+                    models.add(file);
                 }
             }
-            return new Given(models.isEmpty() ? files : models, ObjColours.of(libraries));
+            for (MultipartFile picture : pictures) {
+                try (InputStream in = picture.getInputStream()) {
+                    library.add(FileNames.shown(picture.getOriginalFilename()), in);
+                }
+            }
+            return new Given(models.isEmpty() ? files : models, library.colours());
         }
     }
 
@@ -295,7 +306,7 @@ public class ModelImport {
     }
 
     private ModelFile keep(MultipartFile file, List<FileStore.Kept> keeping) throws IOException {
-        return keep(file, ObjColours.of(List.of()), keeping);
+        return keep(file, ObjColours.NONE, keeping);
     }
 
     private ModelFile keep(MultipartFile file, ObjColours colours, List<FileStore.Kept> keeping) throws IOException {

@@ -15,20 +15,26 @@ import java.util.Optional;
  */
 public final class Coat {
     public static final int MOST = 8;
+    /** Kinds of colour that are many, and the share that one covers to be one of them. */
+    private static final int MANY = 17;
+
+    private static final double SEEN = 0.01;
     /** CIEDE2000. */
     private static final double ALIKE = 6;
 
     private final List<Hue> hues;
     private final byte[] numbers;
     private final int told;
+    private final int kinds;
 
     /** A colour, and what the file calls it; without a colour where the file gives none to some of the outside. */
     public record Hue(Optional<Srgb> colour, String called) {}
 
-    private Coat(List<Hue> hues, byte[] numbers, int told) {
+    private Coat(List<Hue> hues, byte[] numbers, int told, int kinds) {
         this.hues = List.copyOf(hues);
         this.numbers = numbers;
         this.told = told;
+        this.kinds = kinds;
     }
 
     /**
@@ -69,7 +75,14 @@ public final class Coat {
         for (int i = 0; i < called.length; i++) {
             mixed.add(new Hue(kinds.get(i), called[i]));
         }
-        return Optional.of(new Coat(mixed, own, covered.size()));
+        return Optional.of(new Coat(mixed, own, covered.size(), kinds(colours)));
+    }
+
+    private static int kinds(Map<Srgb, Double> colours) {
+        Map<Srgb, Double> taken = new HashMap<>();
+        Fewer.of(colours, MANY, ALIKE).forEach((colour, kind) -> taken.merge(kind, colours.get(colour), Double::sum));
+        double all = taken.values().stream().mapToDouble(Double::doubleValue).sum();
+        return (int) taken.values().stream().filter(area -> area >= SEEN * all).count();
     }
 
     /** The one that covers most first. */
@@ -84,6 +97,11 @@ public final class Coat {
 
     public int triangles() {
         return numbers.length;
+    }
+
+    /** Whether its colours are so many kinds of colour that it is a painting rather than a pattern. */
+    public boolean isOfMany() {
+        return kinds >= MANY;
     }
 
     /** How many colours the file has there. */

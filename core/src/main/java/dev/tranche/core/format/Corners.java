@@ -8,7 +8,7 @@ import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -22,15 +22,28 @@ final class Corners {
     private float[] y = new float[3072];
     private int[] z = new int[3072];
     private int[] labels = new int[1024];
+    /** Where each corner lies on its picture, from the left and from below; as many as there are up to the last that does. */
+    private float[] places = {};
+
     private int count;
     private int label;
     private Origin origin;
-    private final Map<Label, Integer> known = new LinkedHashMap<>();
+    private final List<Label> known = new ArrayList<>();
+    private final Map<Label, Integer> numbers = new HashMap<>();
 
     private int item;
 
-    /** What a file calls a triangle, in what colour, of which of its objects, and in which item of what it builds. */
-    private record Label(String name, Optional<Srgb> colour, String called, int thing, int item) {}
+    /**
+     * What a file calls a triangle, in what colour, of which of its objects, and in which item of what it builds.
+     *
+     * @param picture of which it shows a piece, in the place of a colour
+     */
+    private record Label(
+            String name, Optional<Srgb> colour, String called, int thing, int item, Optional<Picture> picture) {
+        Label in(Optional<Srgb> told) {
+            return new Label(name, told, called, thing, item, Optional.empty());
+        }
+    }
 
     Corners() {
         labelled("", Optional.empty(), 0);
@@ -38,7 +51,11 @@ final class Corners {
 
     /** A model of one mesh of which the file says nothing more. */
     static PartedModel model(Mesh mesh, Progress progress) {
-        return model(mesh, new int[mesh.triangles()], List.of(new Label("", Optional.empty(), "", 0, 0)), progress);
+        return model(
+                mesh,
+                new int[mesh.triangles()],
+                List.of(new Label("", Optional.empty(), "", 0, 0, Optional.empty())),
+                progress);
     }
 
     /** The item that what follows belongs to, from 0. */
@@ -53,7 +70,28 @@ final class Corners {
 
     /** As {@link #labelled(String, Optional, int)}, in a colour that has a name. */
     void labelled(String name, Optional<Srgb> colour, String called, int thing) {
-        label = known.computeIfAbsent(new Label(name, colour, called, thing, item), l -> known.size());
+        labelled(new Label(name, colour, called, thing, item, Optional.empty()));
+    }
+
+    /** As {@link #labelled(String, Optional, int)}, of triangles that show pieces of a picture. */
+    void pictured(String name, Picture picture, int thing) {
+        labelled(new Label(name, Optional.empty(), "", thing, item, Optional.of(picture)));
+    }
+
+    private void labelled(Label next) {
+        label = numbers.computeIfAbsent(next, l -> {
+            known.add(l);
+            return known.size() - 1;
+        });
+    }
+
+    /** Where on its picture the last corner lies. */
+    void shows(double u, double v) {
+        if (places.length < 2 * count) {
+            places = Arrays.copyOf(places, 2 * x.length);
+        }
+        places[2 * count - 2] = (float) u;
+        places[2 * count - 1] = (float) v;
     }
 
     /** @param place where the file gives it, for the sentence that refuses it */
@@ -68,12 +106,7 @@ final class Corners {
         if (count == MOST) {
             throw Refusal.of("The model has over %,d triangles; export it with fewer.", MOST / 3);
         }
-        if (count == x.length) {
-            x = Arrays.copyOf(x, 2 * count);
-            y = Arrays.copyOf(y, 2 * count);
-            z = Arrays.copyOf(z, 2 * count);
-            labels = Arrays.copyOf(labels, 2 * count / 3 + 1);
-        }
+        room();
         x[count] = fx;
         y[count] = fy;
         z[count] = (int) Math.rint(pz * 1000);
@@ -81,13 +114,92 @@ final class Corners {
         count++;
     }
 
+    private void room() {
+        if (count == x.length) {
+            x = Arrays.copyOf(x, 2 * count);
+            y = Arrays.copyOf(y, 2 * count);
+            z = Arrays.copyOf(z, 2 * count);
+            labels = Arrays.copyOf(labels, 2 * count / 3 + 1);
+        }
+    }
+
     boolean isEmpty() {
         return count == 0;
     }
 
+    int triangles() {
+        return count / 3;
+    }
+
+    float x(int corner) {
+        return x[corner];
+    }
+
+    float y(int corner) {
+        return y[corner];
+    }
+
+    int z(int corner) {
+        return z[corner];
+    }
+
+    float u(int corner) {
+        return 2 * corner < places.length ? places[2 * corner] : 0;
+    }
+
+    float v(int corner) {
+        return 2 * corner < places.length ? places[2 * corner + 1] : 0;
+    }
+
+    Optional<Picture> picture(int triangle) {
+        return known.get(labels[triangle]).picture();
+    }
+
+    /** None yet, and all that is said of these. */
+    Corners begun() {
+        Corners begun = new Corners();
+        known.forEach(begun::labelled);
+        return begun;
+    }
+
+    /** A triangle of others, or a piece of one: each corner in the middle of two of those. */
+    void between(Corners of, int a0, int a1, int b0, int b1, int c0, int c1) {
+        label = of.labels[a0 / 3];
+        between(of, a0, a1);
+        between(of, b0, b1);
+        between(of, c0, c1);
+    }
+
+    private void between(Corners of, int a, int b) {
+        room();
+        x[count] = (of.x[a] + of.x[b]) / 2;
+        y[count] = (of.y[a] + of.y[b]) / 2;
+        z[count] = (int) Math.floorDiv((long) of.z[a] + of.z[b], 2L);
+        labels[count / 3] = label;
+        count++;
+        if (of.places.length > 0) {
+            shows((of.u(a) + of.u(b)) / 2, (of.v(a) + of.v(b)) / 2);
+        }
+    }
+
     PartedModel model(Progress progress) {
+        if (places.length > 0) {
+            return Pictured.cut(this, progress).coloured().model(progress);
+        }
         Mesh mesh = Mesh.of(Arrays.copyOf(x, count), Arrays.copyOf(y, count), Arrays.copyOf(z, count));
-        return model(mesh, Arrays.copyOf(labels, count / 3), List.copyOf(known.keySet()), progress);
+        return model(mesh, Arrays.copyOf(labels, count / 3), List.copyOf(known), progress);
+    }
+
+    /** What shows pieces of pictures takes the colours of those. */
+    private Corners coloured() {
+        for (int t = 0; t < triangles(); t++) {
+            if (picture(t).isPresent()) {
+                labelled(known.get(labels[t]).in(Pictured.colour(this, t)));
+                labels[t] = label;
+            }
+        }
+        places = new float[0];
+        return this;
     }
 
     private static PartedModel model(Mesh mesh, int[] labels, List<Label> known, Progress progress) {

@@ -22,7 +22,8 @@ import java.util.StringTokenizer;
  * the last where negative. Faces of more than three corners are cut into a fan. Groups
  * ({@code g}) and objects ({@code o}) give parts their names, else materials ({@code usemtl}) do; colours are those of {@link
  * ObjColours}, or, for faces in none of those, what most corners have behind their coordinates (three numbers 0…1: common practice,
- * in no standard); normals and textures are passed over. Units are taken as millimetres.
+ * in no standard), or, for faces of a material with a picture whose corners have a place on it ({@code vt}), what it shows there;
+ * normals are passed over. Units are taken as millimetres.
  *
  * <p>Source: Wavefront Technologies, "Advanced Visualizer Manual", Appendix B1, Object Files (1992), from memory.
  */
@@ -40,6 +41,14 @@ final class Obj {
     private final Corners corners = new Corners();
     private int line;
     private final Map<String, Optional<Srgb>> colours = new HashMap<>();
+    /** By their numbers, and by the materials that show them. */
+    private final Map<String, Picture> pictures = new HashMap<>();
+
+    private final Map<String, Picture> shown = new HashMap<>();
+    /** Places on pictures, from the left and from below. */
+    private float[] spots = new float[2];
+
+    private int spotted;
     /** That is being described, among the colours. */
     private String described = "";
     /** Of the faces that come. */
@@ -84,6 +93,17 @@ final class Obj {
             described = named(text);
         } else if (text.startsWith("Kd ")) {
             colours.put(described, ObjColours.colour(text));
+        } else if (text.startsWith("vt ") || text.startsWith("vt\t")) {
+            spot(text);
+        } else if (text.startsWith(ObjColours.PICTURE)) {
+            if (pictures.size() < Picture.MOST_OF_A_FILE) {
+                ObjColours.picture(text, pictures::put);
+            }
+        } else if (text.startsWith(ObjColours.SHOWS)) {
+            Optional.ofNullable(pictures.get(text.substring(ObjColours.SHOWS.length())))
+                    .ifPresent(p -> shown.put(described, p));
+        } else if (text.equals(ObjColours.END)) {
+            line = 0;
         }
     }
 
@@ -129,9 +149,7 @@ final class Obj {
                 tints = Arrays.copyOf(tints, Math.max(1024, 2 * vertices));
                 Arrays.fill(tints, before, tints.length, PLAIN);
             }
-            int rgb = tint.get().red() << 16
-                    | tint.get().green() << 8
-                    | tint.get().blue();
+            int rgb = Picture.rgb(tint.get());
             tints[vertices] = tinted.size() < MOST_TINTS || tinted.contains(rgb) ? rgb : rgb & 0xF0F0F0 | 0x080808;
             tinted.add(tints[vertices]);
         }
@@ -154,16 +172,31 @@ final class Obj {
         int first = -1;
         int last = -1;
         int count = 0;
+        Picture picture = shown.get(material);
+        int firstSpot = -1;
+        int lastSpot = -1;
         while (words.hasMoreTokens()) {
-            int corner = index(words.nextToken(), text);
+            String word = words.nextToken();
+            int corner = index(word, text);
+            int spot = picture == null ? -1 : spotOf(word);
             if (count >= 2) {
-                tint(first, last, corner);
-                add(first);
-                add(last);
-                add(corner);
+                boolean pictured = picture != null && firstSpot >= 0 && lastSpot >= 0 && spot >= 0;
+                if (pictured) {
+                    corners.pictured(group.isEmpty() ? material : group, picture, 0);
+                } else {
+                    if (picture != null) {
+                        label();
+                    }
+                    tint(first, last, corner);
+                }
+                add(first, pictured ? firstSpot : -1);
+                add(last, pictured ? lastSpot : -1);
+                add(corner, pictured ? spot : -1);
             }
             first = count == 0 ? corner : first;
+            firstSpot = count == 0 ? spot : firstSpot;
             last = corner;
+            lastSpot = spot;
             count++;
         }
         if (count < 3) {
@@ -191,7 +224,45 @@ final class Obj {
                 line, Words.quoted(text), Words.quoted(digits), vertices);
     }
 
-    private void add(int vertex) {
+    /** Of {@code 7/1} or {@code -1/-1/…} the second; from 0, and below where it is none there is. */
+    private int spotOf(String word) {
+        int slash = word.indexOf('/');
+        int end = word.indexOf('/', slash + 1);
+        try {
+            int number = slash < 0 ? 0 : Integer.parseInt(word.substring(slash + 1, end < 0 ? word.length() : end));
+            int index = number < 0 ? spotted + number : number - 1;
+            return index < spotted ? index : -1;
+        } catch (NumberFormatException none) {
+            return -1;
+        }
+    }
+
+    /** One number means a place on a strip; what is no number, none. */
+    private void spot(String text) {
+        if (spots.length < 2 * spotted + 2) {
+            spots = Arrays.copyOf(spots, 4 * spotted + 4);
+        }
+        StringTokenizer words = new StringTokenizer(text);
+        words.nextToken();
+        for (int i = 0; i < 2; i++) {
+            spots[2 * spotted + i] = words.hasMoreTokens() ? number(words.nextToken()) : 0;
+        }
+        spotted++;
+    }
+
+    private static float number(String word) {
+        try {
+            return Float.parseFloat(word);
+        } catch (NumberFormatException e) {
+            return Float.NaN;
+        }
+    }
+
+    /** @param spot its place on a picture; below 0 where it has none */
+    private void add(int vertex, int spot) {
         corners.add(places[3 * vertex], places[3 * vertex + 1], places[3 * vertex + 2], "Line " + line);
+        if (spot >= 0) {
+            corners.shows(spots[2 * spot], spots[2 * spot + 1]);
+        }
     }
 }

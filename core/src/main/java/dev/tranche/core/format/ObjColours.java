@@ -5,52 +5,49 @@ import java.io.ByteArrayInputStream;
 import java.io.InputStream;
 import java.io.SequenceInputStream;
 import java.nio.charset.StandardCharsets;
+import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
-import java.util.regex.Pattern;
+import java.util.function.BiConsumer;
 import java.util.stream.Collectors;
 
 /**
- * The colours that an OBJ's material library gives. A library is a file of its own, and a model is kept as one: what it says of
- * colours goes before the model's own lines, where {@link Obj} reads it.
+ * The colours that an OBJ's {@link ObjLibrary} gives. A library is a file of its own, and so is a picture; a model is kept as one:
+ * what they say of colours goes before the model's own lines, where {@link Obj} reads it. Numbers are taken as a screen shows
+ * them, and a picture as it is, whatever colour is said beside it (common practice).
  *
- * <p>Source: Wavefront Technologies, "Advanced Visualizer Manual", Appendix B3, MTL: {@code newmtl} names a material, and
- * {@code Kd} gives the colour it shows in diffuse light, 0…1, green and blue as red where they are not said; from memory. The
- * numbers are taken as a screen shows them (common practice).
- *
- * @param lines {@code newmtl} and {@code Kd}, and nothing else
+ * @param lines pictures with their numbers; {@code newmtl}, {@code Kd} and {@code map_Kd} with the number of a picture
  */
 public record ObjColours(List<String> lines) {
-    /** Bytes that a library may have. */
-    public static final int MOST = 1 << 20;
+    /** None. */
+    public static final ObjColours NONE = new ObjColours(List.of());
 
     static final String MARK = "# colours of its material library";
-    private static final Pattern MATERIAL = Pattern.compile("(?m)^\\s*newmtl\\s+\\S");
-    private static final Pattern COLOUR = Pattern.compile("(newmtl|Kd)\\s+\\S.*");
-    private static final int MOST_LINES = 4_000;
+    /** The model's own lines come after it. */
+    static final String END = "# the model itself";
+
+    /** Its number and its bytes in Base64 come after it. */
+    static final String PICTURE = "# picture ";
+
+    static final String SHOWS = "map_Kd ";
 
     public ObjColours {
         lines = List.copyOf(lines);
     }
 
-    /** Whether a file that begins like this is such a library. */
-    public static boolean isLibrary(byte[] head) {
-        return MATERIAL.matcher(new String(head, StandardCharsets.ISO_8859_1)).find();
-    }
-
-    /** What all of several libraries say. */
-    public static ObjColours of(List<byte[]> libraries) {
-        return new ObjColours(libraries.stream()
-                .flatMap(l -> new String(l, StandardCharsets.ISO_8859_1).lines())
-                .map(String::strip)
-                .filter(l -> COLOUR.matcher(l).matches())
-                .limit(MOST_LINES)
-                .toList());
+    /** Takes a picture of those lines. */
+    static void picture(String line, BiConsumer<String, Picture> taker) {
+        String[] words = line.substring(PICTURE.length()).split(" ", 2);
+        try {
+            Picture.read(Base64.getDecoder().decode(words[words.length - 1])).ifPresent(p -> taker.accept(words[0], p));
+        } catch (IllegalArgumentException none) {
+            // As one that cannot be read.
+        }
     }
 
     /** An OBJ with the colours before it. */
     public InputStream before(InputStream obj) {
-        String text = lines.stream().map(l -> l + "\n").collect(Collectors.joining("", MARK + "\n", ""));
+        String text = lines.stream().map(l -> l + "\n").collect(Collectors.joining("", MARK + "\n", END + "\n"));
         return lines.isEmpty()
                 ? obj
                 : new SequenceInputStream(new ByteArrayInputStream(text.getBytes(StandardCharsets.ISO_8859_1)), obj);

@@ -32,14 +32,18 @@ enum Signature {
         this.words = words;
     }
 
+    boolean begins(byte[] head) {
+        String text = new String(head, 0, Math.min(head.length, 64), StandardCharsets.ISO_8859_1).stripLeading();
+        return text.regionMatches(true, 0, beginning, 0, beginning.length());
+    }
+
     /** What a file looks like, for the end of a sentence. */
     static Optional<String> of(byte[] head) {
-        String text = new String(head, 0, Math.min(head.length, 64), StandardCharsets.ISO_8859_1).stripLeading();
         return Arrays.stream(values())
-                .filter(s -> text.regionMatches(true, 0, s.beginning, 0, s.beginning.length()))
+                .filter(s -> s.begins(head))
                 .map(s -> s.words)
                 .findFirst()
-                .or(() -> ObjColours.isLibrary(head)
+                .or(() -> ObjLibrary.is(head)
                         ? Optional.of("the material library of an OBJ; give it together with that")
                         : Optional.empty())
                 .or(() -> GCODE.matcher(new String(head, StandardCharsets.ISO_8859_1))

@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipInputStream;
@@ -30,6 +31,7 @@ final class ThreeMf {
     /** XML packs about tenfold; a thousandfold is a trap. */
     private static final int FURTHEST_UNPACKED = 400;
 
+    private static final Pattern PICTURE = Pattern.compile("(?i).*\\.(png|jpe?g|texture)");
     private static final String RELATIONS = "_rels/.rels";
     private static final String START_PART = "http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel";
 
@@ -37,6 +39,8 @@ final class ThreeMf {
     private final Progress progress;
     private final ThreeMfBuild build = new ThreeMfBuild();
     private Optional<String> start = Optional.empty();
+    /** Bytes of all pictures so far. */
+    private int pictures;
 
     private ThreeMf(long size, Progress progress) {
         this.size = size;
@@ -77,6 +81,10 @@ final class ThreeMf {
                 start = startPart(unpacked);
             } else if (name.toLowerCase(java.util.Locale.ROOT).endsWith(".model")) {
                 build.part(name, ThreeMfPart.read(unpacked));
+            } else if (PICTURE.matcher(name).matches() && !name.startsWith("Metadata/")) {
+                byte[] picture = unpacked.readNBytes(Picture.MOST - pictures);
+                pictures += picture.length;
+                build.picture(name, picture);
             }
             // What is passed over has to be unpacked too, and counts.
             unpacked.transferTo(OutputStream.nullOutputStream());

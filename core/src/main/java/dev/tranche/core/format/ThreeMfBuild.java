@@ -21,12 +21,21 @@ final class ThreeMfBuild {
     /** By the names of the archive, in small letters: to an archive of this kind capitals make no difference. */
     private final Map<String, ThreeMfPart> parts = new HashMap<>();
 
+    /** Pictures as the archive has them, and read. */
+    private final Map<String, byte[]> packed = new HashMap<>();
+
+    private final Map<String, Optional<Picture>> pictures = new HashMap<>();
+    private final Map<ThreeMfPictures.Texture, Optional<Picture>> tiled = new HashMap<>();
     private final Corners corners = new Corners();
     private int things;
     private int placed;
 
     void part(String name, ThreeMfPart part) {
         parts.put(key(name), part);
+    }
+
+    void picture(String name, byte[] bytes) {
+        packed.put(key(name), bytes);
     }
 
     /** @param start the name of the part it begins with; the only one if nothing is said */
@@ -96,12 +105,31 @@ final class ThreeMfBuild {
         int thing = ++things;
         double unit = part.unit();
         for (int t = 0; t < mesh.triangles(); t++) {
-            ThreeMfMaterials.Material material = part.material(mesh, t, of);
-            corners.labelled(name.isEmpty() ? material.name() : name, material.colour(), material.name(), thing);
+            ThreeMfPictures.Group shown = part.picture(mesh, t, of).orElse(null);
+            Optional<Picture> picture = shown == null ? Optional.empty() : picture(shown);
+            if (picture.isPresent()) {
+                corners.pictured(name, picture.get(), thing);
+            } else {
+                ThreeMfMaterials.Material material = part.material(mesh, t, of);
+                corners.labelled(name.isEmpty() ? material.name() : name, material.colour(), material.name(), thing);
+            }
             for (int c = 0; c < 3; c++) {
                 corner(unit * mesh.at(t, c, 0), unit * mesh.at(t, c, 1), unit * mesh.at(t, c, 2), matrix, place);
+                if (picture.isPresent()) {
+                    int at = part.place(mesh, t, c, of);
+                    corners.shows(shown.u(at), shown.v(at));
+                }
             }
         }
+    }
+
+    /** Each is read once, and tiled once for each way of doing so. */
+    private Optional<Picture> picture(ThreeMfPictures.Group shown) {
+        return tiled.computeIfAbsent(shown.texture(), texture -> pictures.computeIfAbsent(
+                        key(texture.path()), path -> Optional.ofNullable(packed.get(path))
+                                .filter(p -> pictures.size() < Picture.MOST_OF_A_FILE)
+                                .flatMap(Picture::read))
+                .map(picture -> picture.tiled(texture.across(), texture.up())));
     }
 
     private void corner(double x, double y, double z, double[] m, String place) {

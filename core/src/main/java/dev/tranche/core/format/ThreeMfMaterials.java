@@ -16,7 +16,7 @@ import javax.xml.stream.XMLStreamReader;
 
 /**
  * What a 3MF file is made of: base materials and colours, materials mixed of others, and properties laid over one another.
- * By the core specification and the 3MF Materials and Properties Extension, as far as they tell one colour; textures tell many.
+ * By the core specification and the 3MF Materials and Properties Extension, as far as they tell one colour; {@link ThreeMfPictures} tell many.
  */
 final class ThreeMfMaterials {
     private static final int LONGEST_NAME = 60;
@@ -138,12 +138,12 @@ final class ThreeMfMaterials {
         return line.length() <= LONGEST_NAME ? line : line.substring(0, LONGEST_NAME);
     }
 
-    private static Stream<String> words(XMLStreamReader xml, String attribute) {
+    static Stream<String> words(XMLStreamReader xml, String attribute) {
         String said = xml.getAttributeValue(null, attribute);
         return said == null ? Stream.of() : Arrays.stream(said.strip().split("\\s+"));
     }
 
-    private static int[] few(int[] parts, XMLStreamReader xml) {
+    static int[] few(int[] parts, XMLStreamReader xml) {
         if (parts.length > MOST_PARTS) {
             throw Refusal.of(
                     "A material on line %d is made of %d others; at most %d can be, so export the 3MF file again.",
@@ -152,7 +152,7 @@ final class ThreeMfMaterials {
         return parts;
     }
 
-    private static int[] wholes(XMLStreamReader xml, String attribute) {
+    static int[] wholes(XMLStreamReader xml, String attribute) {
         return words(xml, attribute)
                 .mapToInt(word -> (int) ThreeMfPart.parse(word, xml))
                 .toArray();

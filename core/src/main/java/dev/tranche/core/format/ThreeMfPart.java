@@ -20,6 +20,7 @@ final class ThreeMfPart {
     private final Map<Integer, ObjectMesh> meshes = new HashMap<>();
     private final Map<Integer, Said> said = new HashMap<>();
     private final ThreeMfMaterials materials = new ThreeMfMaterials();
+    private final ThreeMfPictures pictures = new ThreeMfPictures();
 
     private final Map<Integer, List<Placed>> components = new HashMap<>();
     private final List<Placed> items = new ArrayList<>();
@@ -42,23 +43,33 @@ final class ThreeMfPart {
 
     /** Corners and triangles of one object, in the file's unit. */
     static final class ObjectMesh {
-        /** Group and index of each triangle's material, where it has its own. */
+        private static final int EACH = 4;
+        /** Each triangle's group of materials and what of it its corners have, where it has its own. */
         private int[] properties = new int[0];
 
-        void paint(int group, int index) {
-            int at = 2 * (triangleCount - 1);
-            if (properties.length < at + 2) {
+        void paint(int... groupAndCorners) {
+            int at = EACH * (triangleCount - 1);
+            if (properties.length < at + EACH) {
                 int from = properties.length;
-                properties = Arrays.copyOf(properties, Math.max(2 * at + 2, 1024));
+                properties = Arrays.copyOf(properties, Math.max(2 * (at + EACH), 1024));
                 Arrays.fill(properties, from, properties.length, NONE);
             }
-            properties[at] = group;
-            properties[at + 1] = index;
+            System.arraycopy(groupAndCorners, 0, properties, at, EACH);
         }
 
-        int property(int triangle, int which) {
-            int at = 2 * triangle + which;
+        private int property(int triangle, int which) {
+            int at = EACH * triangle + which;
             return at < properties.length ? properties[at] : NONE;
+        }
+
+        int group(int triangle) {
+            return property(triangle, 0);
+        }
+
+        /** What of its group a corner has; what the first has where nothing is said. */
+        int index(int triangle, int corner) {
+            int own = property(triangle, 1 + corner);
+            return own == NONE ? property(triangle, 1) : own;
         }
 
         int triangles() {
@@ -133,7 +144,10 @@ final class ThreeMfPart {
                         .computeIfAbsent(object, o -> new ArrayList<>())
                         .add(placed(xml));
                 case "item" -> items.add(placed(xml));
-                default -> materials.read(xml);
+                default -> {
+                    materials.read(xml);
+                    pictures.read(xml);
+                }
             }
         }
     }
@@ -171,15 +185,15 @@ final class ThreeMfPart {
         }
         mesh.triangle(corners[0], corners[1], corners[2]);
         int group = wholeOr(xml, "pid");
-        int index = most(wholeOr(xml, "p1"), wholeOr(xml, "p2"), wholeOr(xml, "p3"));
-        if (group != NONE || index != NONE) {
-            mesh.paint(group, index);
+        int first = wholeOr(xml, "p1");
+        if (group != NONE || first != NONE) {
+            mesh.paint(group, first, wholeOr(xml, "p2"), wholeOr(xml, "p3"));
         }
     }
 
     /** Of the properties of a triangle's corners: what two of them have, else the first. */
     private static int most(int first, int second, int third) {
-        return second != NONE && second == third ? second : first;
+        return second == third ? second : first;
     }
 
     private Placed placed(XMLStreamReader xml) {
@@ -257,10 +271,26 @@ final class ThreeMfPart {
                         said.getOrDefault(number, Said.NOTHING)));
     }
 
+    /** What most corners of a triangle are made of. */
     ThreeMfMaterials.Material material(ObjectMesh mesh, int triangle, Said of) {
-        int group = mesh.property(triangle, 0);
-        int index = mesh.property(triangle, 1);
-        return materials.of(group == NONE ? of.group() : group, index == NONE ? of.index() : index);
+        int index = most(mesh.index(triangle, 0), mesh.index(triangle, 1), mesh.index(triangle, 2));
+        return materials.of(group(mesh, triangle, of), index == NONE ? of.index() : index);
+    }
+
+    /** The picture that a triangle shows a piece of. */
+    Optional<ThreeMfPictures.Group> picture(ObjectMesh mesh, int triangle, Said of) {
+        return pictures.group(group(mesh, triangle, of));
+    }
+
+    /** Which place of its picture a corner of a triangle lies on. */
+    int place(ObjectMesh mesh, int triangle, int corner, Said of) {
+        int index = mesh.index(triangle, corner);
+        return index == NONE ? of.index() : index;
+    }
+
+    private static int group(ObjectMesh mesh, int triangle, Said of) {
+        int group = mesh.group(triangle);
+        return group == NONE ? of.group() : group;
     }
 
     /** mm in which its numbers count. */

@@ -70,6 +70,7 @@ class CoatTest {
                 .orElseThrow();
         assertThat(scan.told()).isGreaterThan(1000);
         assertThat(scan.hues()).hasSize(Coat.MOST);
+        assertThat(scan.isOfMany()).isTrue();
         Coat shades = read(tinted(ball, x -> x > 5 ? "0.9 0.1 0.1" : x > 0 ? "0.500 0.5 0.5" : "0.505 0.5 0.5"))
                 .parts()
                 .get(0)

@@ -137,14 +137,14 @@ class ModelReaderTest {
                 newmtl none
                 Kd spectral file.rfl
                 """;
-        assertThat(ObjColours.isLibrary(library.getBytes(StandardCharsets.US_ASCII)))
-                .isTrue();
-        assertThat(ObjColours.isLibrary(CUBE_OBJ.getBytes(StandardCharsets.US_ASCII)))
-                .isFalse();
+        assertThat(ObjLibrary.is(library.getBytes(StandardCharsets.US_ASCII))).isTrue();
+        assertThat(ObjLibrary.is(CUBE_OBJ.getBytes(StandardCharsets.US_ASCII))).isFalse();
         String cube = CUBE_OBJ.replaceAll("(?m)^[go] .*$", "");
         String obj = "usemtl Harbour blue\n" + cube + "usemtl grey\no tag\n" + moved(cube, 20) + "usemtl none\n"
                 + moved(cube, 40) + "usemtl never\no\n" + moved(cube, 60);
-        ObjColours colours = ObjColours.of(List.of(library.getBytes(StandardCharsets.US_ASCII)));
+        ObjLibrary given = new ObjLibrary();
+        given.add(new ByteArrayInputStream(library.getBytes(StandardCharsets.US_ASCII)));
+        ObjColours colours = given.colours();
         byte[] bytes = colours.before(new ByteArrayInputStream(obj.getBytes(StandardCharsets.US_ASCII)))
                 .readAllBytes();
         List<Part> parts = model(bytes).parts();

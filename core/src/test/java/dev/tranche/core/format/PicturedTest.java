@@ -1,0 +1,342 @@
+package dev.tranche.core.format;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.IntBinaryOperator;
+import java.util.stream.Collectors;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import javax.imageio.ImageIO;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** Models that show pictures on their outside. */
+class PicturedTest {
+    private static final int RED = 0xFFB03020;
+    private static final int BLUE = 0xFF2F6C8C;
+
+    /** A bar of 30 × 10 × 10 mm; its top, the last two faces, lies on the whole of a picture, all else on its left edge. */
+    private static final String BAR =
+            """
+            v 0 0 0
+            v 30 0 0
+            v 30 10 0
+            v 0 10 0
+            v 0 0 10
+            v 30 0 10
+            v 30 10 10
+            v 0 10 10
+            vt 0 0
+            vt 1 0
+            vt 1 1
+            vt 0 1
+            vt 0.01 0.5
+            usemtl skin
+            f 4/5 3/5 2/5 1/5
+            f 1/5 2/5 6/5 5/5
+            f 2/5 3/5 7/5 6/5
+            f 3/5 4/5 8/5 7/5
+            f 4/5 1/5 5/5 8/5
+            f 5/1 6/2 7/3 8/4
+            """;
+
+    private static byte[] png(int width, int height, int type, IntBinaryOperator argb) throws IOException {
+        BufferedImage image = new BufferedImage(width, height, type);
+        for (int y = 0; y < height; y++) {
+            for (int x = 0; x < width; x++) {
+                image.setRGB(x, y, argb.applyAsInt(x, y));
+            }
+        }
+        return png(image);
+    }
+
+    private static byte[] png(BufferedImage image) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ImageIO.write(image, "png", out);
+        return out.toByteArray();
+    }
+
+    /** Red on the left, blue on the right. */
+    private static byte[] halves() throws IOException {
+        return png(64, 64, BufferedImage.TYPE_INT_ARGB, (x, y) -> x < 32 ? RED : BLUE);
+    }
+
+    private static PartedModel read(byte[] bytes) throws IOException {
+        return ModelReader.read(new ByteArrayInputStream(bytes), bytes.length, Progress.UNHEARD);
+    }
+
+    private static PartedModel obj(String obj, String library, Map<String, byte[]> pictures) throws IOException {
+        ObjLibrary given = new ObjLibrary();
+        given.add(new ByteArrayInputStream(library.getBytes(StandardCharsets.ISO_8859_1)));
+        for (Map.Entry<String, byte[]> picture : pictures.entrySet()) {
+            given.add(picture.getKey(), new ByteArrayInputStream(picture.getValue()));
+        }
+        return read(given.colours()
+                .before(new ByteArrayInputStream(obj.getBytes(StandardCharsets.ISO_8859_1)))
+                .readAllBytes());
+    }
+
+    private static PartedModel bar(byte[] picture) throws IOException {
+        return obj(BAR, "newmtl skin\nKd 0.8 0.8 0.8\nmap_Kd skin.png\n", Map.of("skin.png", picture));
+    }
+
+    /** mm² in each colour. */
+    private static Map<String, Double> areas(Part part) {
+        Coat coat = part.coat().orElseThrow();
+        Map<String, Double> areas = new HashMap<>();
+        for (int t = 0; t < coat.triangles(); t++) {
+            areas.merge(
+                    coat.hues().get(coat.hue(t)).colour().map(Srgb::hex).orElse("none"),
+                    part.mesh().area(3 * t),
+                    Double::sum);
+        }
+        return areas;
+    }
+
+    @Test
+    void a_picture_is_cut_where_its_colours_meet_and_the_model_stays_closed() throws IOException {
+        PartedModel model = bar(halves());
+        assertThat(model.report().closed()).isZero();
+        assertThat(model.report().dropped()).isZero();
+        Part part = model.parts().get(0);
+        assertThat(part.mesh().volume()).isCloseTo(3000, within(0.01));
+        // Half of the top, as far as pieces of 0.4 mm tell: common geometry.
+        assertThat(areas(part)).containsOnlyKeys("#B03020", "#2F6C8C");
+        assertThat(areas(part).get("#2F6C8C")).isCloseTo(150, within(10 * 0.4));
+        // Each edge of its triangles belongs to two of them, and they run along it in both directions.
+        Map<List<Double>, Integer> edges = new HashMap<>();
+        Mesh mesh = part.mesh();
+        for (int t = 0; t < mesh.triangles(); t++) {
+            for (int c = 0; c < 3; c++) {
+                edges.merge(edge(mesh, 3 * t + c, 3 * t + (c + 1) % 3), 1, Integer::sum);
+                edges.merge(edge(mesh, 3 * t + (c + 1) % 3, 3 * t + c), -1, Integer::sum);
+            }
+        }
+        assertThat(edges.values()).containsOnly(0);
+        // On the left of the seam it is red.
+        for (int t = 0; t < mesh.triangles(); t++) {
+            double x = (mesh.x(3 * t) + mesh.x(3 * t + 1) + mesh.x(3 * t + 2)) / 3;
+            boolean blue = part.coat().orElseThrow().hue(t) == 1;
+            assertThat(blue && x < 14.5).isFalse();
+        }
+    }
+
+    private static List<Double> edge(Mesh mesh, int a, int b) {
+        return List.of(mesh.x(a), mesh.y(a), (double) mesh.z(a), mesh.x(b), mesh.y(b), (double) mesh.z(b));
+    }
+
+    @Test
+    void a_picture_of_swatches_cuts_nothing_and_gives_their_very_colours() throws IOException {
+        // Four swatches; the top on the second from below, all else on the lowest.
+        byte[] swatches = png(
+                4, 16, BufferedImage.TYPE_INT_RGB, (x, y) -> new int[] {0xFFFFFF, 0x00FF00, 0x123457, 0x765431}[y / 4]);
+        Part part = obj(
+                        BAR.replace("vt 0.01 0.5", "vt 0.5 0.1").replaceAll("vt [01] [01]", "vt 0.5 0.3"),
+                        "newmtl skin\nmap_Kd -s 1 1 1 C:\\work\\SKIN.PNG\n",
+                        Map.of("skin.png", swatches, "in.png", halves()))
+                .parts()
+                .get(0);
+        assertThat(part.mesh().triangles()).isEqualTo(12);
+        assertThat(areas(part)).containsOnly(Map.entry("#765431", 1100.0), Map.entry("#123457", 300.0));
+    }
+
+    @Test
+    void greys_are_as_they_are_written_and_what_is_clear_has_no_colour() throws IOException {
+        BufferedImage grey = new BufferedImage(8, 8, BufferedImage.TYPE_BYTE_GRAY);
+        for (int i = 0; i < 64; i++) {
+            grey.getRaster().setSample(i % 8, i / 8, 0, i % 8 < 4 ? 128 : 20);
+        }
+        assertThat(areas(bar(png(grey)).parts().get(0))).containsOnlyKeys("#808080", "#141414");
+        byte[] clear = png(64, 64, BufferedImage.TYPE_INT_ARGB, (x, y) -> x < 32 ? RED : 0x10FFFFFF);
+        assertThat(areas(bar(clear).parts().get(0))).containsOnlyKeys("#B03020", "none");
+    }
+
+    @Test
+    void noise_of_a_photograph_is_no_colour_of_its_own() throws IOException {
+        byte[] noisy = png(
+                64,
+                64,
+                BufferedImage.TYPE_INT_RGB,
+                (x, y) -> (x < 32 ? 0xB03828 : 0x286888) + (x * 7 + y * 13) % 7 * 0x010101);
+        Part part = bar(noisy).parts().get(0);
+        assertThat(part.coat().orElseThrow().hues()).hasSize(2);
+        assertThat(areas(part).values().stream().mapToDouble(a -> a).min().orElseThrow())
+                .isCloseTo(150, within(10 * 0.4));
+    }
+
+    @Test
+    void the_soft_border_between_two_colours_is_no_third() throws IOException {
+        // Two pixels of each row are mixed, of half a millimetre each.
+        byte[] soft = png(64, 64, BufferedImage.TYPE_INT_RGB, (x, y) -> {
+            int share = Math.max(0, Math.min(255, 128 * (x - 31) + y % 7 * 16));
+            return 0x010101 * (30 + 200 * share / 255);
+        });
+        Coat coat = bar(soft).parts().get(0).coat().orElseThrow();
+        assertThat(coat.hues()).hasSize(2);
+        assertThat(coat.isOfMany()).isFalse();
+    }
+
+    /** Packing in blocks (ISO/IEC 10918-1, colour at half the resolution) draws a pale border round each colour. */
+    @Test
+    void a_drawing_in_three_colours_that_was_packed_as_a_photograph_has_three() throws IOException {
+        BufferedImage drawing = new BufferedImage(800, 256, BufferedImage.TYPE_INT_RGB);
+        for (int y = 0; y < 256; y++) {
+            for (int x = 0; x < 800; x++) {
+                boolean ring = Math.abs(Math.hypot(x - 200, y - 128) - 80) < 9;
+                boolean leaf = Math.hypot((x - 560) / 1.8, y - 128) < 70;
+                drawing.setRGB(x, y, ring ? 0x7A1F2B : leaf ? 0x2F7A4A : 0xF2EAD8);
+            }
+        }
+        ByteArrayOutputStream packed = new ByteArrayOutputStream();
+        ImageIO.write(drawing, "jpg", packed);
+        Coat coat = bar(packed.toByteArray()).parts().get(0).coat().orElseThrow();
+        assertThat(coat.hues()).hasSize(3);
+        for (String drawn : List.of("#F2EAD8", "#2F7A4A", "#7A1F2B")) {
+            assertThat(coat.hues())
+                    .anyMatch(h -> h.colour()
+                                    .orElseThrow()
+                                    .lab()
+                                    .differenceTo(Srgb.parse(drawn).lab())
+                            < 3);
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"", "GIF89a", "\u0089PNG\r\n\u001a\n broken"})
+    void a_picture_that_cannot_be_read_leaves_the_colour_of_its_material(String bytes) throws IOException {
+        Part part = bar(bytes.getBytes(StandardCharsets.ISO_8859_1)).parts().get(0);
+        assertThat(part.coat()).isEmpty();
+        assertThat(part.colour()).contains(Srgb.parse("#CCCCCC"));
+    }
+
+    @Test
+    void faces_without_a_place_on_the_picture_have_the_colour_of_its_material() throws IOException {
+        Part part = obj(
+                        BAR.replaceAll("(\\d)/5", "$1//9"),
+                        "newmtl skin\nKd 0 0 0\nmap_Kd skin.png\n",
+                        Map.of("skin.png", halves()))
+                .parts()
+                .get(0);
+        assertThat(areas(part))
+                .containsOnlyKeys("#000000", "#B03020", "#2F6C8C")
+                .containsEntry("#000000", 1100.0);
+    }
+
+    @Test
+    void a_line_that_is_refused_is_named_as_the_models_own_file_counts_it() {
+        assertThatThrownBy(() -> obj("v 0 0 0\nf 1 2 3\n", "newmtl skin\nKd 0 0 0\n", Map.of()))
+                .isInstanceOf(Refusal.class)
+                .hasMessageStartingWith("Line 2,");
+    }
+
+    private static String threeMf(String resources, String pid) {
+        String[] lines = BAR.split("\n");
+        String corners = Arrays.stream(lines)
+                .filter(l -> l.startsWith("v "))
+                .map(l -> l.split(" "))
+                .map(w -> "<vertex x='%s' y='%s' z='%s'/>".formatted(w[1], w[2], w[3]))
+                .collect(Collectors.joining());
+        StringBuilder triangles = new StringBuilder();
+        for (String line : lines) {
+            if (line.startsWith("f ")) {
+                int[] n = Arrays.stream(line.substring(2).split("[ /]"))
+                        .mapToInt(w -> Integer.parseInt(w) - 1)
+                        .toArray();
+                String form = "<triangle v1='%d' v2='%d' v3='%d' pid='" + pid + "' p1='%d' p2='%d' p3='%d'/>";
+                triangles.append(form.formatted(n[0], n[2], n[4], n[1], n[3], n[5]));
+                triangles.append(form.formatted(n[0], n[4], n[6], n[1], n[5], n[7]));
+            }
+        }
+        return """
+                <model unit='millimeter' xmlns='http://schemas.microsoft.com/3dmanufacturing/core/2015/02' xmlns:m='http://schemas.microsoft.com/3dmanufacturing/material/2015/02'>
+                <resources>%s<object id='9'><mesh><vertices>%s</vertices><triangles>%s</triangles></mesh></object></resources>
+                <build><item objectid='9'/></build></model>"""
+                .formatted(resources, corners, triangles);
+    }
+
+    /** The picture comes first, as an archive may have it. */
+    private static PartedModel packed(String model, byte[] picture) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out)) {
+            zip.putNextEntry(new ZipEntry("3D/Textures/Skin.png"));
+            zip.write(picture);
+            zip.putNextEntry(new ZipEntry("3D/3dmodel.model"));
+            zip.write(model.getBytes(StandardCharsets.UTF_8));
+        }
+        return read(out.toByteArray());
+    }
+
+    private static final String GROUP =
+            """
+            <m:texture2d id='1' path='/3D/Textures/skin.png' contenttype='image/png'%s/>
+            <m:texture2dgroup id='2' texid='1'><m:tex2coord u='%s' v='0'/><m:tex2coord u='%s' v='0'/><m:tex2coord u='%s' v='1'/>
+            <m:tex2coord u='%s' v='1'/><m:tex2coord u='0.01' v='0.5'/></m:texture2dgroup>
+            """;
+
+    @ParameterizedTest
+    @CsvSource({
+        "'', 0, 1, 150",
+        "'', -3, -2, 150",
+        "' tilestyleu=\"mirror\"', 1, 2, 150",
+        "' tilestyleu=\"mirror\"', 0, 2, 150",
+        "' tilestyleu=\"clamp\"', 0, 2, 225",
+        "' tilestyleu=\"clamp\"', 1, 9, 300"
+    })
+    void a_3mf_file_shows_its_pictures_as_it_says_they_are_laid(String style, double left, double right, double blue)
+            throws IOException {
+        String resources = GROUP.formatted(style, left, right, right, left);
+        Part part = packed(threeMf(resources, "2"), halves()).parts().get(0);
+        assertThat(areas(part).get("#2F6C8C")).isCloseTo(blue, within(2 * 10 * 0.4));
+    }
+
+    @Test
+    void beyond_a_picture_that_is_not_repeated_there_is_no_colour_and_below_is_below() throws IOException {
+        byte[] above = png(16, 16, BufferedImage.TYPE_INT_ARGB, (x, y) -> y < 4 ? BLUE : RED);
+        String resources = GROUP.formatted(" tilestyleu='none'", 0.0, 2.0, 2.0, 0.0);
+        Part part = packed(threeMf(resources, "2"), above).parts().get(0);
+        assertThat(areas(part).get("none")).isCloseTo(150, within(4.0));
+        // A quarter of the half that shows it, and that quarter behind.
+        assertThat(areas(part).get("#2F6C8C")).isCloseTo(150 / 4.0, within(15 * 0.4));
+        Coat coat = part.coat().orElseThrow();
+        for (int t = 0; t < coat.triangles(); t++) {
+            boolean blue = coat.hues().get(coat.hue(t)).colour().equals(java.util.Optional.of(Srgb.parse("#2F6C8C")));
+            assertThat(blue && part.mesh().y(3 * t) < 7).isFalse();
+        }
+    }
+
+    @Test
+    void of_properties_over_one_another_the_picture_counts() throws IOException {
+        String resources = "<basematerials id='3'><base name='a' displaycolor='#111111'/></basematerials>"
+                + GROUP.formatted("", 0.0, 1.0, 1.0, 0.0)
+                + "<m:multiproperties id='4' pids='3 2'>"
+                + "<m:multi pindices='0 0'/><m:multi pindices='0 1'/><m:multi pindices='0 2'/><m:multi pindices='0 3'/><m:multi pindices='0 4'/>"
+                + "</m:multiproperties>";
+        Part part = packed(threeMf(resources, "4"), halves()).parts().get(0);
+        assertThat(areas(part)).containsOnlyKeys("#B03020", "#2F6C8C");
+        assertThat(areas(part).get("#2F6C8C")).isCloseTo(150, within(4.0));
+    }
+
+    @Test
+    void a_3mf_file_without_the_picture_it_names_has_no_colour() throws IOException {
+        String resources = GROUP.formatted("", 0.0, 1.0, 1.0, 0.0).replace("skin.png", "other.png");
+        assertThat(packed(threeMf(resources, "2"), halves()).parts().get(0).colour())
+                .isEmpty();
+    }
+}
