@@ -8,11 +8,13 @@ import dev.tranche.app.plans.Plans;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.format.PartedModel;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.format.ThreeMfWriter;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
+import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -24,6 +26,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
+import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.mock.web.MockMultipartFile;
@@ -90,17 +93,47 @@ public class ArchiveTest extends BrowserTest {
         MultipartFile archive =
                 new MockMultipartFile("file", "buoy.zip", null, zip(Map.of("x/b.mtl", COLOURS, "x/buoy.obj", TETRA)));
         for (List<MultipartFile> given : List.of(both, List.of(archive))) {
-            Job job = imports.begin(given);
-            assertThat(job.endsWithin(60_000)).isTrue();
-            String plan = job.destination().orElseThrow().substring("/plans/".length());
-            assertThat(cuts.model(plans.get(plan).content().files(), Progress.UNHEARD)
-                            .parts())
-                    .singleElement()
-                    .satisfies(p -> {
-                        assertThat(p.name()).isEqualTo("buoy");
-                        assertThat(p.colour().orElseThrow().hex()).isEqualTo("#CC331A");
-                    });
+            assertThat(begun(given).parts()).singleElement().satisfies(p -> {
+                assertThat(p.name()).isEqualTo("buoy");
+                assertThat(p.colour().orElseThrow().hex()).isEqualTo("#CC331A");
+            });
         }
+    }
+
+    @Test
+    void an_obj_shows_the_pictures_that_its_library_names() throws IOException {
+        BufferedImage halves = new BufferedImage(2, 1, BufferedImage.TYPE_INT_RGB);
+        halves.setRGB(0, 0, 0xB03020);
+        halves.setRGB(1, 0, 0x2F6C8C);
+        ByteArrayOutputStream png = new ByteArrayOutputStream();
+        ImageIO.write(halves, "png", png);
+        byte[] tetra = (new String(TETRA, StandardCharsets.US_ASCII).replaceAll("(?m)^f.*\n", "")
+                        + "vt 0.2 0.5\nvt 0.8 0.5\nf 1/1 3/1 2/1\nf 1/2 2/2 4/2\nf 1/2 4/2 3/2\nf 2/2 3/2 4/2\n")
+                .getBytes(StandardCharsets.US_ASCII);
+        List<MultipartFile> each = List.of(
+                new MockMultipartFile("file", "Skin.png", null, png.toByteArray()),
+                new MockMultipartFile("file", "buoy.obj", null, tetra),
+                new MockMultipartFile("file", "buoy.mtl", null, SKIN));
+        MultipartFile archive = new MockMultipartFile(
+                "file",
+                "skin.zip",
+                null,
+                zip(Map.of("a/skin.png", png.toByteArray(), "b.mtl", SKIN, "b.obj", tetra, "other.png", NOTE)));
+        for (List<MultipartFile> given : List.of(each, List.of(archive))) {
+            assertThat(begun(given).coats().get(0).hues())
+                    .extracting(h -> h.colour().orElseThrow().hex())
+                    .containsExactly("#2F6C8C", "#B03020");
+        }
+    }
+
+    private static final byte[] SKIN =
+            "newmtl buoy\nKd 1 1 1\nmap_Kd ..\\textures\\skin.png\n".getBytes(StandardCharsets.US_ASCII);
+
+    private PartedModel begun(List<MultipartFile> given) throws IOException {
+        Job job = imports.begin(given);
+        assertThat(job.endsWithin(60_000)).isTrue();
+        String plan = job.destination().orElseThrow().substring("/plans/".length());
+        return cuts.model(plans.get(plan).content().files(), Progress.UNHEARD);
     }
 
     @Test

@@ -7,6 +7,7 @@ import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
@@ -23,6 +24,9 @@ import org.locationtech.jts.simplify.TopologyPreservingSimplifier;
  */
 public final class Canvas {
     /** Side of a square, mm; larger only where there would be too many. */
+    /** So many squares an outline goes on beneath another: both are rounded by one, and stay so for layers that differ by one. */
+    private static final int OVERLAP = 3;
+
     private static final double SIDE = 0.15;
 
     private static final int MOST = 1_500_000;
@@ -476,12 +480,50 @@ public final class Canvas {
 
     /** What is a label's, to the side of a square. */
     public MultiPolygon of(int label) {
+        return outline(squares(label));
+    }
+
+    /**
+     * As {@link #of(int)}, and a little on where it meets labels that are laid over it: each outline is rounded by itself, and
+     * nothing of what lies beneath both may come between.
+     */
+    public MultiPolygon of(int label, IntPredicate over) {
+        boolean[] its = squares(label);
+        List<Integer> rim = IntStream.range(0, its.length)
+                .filter(i -> its[i] && IntStream.range(0, WAYS).anyMatch(way -> over.test(labels[beside(i, way)])))
+                .boxed()
+                .toList();
+        for (int round = 0; round < OVERLAP; round++) {
+            List<Integer> next = new ArrayList<>();
+            for (int i : rim) {
+                for (int way = 0; way < WAYS; way++) {
+                    int at = beside(i, way);
+                    if (!its[at] && over.test(labels[at])) {
+                        its[at] = true;
+                        next.add(at);
+                    }
+                }
+            }
+            rim = next;
+        }
+        return outline(its);
+    }
+
+    private boolean[] squares(int label) {
+        boolean[] squares = new boolean[labels.length];
+        for (int i = 0; i < squares.length; i++) {
+            squares[i] = labels[i] == label;
+        }
+        return squares;
+    }
+
+    private MultiPolygon outline(boolean[] squares) {
         GeometryFactory plane = new GeometryFactory();
         int[][] runs = new int[rows + 2][];
         runs[0] = NONE;
         runs[rows + 1] = NONE;
         for (int r = 0; r < rows; r++) {
-            runs[r + 1] = runs(r, label);
+            runs[r + 1] = runs(r, squares);
         }
         List<Polygon> strips = new ArrayList<>();
         for (int r = 0; r < rows; r++) {
@@ -499,12 +541,12 @@ public final class Canvas {
         return Areas.of(TopologyPreservingSimplifier.simplify(whole, side));
     }
 
-    /** Where runs of a label begin and end in a row. */
-    private int[] runs(int row, int label) {
+    /** Where runs of squares begin and end in a row. */
+    private int[] runs(int row, boolean[] squares) {
         IntStream.Builder ends = IntStream.builder();
         boolean before = false;
         for (int c = 0; c <= columns; c++) {
-            boolean now = c < columns && labels[row * columns + c] == label;
+            boolean now = c < columns && squares[row * columns + c];
             if (now != before) {
                 ends.add(c);
             }

@@ -112,7 +112,7 @@ public final class Coating {
     }
 
     private List<Region> regions() {
-        Patches patches = new Patches(lineWidth);
+        Patches patches = new Patches(lineWidth, BENEATH);
         int count = model.grid().count();
         int together = 2 * Runtime.getRuntime().availableProcessors();
         for (int from = 1; from <= count; from += together) {

@@ -14,6 +14,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.IntPredicate;
 import java.util.stream.Stream;
 import org.locationtech.jts.algorithm.construct.MaximumInscribedCircle;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -29,6 +30,7 @@ public final class Patches {
     private static final double ROUND = 0.01;
 
     private final double lineWidth;
+    private final int base;
     private final List<Run> all = new ArrayList<>();
     /** The last of each colour. */
     private final Map<Integer, Run> runs = new HashMap<>();
@@ -47,9 +49,13 @@ public final class Patches {
         }
     }
 
-    /** @param lineWidth mm */
-    public Patches(double lineWidth) {
+    /**
+     * @param lineWidth mm
+     * @param base the label of what lies beneath all others; of those the higher ones are laid over the lower
+     */
+    public Patches(double lineWidth, int base) {
         this.lineWidth = lineWidth;
+        this.base = base;
     }
 
     /**
@@ -77,10 +83,12 @@ public final class Patches {
                     "By layer %d the colours have changed their outlines %d times, and a plan holds no more; give each colour a part of its own in the model.",
                     layer, Shape.Trace.MOST);
         }
-        MultiPolygon area = wide(canvas.of(label), section);
-        if (area.getArea() <= SPECK) {
+        MultiPolygon seen = canvas.of(label);
+        if (seen.getArea() <= SPECK) {
             return;
         }
+        IntPredicate over = other -> other > label && other != base;
+        MultiPolygon area = wide(seen, canvas.of(label, over), section);
         Run run = new Run(label, canvas, area, layer);
         Run before = runs.put(label, run);
         if (before != null) {
@@ -89,9 +97,9 @@ public final class Patches {
         all.add(run);
     }
 
-    /** With room for a line where there is something narrower. */
-    private MultiPolygon wide(MultiPolygon area, MultiPolygon section) {
-        List<MultiPolygon> dabs = Areas.polygons(Areas.intersection(area, section))
+    /** An area with room for a line where what is seen of it is narrower. */
+    private MultiPolygon wide(MultiPolygon seen, MultiPolygon area, MultiPolygon section) {
+        List<MultiPolygon> dabs = Areas.polygons(Areas.intersection(seen, section))
                 .filter(p -> p.getArea() > SPECK && !Thin.holdsLine(p, lineWidth))
                 .map(p -> Areas.of(p.buffer(lineWidth - 2 * radius(p) + ROUND)))
                 .toList();

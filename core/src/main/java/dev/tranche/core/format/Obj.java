@@ -56,10 +56,14 @@ final class Obj {
 
     private String material = "";
 
-    private Obj() {}
+    private final Progress progress;
+
+    private Obj(Progress progress) {
+        this.progress = progress;
+    }
 
     static PartedModel read(InputStream in, long size, Progress progress) throws IOException {
-        Obj obj = new Obj();
+        Obj obj = new Obj(progress);
         BufferedReader reader = new BufferedReader(new InputStreamReader(in, StandardCharsets.ISO_8859_1), 1 << 16);
         long characters = 0;
         for (String text = reader.readLine(); text != null; text = reader.readLine()) {
@@ -97,7 +101,7 @@ final class Obj {
             spot(text);
         } else if (text.startsWith(ObjColours.PICTURE)) {
             if (pictures.size() < Picture.MOST_OF_A_FILE) {
-                ObjColours.picture(text, pictures::put);
+                ObjColours.picture(text, progress, pictures::put);
             }
         } else if (text.startsWith(ObjColours.SHOWS)) {
             Optional.ofNullable(pictures.get(text.substring(ObjColours.SHOWS.length())))

@@ -1,6 +1,7 @@
 package dev.tranche.core.format;
 
 import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.speech.Progress;
 import java.io.ByteArrayInputStream;
 import java.io.InputStream;
 import java.io.SequenceInputStream;
@@ -36,10 +37,11 @@ public record ObjColours(List<String> lines) {
     }
 
     /** Takes a picture of those lines. */
-    static void picture(String line, BiConsumer<String, Picture> taker) {
+    static void picture(String line, Progress progress, BiConsumer<String, Picture> taker) {
         String[] words = line.substring(PICTURE.length()).split(" ", 2);
         try {
-            Picture.read(Base64.getDecoder().decode(words[words.length - 1])).ifPresent(p -> taker.accept(words[0], p));
+            Picture.read(Base64.getDecoder().decode(words[words.length - 1]), progress)
+                    .ifPresent(p -> taker.accept(words[0], p));
         } catch (IllegalArgumentException none) {
             // As one that cannot be read.
         }

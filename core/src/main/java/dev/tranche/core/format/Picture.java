@@ -2,6 +2,7 @@ package dev.tranche.core.format;
 
 import dev.tranche.core.colour.Fewer;
 import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.speech.Progress;
 import java.awt.color.ColorSpace;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
@@ -16,9 +17,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.concurrent.CancellationException;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReadParam;
 import javax.imageio.ImageReader;
+import javax.imageio.event.IIOReadProgressListener;
 import javax.imageio.stream.MemoryCacheImageInputStream;
 
 /**
@@ -92,7 +95,7 @@ final class Picture {
     }
 
     /** Empty if it is none that can be read. */
-    static Optional<Picture> read(byte[] bytes) {
+    static Optional<Picture> read(byte[] bytes, Progress progress) {
         try (MemoryCacheImageInputStream in = new MemoryCacheImageInputStream(new ByteArrayInputStream(bytes))) {
             Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
             ImageReader reader = readers.hasNext() ? readers.next() : null;
@@ -101,6 +104,7 @@ final class Picture {
             }
             try {
                 reader.setInput(in, true, true);
+                reader.addIIOReadProgressListener(new Beating(progress));
                 int width = reader.getWidth(0);
                 int height = reader.getHeight(0);
                 if (Math.max(width, height) > LONGEST || (long) width * height > MOST_PIXELS) {
@@ -115,10 +119,44 @@ final class Picture {
             } finally {
                 reader.dispose();
             }
+        } catch (CancellationException stopped) {
+            throw stopped;
         } catch (IOException | RuntimeException broken) {
             // A reader given nonsense fails in many ways, and none of them says more than that.
             return Optional.empty();
         }
+    }
+
+    /** Says that reading goes on. */
+    private record Beating(Progress progress) implements IIOReadProgressListener {
+        @Override
+        public void imageProgress(ImageReader source, float percentageDone) {
+            progress.beat();
+        }
+
+        @Override
+        public void sequenceStarted(ImageReader source, int minIndex) {}
+
+        @Override
+        public void sequenceComplete(ImageReader source) {}
+
+        @Override
+        public void imageStarted(ImageReader source, int imageIndex) {}
+
+        @Override
+        public void imageComplete(ImageReader source) {}
+
+        @Override
+        public void thumbnailStarted(ImageReader source, int imageIndex, int thumbnailIndex) {}
+
+        @Override
+        public void thumbnailProgress(ImageReader source, float percentageDone) {}
+
+        @Override
+        public void thumbnailComplete(ImageReader source) {}
+
+        @Override
+        public void readAborted(ImageReader source) {}
     }
 
     private static int[] pixels(BufferedImage image) {

@@ -37,7 +37,7 @@ final class ThreeMf {
 
     private final long size;
     private final Progress progress;
-    private final ThreeMfBuild build = new ThreeMfBuild();
+    private final ThreeMfBuild build;
     private Optional<String> start = Optional.empty();
     /** Bytes of all pictures so far. */
     private int pictures;
@@ -45,6 +45,7 @@ final class ThreeMf {
     private ThreeMf(long size, Progress progress) {
         this.size = size;
         this.progress = progress;
+        this.build = new ThreeMfBuild(progress);
     }
 
     static PartedModel read(InputStream in, long size, Progress progress) throws IOException {
@@ -56,7 +57,7 @@ final class ThreeMf {
         } catch (ZipException | java.io.EOFException e) {
             throw new Refusal("The archive is damaged or cut short; copy or export the 3MF file again.");
         }
-        return file.build.model(file.start, progress);
+        return file.build.model(file.start);
     }
 
     private void entries(ZipInputStream zip, Counting packed) throws IOException {

@@ -29,6 +29,11 @@ final class ThreeMfBuild {
     private final Corners corners = new Corners();
     private int things;
     private int placed;
+    private final Progress progress;
+
+    ThreeMfBuild(Progress progress) {
+        this.progress = progress;
+    }
 
     void part(String name, ThreeMfPart part) {
         parts.put(key(name), part);
@@ -39,7 +44,7 @@ final class ThreeMfBuild {
     }
 
     /** @param start the name of the part it begins with; the only one if nothing is said */
-    PartedModel model(Optional<String> start, Progress progress) {
+    PartedModel model(Optional<String> start) {
         if (parts.isEmpty()) {
             throw new Refusal("The archive holds no 3D model part; it is no 3MF file. Choose the model itself.");
         }
@@ -128,7 +133,7 @@ final class ThreeMfBuild {
         return tiled.computeIfAbsent(shown.texture(), texture -> pictures.computeIfAbsent(
                         key(texture.path()), path -> Optional.ofNullable(packed.get(path))
                                 .filter(p -> pictures.size() < Picture.MOST_OF_A_FILE)
-                                .flatMap(Picture::read))
+                                .flatMap(p -> Picture.read(p, progress)))
                 .map(picture -> picture.tiled(texture.across(), texture.up())));
     }
 

@@ -84,7 +84,6 @@ public record Painting(int base, List<Patch> patches) {
             this.progress = progress;
             this.reach = file.model().footprint();
             this.moved = file.copies().get(0);
-            this.patches = new Patches(file.lineWidth());
             Map<Integer, Double> fed = match.layers().stream()
                     .flatMap(l -> l.stints().stream())
                     .collect(Collectors.groupingBy(
@@ -99,6 +98,7 @@ public record Painting(int base, List<Patch> patches) {
                     .max(Comparator.comparingDouble(Map.Entry::getValue))
                     .orElseThrow()
                     .getKey();
+            this.patches = new Patches(file.lineWidth(), tools.indexOf(base));
             this.tool = match.layers().stream()
                     .flatMap(l -> l.stints().stream())
                     .findFirst()

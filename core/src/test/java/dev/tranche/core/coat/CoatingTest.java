@@ -15,6 +15,7 @@ import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
+import dev.tranche.core.plan.Field;
 import dev.tranche.core.plan.Inlay;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Range;
@@ -30,6 +31,7 @@ import java.io.IOException;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
+import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.MultiPolygon;
 
 /** Models whose files paint their faces. */
@@ -126,6 +128,28 @@ class CoatingTest {
         assertThat(area(colouring, 60, Spools.MUSTARD)).isBetween(4 * LINE, 4 * 4 * LINE + 4 * SQUARE);
         MultiPolygon dot = colouring.layer(60).field(0).orElseThrow().area();
         assertThat(dot.getEnvelopeInternal().getHeight()).isCloseTo(4, within(2 * SQUARE));
+    }
+
+    @Test
+    void where_painted_colours_meet_nothing_of_another_comes_between() throws IOException {
+        List<Spool> swirl = List.of(Spools.BURGUNDY, Spools.SKY, Spools.MUSTARD);
+        PartedModel model = painted(
+                new Shapes().sphere(12, 60, 120).mesh(),
+                (x, y, z) -> z < 12
+                        ? Spools.SOOT
+                        : swirl.get(
+                                (int) Math.floorMod((long) Math.floor(Math.atan2(y, x) * 3 / Math.PI + z / 3), 3L)));
+        Colouring colouring = coloured(model, Placement.AS_IS);
+        for (int layer = 70; layer <= 115; layer += 5) {
+            MultiPolygon section = colouring.model().section(layer).outline();
+            Geometry rim = section.difference(section.buffer(-LINE));
+            double soot = colouring
+                    .layer(layer)
+                    .field(Field.BASE)
+                    .map(f -> f.area().intersection(rim).getArea())
+                    .orElse(0.0);
+            assertThat(soot).as("layer %d", layer).isLessThan(0.005);
+        }
     }
 
     @Test

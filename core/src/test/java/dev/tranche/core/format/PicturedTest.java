@@ -17,6 +17,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CancellationException;
 import java.util.function.IntBinaryOperator;
 import java.util.stream.Collectors;
 import java.util.zip.ZipEntry;
@@ -244,6 +245,21 @@ class PicturedTest {
         assertThatThrownBy(() -> obj("v 0 0 0\nf 1 2 3\n", "newmtl skin\nKd 0 0 0\n", Map.of()))
                 .isInstanceOf(Refusal.class)
                 .hasMessageStartingWith("Line 2,");
+    }
+
+    @Test
+    void reading_a_large_picture_can_be_cancelled() throws IOException {
+        byte[] large = png(2000, 2000, BufferedImage.TYPE_BYTE_BINARY, (x, y) -> 0);
+        Progress stopped = new Progress() {
+            @Override
+            public void at(long done, long total) {}
+
+            @Override
+            public void beat() {
+                throw new CancellationException();
+            }
+        };
+        assertThatThrownBy(() -> Picture.read(large, stopped)).isInstanceOf(CancellationException.class);
     }
 
     private static String threeMf(String resources, String pid) {
