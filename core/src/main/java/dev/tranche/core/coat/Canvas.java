@@ -478,43 +478,58 @@ public final class Canvas {
         return other.near[at] && (other.labels[at] == tool) != (labels[at] == tool);
     }
 
-    /** What is a label's, to the side of a square. */
-    public MultiPolygon of(int label) {
-        return outline(squares(label));
+    /**
+     * What is a label's, to the side of a square, and that with a little more where it meets labels that are laid over it: each
+     * outline is rounded by itself, and nothing of what lies beneath both may come between.
+     */
+    record Place(MultiPolygon seen, MultiPolygon laid) {}
+
+    /** @param over the labels that are laid over this one */
+    Place of(int label, IntPredicate over) {
+        boolean[] its = new boolean[labels.length];
+        for (int i = 0; i < its.length; i++) {
+            its[i] = labels[i] == label;
+        }
+        MultiPolygon seen = outline(its);
+        return new Place(seen, reach(its, over) ? outline(its) : seen);
     }
 
-    /**
-     * As {@link #of(int)}, and a little on where it meets labels that are laid over it: each outline is rounded by itself, and
-     * nothing of what lies beneath both may come between.
-     */
-    public MultiPolygon of(int label, IntPredicate over) {
-        boolean[] its = squares(label);
-        List<Integer> rim = IntStream.range(0, its.length)
-                .filter(i -> its[i] && IntStream.range(0, WAYS).anyMatch(way -> over.test(labels[beside(i, way)])))
-                .boxed()
-                .toList();
+    /** @return whether there is anything to reach beneath */
+    private boolean reach(boolean[] its, IntPredicate over) {
+        int[] queue = new int[rows + columns];
+        int to = 0;
+        for (int i = 0; i < its.length; i++) {
+            if (its[i] && isRim(i, its)) {
+                queue = to == queue.length ? Arrays.copyOf(queue, 2 * to) : queue;
+                queue[to++] = i;
+            }
+        }
+        int rim = to;
+        int from = 0;
         for (int round = 0; round < OVERLAP; round++) {
-            List<Integer> next = new ArrayList<>();
-            for (int i : rim) {
+            int end = to;
+            while (from < end) {
+                int i = queue[from++];
                 for (int way = 0; way < WAYS; way++) {
                     int at = beside(i, way);
                     if (!its[at] && over.test(labels[at])) {
                         its[at] = true;
-                        next.add(at);
+                        queue = to == queue.length ? Arrays.copyOf(queue, 2 * to) : queue;
+                        queue[to++] = at;
                     }
                 }
             }
-            rim = next;
         }
-        return outline(its);
+        return to > rim;
     }
 
-    private boolean[] squares(int label) {
-        boolean[] squares = new boolean[labels.length];
-        for (int i = 0; i < squares.length; i++) {
-            squares[i] = labels[i] == label;
+    private boolean isRim(int square, boolean[] of) {
+        for (int way = 0; way < WAYS; way++) {
+            if (!of[beside(square, way)]) {
+                return true;
+            }
         }
-        return squares;
+        return false;
     }
 
     private MultiPolygon outline(boolean[] squares) {

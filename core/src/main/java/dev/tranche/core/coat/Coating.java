@@ -121,12 +121,16 @@ public final class Coating {
                     .parallel()
                     .mapToObj(this::painted)
                     .toList();
-            for (int layer = from; layer <= to; layer++) {
-                Painted it = painted.get(layer - from);
-                for (int label : it.labels()) {
-                    patches.add(label, layer, it.canvas(), model.section(layer).outline());
+            int lowest = from;
+            IntStream.rangeClosed(1, spools.size()).parallel().forEach(label -> {
+                for (int layer = lowest; layer <= to; layer++) {
+                    Painted it = painted.get(layer - lowest);
+                    if (it.labels().contains(label)) {
+                        patches.add(
+                                label, layer, it.canvas(), model.section(layer).outline());
+                    }
                 }
-            }
+            });
             progress.at(to, count);
         }
         Map<Integer, List<Patch>> bySpool =

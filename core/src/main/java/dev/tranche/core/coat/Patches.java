@@ -10,17 +10,18 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.IntPredicate;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Stream;
 import org.locationtech.jts.algorithm.construct.MaximumInscribedCircle;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 
-/** Places of colours on one layer after the other, from below; what does not change is one patch. Not for two threads. */
+/** Places of colours on one layer after the other, from below; what does not change is one patch. Each label is for one thread. */
 public final class Patches {
     /** So many of one colour are zones, to be looked through and moved one by one. */
     private static final int MOST_ZONES = 3;
@@ -31,9 +32,9 @@ public final class Patches {
 
     private final double lineWidth;
     private final int base;
-    private final List<Run> all = new ArrayList<>();
-    /** The last of each colour. */
-    private final Map<Integer, Run> runs = new HashMap<>();
+    private final AtomicInteger count = new AtomicInteger();
+    /** Of each colour, from below. */
+    private final Map<Integer, List<Run>> runs = new ConcurrentHashMap<>();
 
     /**
      * One colour on layers one above the other.
@@ -59,53 +60,52 @@ public final class Patches {
     }
 
     /**
-     * The next layer.
+     * The next layer of a label that it shows.
      *
      * @param canvas of it, grown
      * @param section of it, in which no place is smaller than a line
      * @throws Refusal if the colours have changed too often
      */
     public void add(int label, int layer, Canvas canvas, MultiPolygon section) {
-        if (!canvas.shows(label)) {
-            return;
-        }
-        Run run = runs.get(label);
+        List<Run> its = runs.computeIfAbsent(label, l -> new ArrayList<>());
+        Run run = its.isEmpty() ? null : its.get(its.size() - 1);
         if (run != null && run.last == layer - 1 && run.canvas.foretells(canvas, label)) {
             run.last = layer;
         } else {
-            begin(label, layer, canvas, section);
+            begin(label, layer, canvas, section).ifPresent(begun -> {
+                if (run != null) {
+                    run.canvas = null;
+                }
+                its.add(begun);
+            });
         }
     }
 
-    private void begin(int label, int layer, Canvas canvas, MultiPolygon section) {
-        if (all.size() == Shape.Trace.MOST) {
+    private Optional<Run> begin(int label, int layer, Canvas canvas, MultiPolygon section) {
+        if (count.get() >= Shape.Trace.MOST) {
             throw Refusal.of(
                     "By layer %d the colours have changed their outlines %d times, and a plan holds no more; give each colour a part of its own in the model.",
                     layer, Shape.Trace.MOST);
         }
-        MultiPolygon seen = canvas.of(label);
-        if (seen.getArea() <= SPECK) {
-            return;
+        Canvas.Place place = canvas.of(label, other -> other > label && other != base);
+        if (place.seen().getArea() <= SPECK) {
+            return Optional.empty();
         }
-        IntPredicate over = other -> other > label && other != base;
-        MultiPolygon area = wide(seen, canvas.of(label, over), section);
-        Run run = new Run(label, canvas, area, layer);
-        Run before = runs.put(label, run);
-        if (before != null) {
-            before.canvas = null;
-        }
-        all.add(run);
+        MultiPolygon area = wide(place, section);
+        count.incrementAndGet();
+        return Optional.of(new Run(label, canvas, area, layer));
     }
 
     /** An area with room for a line where what is seen of it is narrower. */
-    private MultiPolygon wide(MultiPolygon seen, MultiPolygon area, MultiPolygon section) {
-        List<MultiPolygon> dabs = Areas.polygons(Areas.intersection(seen, section))
+    private MultiPolygon wide(Canvas.Place place, MultiPolygon section) {
+        List<MultiPolygon> dabs = Areas.polygons(Areas.intersection(place.seen(), section))
                 .filter(p -> p.getArea() > SPECK && !Thin.holdsLine(p, lineWidth))
                 .map(p -> Areas.of(p.buffer(lineWidth - 2 * radius(p) + ROUND)))
                 .toList();
         return dabs.isEmpty()
-                ? area
-                : Areas.union(Stream.concat(Stream.of(area), dabs.stream()).toList());
+                ? place.laid()
+                : Areas.union(
+                        Stream.concat(Stream.of(place.laid()), dabs.stream()).toList());
     }
 
     /** Of the largest disc that fits into {@code piece}, mm. */
@@ -115,7 +115,11 @@ public final class Patches {
 
     /** From below. */
     public List<Patch> all() {
-        return all.stream().map(Run::patch).toList();
+        return runs.values().stream()
+                .flatMap(List::stream)
+                .map(Run::patch)
+                .sorted(Comparator.comparingInt(Patch::first).thenComparingInt(Patch::label))
+                .toList();
     }
 
     /**

@@ -160,7 +160,7 @@ public record Painting(int base, List<Patch> patches) {
             canvas.grow();
             MultiPolygon section = file.model().section(layer).outline();
             for (int number : printing) {
-                if (number != base) {
+                if (number != base && canvas.shows(tools.indexOf(number))) {
                     patches.add(tools.indexOf(number), layer, canvas, section);
                 }
             }
