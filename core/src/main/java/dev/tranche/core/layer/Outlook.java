@@ -103,7 +103,7 @@ public final class Outlook {
         return begun(depth, depth, Behind.ANY, 0, () -> seen(depth));
     }
 
-    /** What is seen of the layer at {@code depth} and notably ends in air less than so many layers behind its surface. */
+    /** What is seen of the layer at {@code depth} where plastic notably ends in air after so many layers, that one among them, or fewer. */
     public Shaft thin(int depth, int layers) {
         return begun(
                 depth,
@@ -113,7 +113,7 @@ public final class Outlook {
                 () -> Areas.clean(Areas.intersection(seen(depth), ending(depth / BLOCK, layers))));
     }
 
-    /** What is seen of the layers at depths {@code from} to {@code to} and goes on for so many layers behind its surface, or all but does. */
+    /** What is seen of the layers at depths {@code from} to {@code to} where plastic goes on for more than so many layers, or all but does. */
     public Shaft thick(int from, int to, int layers) {
         return begun(
                 from,
@@ -141,7 +141,7 @@ public final class Outlook {
     }
 
     /**
-     * Where what is seen of a block of depths notably ends in air less than so many layers behind its surface. What is seen at
+     * Where what is seen of a block of depths notably ends in air after so many layers or fewer. What is seen at
      * one depth cannot end so soon where that of another does, so that it holds for each of them alone.
      */
     private MultiPolygon ending(int block, int layers) {
