@@ -7,6 +7,7 @@ import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.Coordinate;
@@ -26,6 +27,10 @@ public final class Canvas {
     /** Side of a square, mm; larger only where there would be too many. */
     /** So many squares an outline goes on beneath another: both are rounded by one, and stay so for layers that differ by one. */
     private static final int OVERLAP = 3;
+    /** Of rows of squares of a label on a layer; and how many looks rounding what they make may take. */
+    private static final int MOST_ENDS = 400_000;
+
+    private static final long MOST_LOOKS = 100_000_000;
 
     private static final double SIDE = 0.15;
 
@@ -484,14 +489,17 @@ public final class Canvas {
      */
     record Place(MultiPolygon seen, MultiPolygon laid) {}
 
-    /** @param over the labels that are laid over this one */
-    Place of(int label, IntPredicate over) {
+    /**
+     * @param over the labels that are laid over this one
+     * @return empty where colours change in more places than can be drawn
+     */
+    Optional<Place> of(int label, IntPredicate over) {
         boolean[] its = new boolean[labels.length];
         for (int i = 0; i < its.length; i++) {
             its[i] = labels[i] == label;
         }
-        MultiPolygon seen = outline(its);
-        return new Place(seen, reach(its, over) ? outline(its) : seen);
+        return outline(its).flatMap(seen -> (reach(its, over) ? outline(its) : Optional.of(seen))
+                .map(laid -> new Place(seen, laid)));
     }
 
     /** @return whether there is anything to reach beneath */
@@ -532,13 +540,17 @@ public final class Canvas {
         return false;
     }
 
-    private MultiPolygon outline(boolean[] squares) {
+    /** Empty where it has more corners than can be rounded in a moment. */
+    private Optional<MultiPolygon> outline(boolean[] squares) {
         GeometryFactory plane = new GeometryFactory();
         int[][] runs = new int[rows + 2][];
         runs[0] = NONE;
         runs[rows + 1] = NONE;
         for (int r = 0; r < rows; r++) {
             runs[r + 1] = runs(r, squares);
+        }
+        if (Arrays.stream(runs).mapToInt(r -> r.length).sum() > MOST_ENDS) {
+            return Optional.empty();
         }
         List<Polygon> strips = new ArrayList<>();
         for (int r = 0; r < rows; r++) {
@@ -553,7 +565,13 @@ public final class Canvas {
             }
         }
         Geometry whole = CoverageUnion.union(plane.buildGeometry(strips));
-        return Areas.of(TopologyPreservingSimplifier.simplify(whole, side));
+        // Each corner is looked at against each ring.
+        long rings = Areas.polygons(Areas.of(whole))
+                .mapToLong(p -> 1 + p.getNumInteriorRing())
+                .sum();
+        return whole.getNumPoints() * rings > MOST_LOOKS
+                ? Optional.empty()
+                : Optional.of(Areas.of(TopologyPreservingSimplifier.simplify(whole, side)));
     }
 
     /** Where runs of squares begin and end in a row. */

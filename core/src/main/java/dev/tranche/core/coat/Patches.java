@@ -6,6 +6,7 @@ import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.Range;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.Silhouette;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
@@ -64,7 +65,7 @@ public final class Patches {
      *
      * @param canvas of it, grown
      * @param section of it, in which no place is smaller than a line
-     * @throws Refusal if the colours have changed too often
+     * @throws Refusal if the colours have changed too often, or change in too many places
      */
     public void add(int label, int layer, Canvas canvas, MultiPolygon section) {
         List<Run> its = runs.computeIfAbsent(label, l -> new ArrayList<>());
@@ -87,7 +88,11 @@ public final class Patches {
                     "By layer %d the colours have changed their outlines %d times, and a plan holds no more; give each colour a part of its own in the model.",
                     layer, Shape.Trace.MOST);
         }
-        Canvas.Place place = canvas.of(label, other -> other > label && other != base);
+        Canvas.Place place = canvas.of(label, other -> other > label && other != base)
+                .filter(p -> p.laid().getNumPoints() <= Silhouette.MOST_POINTS)
+                .orElseThrow(() -> Refusal.of(
+                        "On layer %d the colours change in too many places to be drawn; paint the model in larger areas, or scale it up.",
+                        layer));
         if (place.seen().getArea() <= SPECK) {
             return Optional.empty();
         }

@@ -22,7 +22,9 @@ import org.locationtech.jts.io.WKTWriter;
  * thousandth of a millimetre.
  */
 public final class Silhouette {
-    private static final int MOST_POINTS = 20_000;
+    /** Corners that an outline may have. */
+    public static final int MOST_POINTS = 20_000;
+
     private static final double SMALLEST = 0.01;
     private static final GeometryFactory THOUSANDTHS = new GeometryFactory(new PrecisionModel(1000));
 

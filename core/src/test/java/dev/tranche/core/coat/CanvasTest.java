@@ -1,9 +1,11 @@
 package dev.tranche.core.coat;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.speech.Refusal;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
@@ -34,7 +36,7 @@ class CanvasTest {
 
     @Test
     void what_is_a_labels_reaches_as_far_as_its_squares_and_beyond_the_section_with_them() {
-        MultiPolygon band = banded(9, 9).of(BAND, over -> false).seen();
+        MultiPolygon band = banded(9, 9).of(BAND, over -> false).orElseThrow().seen();
         assertThat(Areas.intersection(band, disc(9)).getArea())
                 .isCloseTo(Math.PI * (81 - 64), within(2 * Math.PI * 17 * 0.15 / 2));
         assertThat(Areas.difference(disc(9.7), disc(9)).covers(band)).isFalse();
@@ -84,7 +86,28 @@ class CanvasTest {
         }
         canvas.narrow(0.45, BODY);
         canvas.grow();
-        assertThat(canvas.of(BODY, over -> false).seen().getNumGeometries()).isEqualTo(1);
-        assertThat(canvas.of(BODY, over -> false).seen().getArea()).isCloseTo(Math.PI, within(2 * Math.PI * 0.15 / 2));
+        assertThat(canvas.of(BODY, over -> false).orElseThrow().seen().getNumGeometries())
+                .isEqualTo(1);
+        assertThat(canvas.of(BODY, over -> false).orElseThrow().seen().getArea())
+                .isCloseTo(Math.PI, within(2 * Math.PI * 0.15 / 2));
+    }
+
+    /** Such a drawing took minutes to round, and could not be stopped. */
+    @Test
+    void where_colours_change_at_every_square_nothing_is_drawn() {
+        MultiPolygon plate = Areas.of(new GeometryFactory().toGeometry(new Envelope(0, 30, 0, 30)));
+        Canvas canvas = new Canvas(plate.getEnvelopeInternal(), plate);
+        canvas.cover(BODY);
+        for (int i = 0; i < 200 * 200; i += 2) {
+            double x = (i % 200 + i / 200 % 2 + 0.5) * 0.15;
+            double y = (i / 200 + 0.5) * 0.15;
+            canvas.lay(BAND, x, y, x + 0.01, y, 0.1);
+        }
+        canvas.grow();
+        assertThat(canvas.of(BAND, over -> false)).isEmpty();
+        Patches patches = new Patches(0.45, BODY);
+        assertThatThrownBy(() -> patches.add(BAND, 7, canvas, plate))
+                .isInstanceOf(Refusal.class)
+                .hasMessageStartingWith("On layer 7 the colours change in too many places to be drawn");
     }
 }
