@@ -93,7 +93,7 @@ public final class ObjLibrary {
 
     /** A picture is named by its path on the machine where the library was made, so that is how its line ends. */
     private static boolean shows(String line, String picture) {
-        String path = line.replace('\\', '/').toLowerCase(Locale.ROOT);
+        String path = line.replace('\\', '/').replace("\"", "").toLowerCase(Locale.ROOT);
         String name = picture.toLowerCase(Locale.ROOT);
         return line.startsWith(ObjColours.SHOWS)
                 && path.endsWith(name)

@@ -150,7 +150,7 @@ class PicturedTest {
                 4, 16, BufferedImage.TYPE_INT_RGB, (x, y) -> new int[] {0xFFFFFF, 0x00FF00, 0x123457, 0x765431}[y / 4]);
         Part part = obj(
                         BAR.replace("vt 0.01 0.5", "vt 0.5 0.1").replaceAll("vt [01] [01]", "vt 0.5 0.3"),
-                        "newmtl skin\nmap_Kd -s 1 1 1 C:\\work\\SKIN.PNG\n",
+                        "newmtl skin\nmap_Kd\t-s 1 1 1 \"C:\\work\\SKIN.PNG\"\n",
                         Map.of("skin.png", swatches, "in.png", halves()))
                 .parts()
                 .get(0);

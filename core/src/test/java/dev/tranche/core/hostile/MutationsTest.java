@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.fail;
 import static org.junit.jupiter.params.provider.Arguments.arguments;
 
 import dev.tranche.core.format.ModelReader;
+import dev.tranche.core.format.ObjLibrary;
 import dev.tranche.core.format.Svg;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Patch;
@@ -18,10 +19,12 @@ import dev.tranche.core.macro.Step;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
+import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Random;
@@ -29,6 +32,7 @@ import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
+import javax.imageio.ImageIO;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -79,6 +83,9 @@ class MutationsTest {
                 arguments("text STL", textStl(), (Reader) MutationsTest::model),
                 arguments("OBJ", obj.getBytes(StandardCharsets.US_ASCII), (Reader) MutationsTest::model),
                 arguments("3MF as an archive", Hostile.ordinary3mf(), (Reader) MutationsTest::model),
+                arguments("PNG on an OBJ", picture("png"), (Reader) png -> shown(png, PICTURED)),
+                arguments("JPEG on an OBJ", picture("jpg"), (Reader) jpg -> shown(jpg, PICTURED)),
+                arguments("OBJ with a picture", PICTURED, (Reader) damaged -> shown(picture("png"), damaged)),
                 arguments("SVG", drawing(), (Reader) MutationsTest::svg),
                 arguments("G-code", gcode(), (Reader) MutationsTest::gcode),
                 arguments(
@@ -86,6 +93,32 @@ class MutationsTest {
                         "{{number}} of {{of}}: {{ out }} out, {{{in}}} in {{&purge}} mm"
                                 .getBytes(StandardCharsets.UTF_8),
                         (Reader) MutationsTest::macro));
+    }
+
+    private static final byte[] PICTURED =
+            ("vt 0.1 0.1\nvt 0.9 0.1\nvt 0.1 0.9\nusemtl skin\nv 0 0 0\nv 9 0 0\nv 0 9 0\nv 0 0 9\n"
+                            + "f 1/1 3/2 2/3\nf 1/1 2/2 4/3\nf -4/-3 -1/-2 -2/-1\nf 2/1 3/2 4/3\n")
+                    .getBytes(StandardCharsets.US_ASCII);
+
+    private static byte[] picture(String format) {
+        BufferedImage image = new BufferedImage(16, 16, BufferedImage.TYPE_INT_RGB);
+        for (int i = 0; i < 256; i++) {
+            image.setRGB(i % 16, i / 16, i * 0x010203);
+        }
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try {
+            ImageIO.write(image, format, out);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return out.toByteArray();
+    }
+
+    private static void shown(byte[] picture, byte[] obj) throws IOException {
+        ObjLibrary library = new ObjLibrary();
+        library.add(new ByteArrayInputStream("newmtl skin\nmap_Kd p.png\n".getBytes(StandardCharsets.US_ASCII)));
+        library.add("p.png", new ByteArrayInputStream(picture));
+        model(library.colours().before(new ByteArrayInputStream(obj)).readAllBytes());
     }
 
     @ParameterizedTest(name = "{0}")
