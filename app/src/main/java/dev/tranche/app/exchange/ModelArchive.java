@@ -2,7 +2,6 @@ package dev.tranche.app.exchange;
 
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.core.format.ModelReader;
-import dev.tranche.core.format.ObjColours;
 import dev.tranche.core.format.ObjLibrary;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
@@ -73,7 +72,7 @@ final class ModelArchive {
             if (entries.size() > MOST_ENTRIES) {
                 throw Refusal.of("The archive holds over %d files; unpack it, and give the model.", MOST_ENTRIES);
             }
-            ObjColours colours = colours(zip, entries, meter);
+            ObjLibrary library = library(zip, entries, meter);
             int done = 0;
             for (ZipEntry entry : entries) {
                 progress.at(++done, entries.size());
@@ -96,7 +95,11 @@ final class ModelArchive {
                                     "The archive holds over %d models; unpack it, and give those you want.",
                                     MOST_MODELS);
                         }
-                        taker.take(name, ModelReader.isObj(head, entry.getSize()) ? colours.before(content) : content);
+                        taker.take(
+                                name,
+                                ModelReader.isObj(head, entry.getSize())
+                                        ? library.colours(head).before(content)
+                                        : content);
                     }
                 }
             }
@@ -118,23 +121,23 @@ final class ModelArchive {
     }
 
     /** What the material libraries in it say, and the pictures they name, whichever of its models they were made for. */
-    private static ObjColours colours(ZipFile zip, List<? extends ZipEntry> entries, Meter meter) throws IOException {
+    private static ObjLibrary library(ZipFile zip, List<? extends ZipEntry> entries, Meter meter) throws IOException {
         ObjLibrary library = new ObjLibrary();
         for (ZipEntry entry : entries) {
             if (entry.getName().toLowerCase(Locale.ROOT).endsWith(".mtl")) {
                 try (InputStream content = meter.over(zip.getInputStream(entry))) {
-                    library.add(content);
+                    library.add(FileNames.shown(entry.getName()), content);
                 }
             }
         }
         for (ZipEntry entry : entries) {
             if (PICTURE.matcher(entry.getName()).matches()) {
                 try (InputStream content = meter.over(zip.getInputStream(entry))) {
-                    library.add(FileNames.shown(entry.getName()), content);
+                    library.addPicture(FileNames.shown(entry.getName()), content);
                 }
             }
         }
-        return library.colours();
+        return library;
     }
 
     /** The same, kept to the bounds of an archive of so many bytes. */

@@ -11,7 +11,6 @@ import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.format.ModelReader;
-import dev.tranche.core.format.ObjColours;
 import dev.tranche.core.format.ObjLibrary;
 import dev.tranche.core.format.Part;
 import dev.tranche.core.layer.LayerGrid;
@@ -143,7 +142,7 @@ public class ModelImport {
             Given sorted = Given.of(given);
             for (MultipartFile file : sorted.models()) {
                 archive(file)
-                        .ifPresentOrElse(archives::add, () -> plain.add(keepUnchecked(file, sorted.colours(), kept)));
+                        .ifPresentOrElse(archives::add, () -> plain.add(keepUnchecked(file, sorted.library(), kept)));
             }
             if (archives.isEmpty()) {
                 PlanContent content = maker.content(plain);
@@ -183,7 +182,7 @@ public class ModelImport {
     }
 
     /** Models, and what the material libraries and pictures given with them say; those alone are given as models. */
-    private record Given(List<MultipartFile> models, ObjColours colours) {
+    private record Given(List<MultipartFile> models, ObjLibrary library) {
         static Given of(List<MultipartFile> files) throws IOException {
             List<MultipartFile> models = new ArrayList<>();
             List<MultipartFile> pictures = new ArrayList<>();
@@ -194,7 +193,7 @@ public class ModelImport {
                     models.add(file);
                 } else if (ObjLibrary.is(head)) {
                     try (InputStream in = file.getInputStream()) {
-                        library.add(in);
+                        library.add(FileNames.shown(file.getOriginalFilename()), in);
                     }
                 } else if (ObjLibrary.isPicture(head)) {
                     pictures.add(file);
@@ -204,10 +203,10 @@ public class ModelImport {
             }
             for (MultipartFile picture : pictures) {
                 try (InputStream in = picture.getInputStream()) {
-                    library.add(FileNames.shown(picture.getOriginalFilename()), in);
+                    library.addPicture(FileNames.shown(picture.getOriginalFilename()), in);
                 }
             }
-            return new Given(models.isEmpty() ? files : models, library.colours());
+            return new Given(models.isEmpty() ? files : models, library);
         }
     }
 
@@ -217,9 +216,9 @@ public class ModelImport {
         }
     }
 
-    private ModelFile keepUnchecked(MultipartFile file, ObjColours colours, List<FileStore.Kept> kept) {
+    private ModelFile keepUnchecked(MultipartFile file, ObjLibrary library, List<FileStore.Kept> kept) {
         try {
-            return keep(file, colours, kept);
+            return keep(file, library, kept);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -306,13 +305,14 @@ public class ModelImport {
     }
 
     private ModelFile keep(MultipartFile file, List<FileStore.Kept> keeping) throws IOException {
-        return keep(file, ObjColours.NONE, keeping);
+        return keep(file, new ObjLibrary(), keeping);
     }
 
-    private ModelFile keep(MultipartFile file, ObjColours colours, List<FileStore.Kept> keeping) throws IOException {
-        boolean obj = !colours.lines().isEmpty() && ModelReader.isObj(head(file), file.getSize());
+    private ModelFile keep(MultipartFile file, ObjLibrary library, List<FileStore.Kept> keeping) throws IOException {
+        byte[] head = head(file);
+        boolean obj = ModelReader.isObj(head, file.getSize());
         try (InputStream in = file.getInputStream()) {
-            FileStore.Kept kept = files.keep(obj ? colours.before(in) : in, properties.largestModel());
+            FileStore.Kept kept = files.keep(obj ? library.colours(head).before(in) : in, properties.largestModel());
             keeping.add(kept);
             return new ModelFile(kept.hash(), FileNames.shown(file.getOriginalFilename()), kept.size());
         }

@@ -20,9 +20,6 @@ import java.util.stream.Collectors;
  * @param lines pictures with their numbers; {@code newmtl}, {@code Kd} and {@code map_Kd} with the number of a picture
  */
 public record ObjColours(List<String> lines) {
-    /** None. */
-    public static final ObjColours NONE = new ObjColours(List.of());
-
     static final String MARK = "# colours of its material library";
     /** The model's own lines come after it. */
     static final String END = "# the model itself";

@@ -27,8 +27,8 @@ public final class ObjLibrary {
     private static final Pattern MATERIAL = Pattern.compile("(?m)^\\s*newmtl\\s+\\S");
     private static final Pattern COLOUR = Pattern.compile("(newmtl|Kd|map_Kd)\\s+\\S.*");
 
-    /** Of materials and colours. */
-    private final List<String> lines = new ArrayList<>();
+    /** Lines of materials and colours, by the names of their files. */
+    private final Map<String, List<String>> libraries = new LinkedHashMap<>();
     /** By the names of their files. */
     private final Map<String, byte[]> pictures = new LinkedHashMap<>();
 
@@ -44,28 +44,43 @@ public final class ObjLibrary {
         return Signature.PNG.begins(head) || Signature.JPEG.begins(head);
     }
 
-    /** Takes in a library. */
-    public void add(InputStream library) throws IOException {
+    /** Takes in a library of that file name. */
+    public void add(String name, InputStream library) throws IOException {
+        List<String> lines = libraries.computeIfAbsent(name, n -> new ArrayList<>());
         new String(library.readNBytes(MOST), StandardCharsets.ISO_8859_1)
                 .lines()
                 .map(l -> l.strip().replaceFirst("\\s+", " "))
                 .filter(l -> COLOUR.matcher(l).matches())
-                .limit(MOST_LINES - lines.size())
+                .limit(MOST_LINES)
                 .forEach(lines::add);
     }
 
     /** Takes in a picture, if the libraries name it and there is room. */
-    public void add(String name, InputStream picture) throws IOException {
-        if (lines.stream().anyMatch(l -> shows(l, name))) {
+    public void addPicture(String name, InputStream picture) throws IOException {
+        if (libraries.values().stream().flatMap(List::stream).anyMatch(l -> shows(l, name))) {
             byte[] bytes = picture.readNBytes(Picture.MOST - pictured);
             pictured += bytes.length;
             pictures.put(name, bytes);
         }
     }
 
-    /** What all of it says. */
-    public ObjColours colours() {
-        List<String> names = List.copyOf(pictures.keySet());
+    /**
+     * What is said of an OBJ that begins like this: by the libraries that it names, or by all where it names none of them, since
+     * several models may call different things alike.
+     */
+    public ObjColours colours(byte[] head) {
+        List<String> named = new String(head, StandardCharsets.ISO_8859_1)
+                .lines()
+                .filter(l -> l.startsWith("mtllib"))
+                .toList();
+        List<String> own = libraries.keySet().stream()
+                .filter(name -> named.stream().anyMatch(l -> endsIn(l, name) || l.contains(" " + name + " ")))
+                .toList();
+        List<String> lines = (own.isEmpty() ? libraries.keySet() : own)
+                .stream().flatMap(name -> libraries.get(name).stream()).toList();
+        List<String> names = pictures.keySet().stream()
+                .filter(name -> lines.stream().anyMatch(l -> shows(l, name)))
+                .toList();
         List<String> said = new ArrayList<>();
         for (int i = 0; i < names.size(); i++) {
             said.add(ObjColours.PICTURE + i + " " + Base64.getEncoder().encodeToString(pictures.get(names.get(i))));
@@ -91,11 +106,15 @@ public final class ObjLibrary {
         return Optional.ofNullable(best);
     }
 
-    /** A picture is named by its path on the machine where the library was made, so that is how its line ends. */
     private static boolean shows(String line, String picture) {
-        String path = line.replace('\\', '/').replace("\"", "").toLowerCase(Locale.ROOT);
-        String name = picture.toLowerCase(Locale.ROOT);
-        return line.startsWith(ObjColours.SHOWS)
+        return line.startsWith(ObjColours.SHOWS) && endsIn(line, picture);
+    }
+
+    /** A file is named by its path on the machine where the line was written, so that is how it ends. */
+    private static boolean endsIn(String line, String file) {
+        String path = line.strip().replace('\\', '/').replace("\"", "").toLowerCase(Locale.ROOT);
+        String name = file.toLowerCase(Locale.ROOT);
+        return path.length() > name.length()
                 && path.endsWith(name)
                 && " \t/".indexOf(path.charAt(path.length() - name.length() - 1)) >= 0;
     }

@@ -143,8 +143,10 @@ class ModelReaderTest {
         String obj = "usemtl Harbour blue\n" + cube + "usemtl grey\no tag\n" + moved(cube, 20) + "usemtl none\n"
                 + moved(cube, 40) + "usemtl never\no\n" + moved(cube, 60);
         ObjLibrary given = new ObjLibrary();
-        given.add(new ByteArrayInputStream(library.getBytes(StandardCharsets.US_ASCII)));
-        ObjColours colours = given.colours();
+        given.add("any.mtl", new ByteArrayInputStream(library.getBytes(StandardCharsets.US_ASCII)));
+        given.add(
+                "other.mtl", new ByteArrayInputStream("newmtl other\nKd 1 0 0\n".getBytes(StandardCharsets.US_ASCII)));
+        ObjColours colours = given.colours(new byte[0]);
         byte[] bytes = colours.before(new ByteArrayInputStream(obj.getBytes(StandardCharsets.US_ASCII)))
                 .readAllBytes();
         List<Part> parts = model(bytes).parts();

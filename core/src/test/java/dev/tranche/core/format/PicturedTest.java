@@ -12,6 +12,7 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -85,11 +86,11 @@ class PicturedTest {
 
     private static PartedModel obj(String obj, String library, Map<String, byte[]> pictures) throws IOException {
         ObjLibrary given = new ObjLibrary();
-        given.add(new ByteArrayInputStream(library.getBytes(StandardCharsets.ISO_8859_1)));
+        given.add("a.mtl", stream(library));
         for (Map.Entry<String, byte[]> picture : pictures.entrySet()) {
-            given.add(picture.getKey(), new ByteArrayInputStream(picture.getValue()));
+            given.addPicture(picture.getKey(), new ByteArrayInputStream(picture.getValue()));
         }
-        return read(given.colours()
+        return read(given.colours(new byte[0])
                 .before(new ByteArrayInputStream(obj.getBytes(StandardCharsets.ISO_8859_1)))
                 .readAllBytes());
     }
@@ -238,6 +239,31 @@ class PicturedTest {
         assertThat(areas(part))
                 .containsOnlyKeys("#000000", "#B03020", "#2F6C8C")
                 .containsEntry("#000000", 1100.0);
+    }
+
+    @Test
+    void of_models_that_call_different_materials_alike_each_has_the_colours_of_the_library_it_names()
+            throws IOException {
+        ObjLibrary given = new ObjLibrary();
+        given.add("left.mtl", stream("newmtl skin\nKd 1 0 0\n"));
+        given.add("right side.mtl", stream("newmtl skin\nKd 0 0 1\nmap_Kd skin.png\n"));
+        given.addPicture("skin.png", new ByteArrayInputStream(halves()));
+        assertThat(colours(given, "mtllib ./Left.mtl\n")).containsExactly("newmtl skin", "Kd 1 0 0");
+        assertThat(colours(given, "# made today\nmtllib C:\\x\\right side.mtl\r\n"))
+                .hasSize(4)
+                .contains("Kd 0 0 1", "map_Kd 0");
+        assertThat(colours(given, "mtllib left.mtl more.mtl\n"))
+                .contains("Kd 1 0 0")
+                .doesNotContain("Kd 0 0 1");
+        assertThat(colours(given, "mtllib renamed.mtl\n")).contains("Kd 1 0 0", "Kd 0 0 1");
+    }
+
+    private static List<String> colours(ObjLibrary given, String head) {
+        return given.colours(head.getBytes(StandardCharsets.ISO_8859_1)).lines();
+    }
+
+    private static InputStream stream(String text) {
+        return new ByteArrayInputStream(text.getBytes(StandardCharsets.ISO_8859_1));
     }
 
     @Test

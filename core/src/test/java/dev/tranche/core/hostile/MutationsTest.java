@@ -116,9 +116,10 @@ class MutationsTest {
 
     private static void shown(byte[] picture, byte[] obj) throws IOException {
         ObjLibrary library = new ObjLibrary();
-        library.add(new ByteArrayInputStream("newmtl skin\nmap_Kd p.png\n".getBytes(StandardCharsets.US_ASCII)));
-        library.add("p.png", new ByteArrayInputStream(picture));
-        model(library.colours().before(new ByteArrayInputStream(obj)).readAllBytes());
+        library.add(
+                "a.mtl", new ByteArrayInputStream("newmtl skin\nmap_Kd p.png\n".getBytes(StandardCharsets.US_ASCII)));
+        library.addPicture("p.png", new ByteArrayInputStream(picture));
+        model(library.colours(obj).before(new ByteArrayInputStream(obj)).readAllBytes());
     }
 
     @ParameterizedTest(name = "{0}")
