@@ -32,10 +32,10 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional
 class Lessons implements MeasuredTimes {
-    /** A second, or half a millimetre: nearer than that it is what is believed already. */
-    private static final double SAME = 0.5;
+    /** What is taken over is rounded to these: seconds, millimetres, and hundredths of a pace. */
+    private static final double STEP = 1;
 
-    private static final double SAME_PACE = 0.005;
+    private static final double STEP_OF_PACE = 0.01;
 
     private final Prints prints;
     private final Workshop workshop;
@@ -131,7 +131,7 @@ class Lessons implements MeasuredTimes {
         }
         double believed = macro.person().toMillis() / 1000.0;
         Lesson lesson = new Lesson(believed, measured);
-        return Optional.of(new Person(event, macro.name(), lesson, Math.abs(lesson.learned() - believed) < SAME));
+        return Optional.of(new Person(event, macro.name(), lesson, lesson.isBelieved(STEP)));
     }
 
     /** What a print, with those before it on that printer, says of the machine; nothing where too little was told of it. */
@@ -149,7 +149,7 @@ class Lessons implements MeasuredTimes {
                         c.agenda().basis().filter(b -> b.source() == source).isPresent())
                 .forEach(c -> c.pace().ifPresent(measured::add));
         Lesson lesson = new Lesson(source.in(machine.get().printer().motion().pace()), measured);
-        return Optional.of(new Running(source, lesson, Math.abs(lesson.learned() - lesson.believed()) < SAME_PACE));
+        return Optional.of(new Running(source, lesson, lesson.isBelieved(STEP_OF_PACE)));
     }
 
     /** What a print, with those before it on that printer, says of its pairs of spools. */
@@ -172,8 +172,7 @@ class Lessons implements MeasuredTimes {
                 .map(e -> {
                     Optional<Double> known = machine.flatMap(m -> known(m, e.getKey()));
                     Lesson lesson = new Lesson(known.orElse(e.getValue()), measured.get(e.getKey()));
-                    boolean taken = known.filter(k -> Math.abs(k - lesson.learned()) < SAME)
-                            .isPresent();
+                    boolean taken = known.isPresent() && lesson.isBelieved(STEP);
                     return new Pair(e.getKey().get(0), e.getKey().get(1), lesson, taken);
                 })
                 .toList();

@@ -11,6 +11,8 @@ import java.util.List;
  * @param measured each as it was; at least one
  */
 public record Lesson(double believed, List<Double> measured) {
+    private static final double ROUNDING = 1e-9;
+
     public Lesson {
         measured = List.copyOf(measured);
         if (measured.isEmpty()) {
@@ -26,6 +28,11 @@ public record Lesson(double believed, List<Double> measured) {
         return sorted.length % 2 == 1
                 ? sorted[middle]
                 : Arrays.stream(sorted, middle - 1, middle + 1).average().orElseThrow();
+    }
+
+    /** Whether that is what is believed already, rounded to steps of {@code step}. */
+    public boolean isBelieved(double step) {
+        return Math.abs(learned() - believed) <= step / 2 * (1 + ROUNDING);
     }
 
     public int count() {

@@ -32,9 +32,10 @@ final class Picture {
     /** Bytes that all of a file may have together. */
     static final int MOST = 64 << 20;
 
-    /** Of a file; others are passed over. */
+    /** Pictures of a file; others are passed over. */
     static final int MOST_OF_A_FILE = 32;
 
+    /** Where there is no colour. */
     static final int PLAIN = -1;
     /** A picture of more pixels, or of more to a side, is none to be read. */
     private static final long MOST_PIXELS = 1L << 26;

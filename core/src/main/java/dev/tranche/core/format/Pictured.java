@@ -66,16 +66,19 @@ final class Pictured {
 
     private static Corners cut(Corners corners, Set<Edge> divided, Progress progress) {
         Corners cut = corners.begun();
-        boolean[] is = new boolean[3];
+        boolean[] isCut = new boolean[3];
         for (int t = 0; t < corners.triangles(); t++) {
             beat(t, progress);
             int count = 0;
             for (int c = 0; c < 3; c++) {
-                is[c] = divided.contains(edge(corners, t, c));
-                count += is[c] ? 1 : 0;
+                isCut[c] = divided.contains(edge(corners, t, c));
+                count += isCut[c] ? 1 : 0;
             }
             // Named so that the first edge is cut, and of two the second too.
-            int first = count == 1 ? is[0] ? 0 : is[1] ? 1 : 2 : count == 2 ? !is[2] ? 0 : !is[0] ? 1 : 2 : 0;
+            int first = 0;
+            while (count > 0 && !(isCut[first] && (count != 2 || isCut[(first + 1) % 3]))) {
+                first++;
+            }
             int a = 3 * t + first;
             int b = 3 * t + (first + 1) % 3;
             int c = 3 * t + (first + 2) % 3;

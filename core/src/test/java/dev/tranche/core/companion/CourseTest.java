@@ -261,6 +261,10 @@ class CourseTest {
     void one_slip_does_not_change_what_is_learned() {
         assertThat(new Lesson(90, List.of(60.0, 70.0, 900.0)).learned()).isEqualTo(70);
         assertThat(new Lesson(90, List.of(60.0, 70.0)).learned()).isEqualTo(65);
+        // Two seconds and a half are taken over as three, and offered no more.
+        assertThat(new Lesson(3, List.of(2.5)).isBelieved(1)).isTrue();
+        assertThat(new Lesson(1.08, List.of(1.075)).isBelieved(0.01)).isTrue();
+        assertThat(new Lesson(3, List.of(2.4)).isBelieved(1)).isFalse();
         assertThatThrownBy(() -> new Lesson(90, List.of())).isInstanceOf(Refusal.class);
     }
 
