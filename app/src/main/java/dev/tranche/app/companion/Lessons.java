@@ -32,7 +32,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional
 class Lessons implements MeasuredTimes {
-    /** What is taken over is rounded to these: seconds, millimetres, and hundredths of a pace. */
+    /** So finely things are believed: seconds of a person and millimetres of purge, and the pace of a machine. */
     private static final double STEP = 1;
 
     private static final double STEP_OF_PACE = 0.01;

@@ -98,7 +98,7 @@ final class ModelArchive {
                         taker.take(
                                 name,
                                 ModelReader.isObj(head, entry.getSize())
-                                        ? library.colours(head).before(content)
+                                        ? library.colours(entry.getName(), head).before(content)
                                         : content);
                     }
                 }
@@ -120,20 +120,20 @@ final class ModelArchive {
         }
     }
 
-    /** What the material libraries in it say, and the pictures they name, whichever of its models they were made for. */
+    /** The material libraries in it, and the pictures they name. */
     private static ObjLibrary library(ZipFile zip, List<? extends ZipEntry> entries, Meter meter) throws IOException {
         ObjLibrary library = new ObjLibrary();
         for (ZipEntry entry : entries) {
             if (entry.getName().toLowerCase(Locale.ROOT).endsWith(".mtl")) {
                 try (InputStream content = meter.over(zip.getInputStream(entry))) {
-                    library.add(FileNames.shown(entry.getName()), content);
+                    library.add(entry.getName(), content);
                 }
             }
         }
         for (ZipEntry entry : entries) {
             if (PICTURE.matcher(entry.getName()).matches()) {
                 try (InputStream content = meter.over(zip.getInputStream(entry))) {
-                    library.addPicture(FileNames.shown(entry.getName()), content);
+                    library.addPicture(entry.getName(), content);
                 }
             }
         }

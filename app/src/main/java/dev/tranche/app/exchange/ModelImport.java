@@ -134,12 +134,12 @@ public class ModelImport {
      * where one chooses among them.
      */
     public Job begin(List<MultipartFile> given) throws IOException {
-        PlanMaker.requireRoom(given.size());
         List<FileStore.Kept> kept = new ArrayList<>();
         List<Path> archives = new ArrayList<>();
         try {
             List<ModelFile> plain = new ArrayList<>();
             Given sorted = Given.of(given);
+            PlanMaker.requireRoom(sorted.models().size());
             for (MultipartFile file : sorted.models()) {
                 archive(file)
                         .ifPresentOrElse(archives::add, () -> plain.add(keepUnchecked(file, sorted.library(), kept)));
@@ -312,7 +312,8 @@ public class ModelImport {
         byte[] head = head(file);
         boolean obj = ModelReader.isObj(head, file.getSize());
         try (InputStream in = file.getInputStream()) {
-            FileStore.Kept kept = files.keep(obj ? library.colours(head).before(in) : in, properties.largestModel());
+            FileStore.Kept kept =
+                    files.keep(obj ? library.colours("", head).before(in) : in, properties.largestModel());
             keeping.add(kept);
             return new ModelFile(kept.hash(), FileNames.shown(file.getOriginalFilename()), kept.size());
         }

@@ -110,10 +110,13 @@ public class ArchiveTest extends BrowserTest {
         byte[] tetra = (new String(TETRA, StandardCharsets.US_ASCII).replaceAll("(?m)^f.*\n", "")
                         + "vt 0.2 0.5\nvt 0.8 0.5\nf 1/1 3/1 2/1\nf 1/2 2/2 4/2\nf 1/2 4/2 3/2\nf 2/2 3/2 4/2\n")
                 .getBytes(StandardCharsets.US_ASCII);
-        List<MultipartFile> each = List.of(
+        List<MultipartFile> each = new ArrayList<>(List.of(
                 new MockMultipartFile("file", "Skin.png", null, png.toByteArray()),
                 new MockMultipartFile("file", "buoy.obj", null, tetra),
-                new MockMultipartFile("file", "buoy.mtl", null, SKIN));
+                new MockMultipartFile("file", "buoy.mtl", null, SKIN)));
+        for (int i = 0; i < PlanMaker.MOST_FILES; i++) {
+            each.add(new MockMultipartFile("file", "more" + i + ".png", null, png.toByteArray()));
+        }
         MultipartFile archive = new MockMultipartFile(
                 "file",
                 "skin.zip",

@@ -25,16 +25,16 @@ public final class Coat {
     private final List<Hue> hues;
     private final byte[] numbers;
     private final int told;
-    private final int kinds;
+    private final boolean many;
 
     /** A colour, and what the file calls it; without a colour where the file gives none to some of the outside. */
     public record Hue(Optional<Srgb> colour, String called) {}
 
-    private Coat(List<Hue> hues, byte[] numbers, int told, int kinds) {
+    private Coat(List<Hue> hues, byte[] numbers, int told, boolean many) {
         this.hues = List.copyOf(hues);
         this.numbers = numbers;
         this.told = told;
-        this.kinds = kinds;
+        this.many = many;
     }
 
     /**
@@ -75,14 +75,14 @@ public final class Coat {
         for (int i = 0; i < called.length; i++) {
             mixed.add(new Hue(kinds.get(i), called[i]));
         }
-        return Optional.of(new Coat(mixed, own, covered.size(), kinds(colours)));
+        return Optional.of(new Coat(mixed, own, covered.size(), areMany(colours)));
     }
 
-    private static int kinds(Map<Srgb, Double> colours) {
+    private static boolean areMany(Map<Srgb, Double> colours) {
         Map<Srgb, Double> taken = new HashMap<>();
         Fewer.of(colours, MANY, ALIKE).forEach((colour, kind) -> taken.merge(kind, colours.get(colour), Double::sum));
         double all = taken.values().stream().mapToDouble(Double::doubleValue).sum();
-        return (int) taken.values().stream().filter(area -> area >= SEEN * all).count();
+        return taken.values().stream().filter(area -> area >= SEEN * all).count() == MANY;
     }
 
     /** The one that covers most first. */
@@ -101,7 +101,7 @@ public final class Coat {
 
     /** Whether its colours are so many kinds of colour that it is a painting rather than a pattern. */
     public boolean isOfMany() {
-        return kinds >= MANY;
+        return many;
     }
 
     /** How many colours the file has there. */

@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Base64;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -23,15 +24,17 @@ public final class ObjLibrary {
     /** Bytes that are read of one. */
     private static final int MOST = 1 << 20;
 
-    private static final int MOST_LINES = 4_000;
+    private static final int MOST_LINES = 10_000;
+    private static final int MOST_PICTURES = 100;
     private static final Pattern MATERIAL = Pattern.compile("(?m)^\\s*newmtl\\s+\\S");
     private static final Pattern COLOUR = Pattern.compile("(newmtl|Kd|map_Kd)\\s+\\S.*");
 
-    /** Lines of materials and colours, by the names of their files. */
+    /** Lines of materials and colours, by the paths of their files. */
     private final Map<String, List<String>> libraries = new LinkedHashMap<>();
-    /** By the names of their files. */
+    /** By the paths of their files. */
     private final Map<String, byte[]> pictures = new LinkedHashMap<>();
 
+    private int room = MOST_LINES;
     private int pictured;
 
     /** Whether a file that begins like this is such a library. */
@@ -44,78 +47,97 @@ public final class ObjLibrary {
         return Signature.PNG.begins(head) || Signature.JPEG.begins(head);
     }
 
-    /** Takes in a library of that file name. */
-    public void add(String name, InputStream library) throws IOException {
-        List<String> lines = libraries.computeIfAbsent(name, n -> new ArrayList<>());
-        new String(library.readNBytes(MOST), StandardCharsets.ISO_8859_1)
+    /** Takes in a library. */
+    public void add(String path, InputStream library) throws IOException {
+        List<String> lines = new String(library.readNBytes(MOST), StandardCharsets.ISO_8859_1)
                 .lines()
                 .map(l -> l.strip().replaceFirst("\\s+", " "))
                 .filter(l -> COLOUR.matcher(l).matches())
-                .limit(MOST_LINES)
-                .forEach(lines::add);
+                .limit(room)
+                .toList();
+        room -= lines.size();
+        libraries.put(path, lines);
     }
 
     /** Takes in a picture, if the libraries name it and there is room. */
-    public void addPicture(String name, InputStream picture) throws IOException {
-        if (libraries.values().stream().flatMap(List::stream).anyMatch(l -> shows(l, name))) {
+    public void addPicture(String path, InputStream picture) throws IOException {
+        if (pictures.size() < MOST_PICTURES
+                && libraries.values().stream().flatMap(List::stream).anyMatch(l -> shows(l, path))) {
             byte[] bytes = picture.readNBytes(Picture.MOST - pictured);
             pictured += bytes.length;
-            pictures.put(name, bytes);
+            pictures.put(path, bytes);
         }
     }
 
     /**
-     * What is said of an OBJ that begins like this: by the libraries that it names, or by all where it names none of them, since
-     * several models may call different things alike.
+     * What is said of an OBJ: by the libraries that it names, or by all where it names none of them, since several models may call
+     * different things alike. Of files of one name the nearest is meant.
+     *
+     * @param path of the OBJ, from where those of the libraries and pictures start
+     * @param head how it begins
      */
-    public ObjColours colours(byte[] head) {
+    public ObjColours colours(String path, byte[] head) {
         List<String> named = new String(head, StandardCharsets.ISO_8859_1)
                 .lines()
                 .filter(l -> l.startsWith("mtllib"))
                 .toList();
         List<String> own = libraries.keySet().stream()
-                .filter(name -> named.stream().anyMatch(l -> endsIn(l, name) || l.contains(" " + name + " ")))
+                .filter(l -> named.stream().anyMatch(n -> endsIn(n, l) || n.contains(" " + file(l) + " ")))
                 .toList();
-        List<String> lines = (own.isEmpty() ? libraries.keySet() : own)
-                .stream().flatMap(name -> libraries.get(name).stream()).toList();
-        List<String> names = pictures.keySet().stream()
-                .filter(name -> lines.stream().anyMatch(l -> shows(l, name)))
-                .toList();
-        List<String> said = new ArrayList<>();
-        for (int i = 0; i < names.size(); i++) {
-            said.add(ObjColours.PICTURE + i + " " + Base64.getEncoder().encodeToString(pictures.get(names.get(i))));
-        }
-        for (String line : lines) {
-            if (line.startsWith(ObjColours.SHOWS)) {
-                shown(line, names).ifPresent(number -> said.add(ObjColours.SHOWS + number));
-            } else {
-                said.add(line);
+        Map<String, Integer> numbers = new LinkedHashMap<>();
+        List<String> materials = new ArrayList<>();
+        for (String library : own.isEmpty() ? libraries.keySet() : own) {
+            if (own.stream()
+                    .anyMatch(o -> file(o).equalsIgnoreCase(file(library)) && near(o, path) > near(library, path))) {
+                continue;
+            }
+            for (String line : libraries.get(library)) {
+                if (line.startsWith(ObjColours.SHOWS)) {
+                    shown(line, path)
+                            .ifPresent(p ->
+                                    materials.add(ObjColours.SHOWS + numbers.computeIfAbsent(p, n -> numbers.size())));
+                } else {
+                    materials.add(line);
+                }
             }
         }
+        List<String> said = new ArrayList<>();
+        numbers.forEach((picture, number) -> said.add(
+                ObjColours.PICTURE + number + " " + Base64.getEncoder().encodeToString(pictures.get(picture))));
+        said.addAll(materials);
         return new ObjColours(said);
     }
 
     /** Of names that one ends like another, the longest is meant. */
-    private static Optional<Integer> shown(String line, List<String> names) {
-        Integer best = null;
-        for (int i = 0; i < names.size(); i++) {
-            boolean better =
-                    best == null || names.get(i).length() > names.get(best).length();
-            best = better && shows(line, names.get(i)) ? Integer.valueOf(i) : best;
-        }
-        return Optional.ofNullable(best);
+    private Optional<String> shown(String line, String from) {
+        return pictures.keySet().stream()
+                .filter(p -> shows(line, p))
+                .max(Comparator.<String>comparingInt(p -> file(p).length()).thenComparingInt(p -> near(p, from)));
     }
 
     private static boolean shows(String line, String picture) {
         return line.startsWith(ObjColours.SHOWS) && endsIn(line, picture);
     }
 
-    /** A file is named by its path on the machine where the line was written, so that is how it ends. */
-    private static boolean endsIn(String line, String file) {
-        String path = line.strip().replace('\\', '/').replace("\"", "").toLowerCase(Locale.ROOT);
-        String name = file.toLowerCase(Locale.ROOT);
-        return path.length() > name.length()
-                && path.endsWith(name)
-                && " \t/".indexOf(path.charAt(path.length() - name.length() - 1)) >= 0;
+    /** A file is named by its path on the machine where the line was written, so that only its own name can be relied on. */
+    private static boolean endsIn(String line, String path) {
+        String said = line.strip().replace('\\', '/').replace("\"", "").toLowerCase(Locale.ROOT);
+        String name = file(path).toLowerCase(Locale.ROOT);
+        return said.length() > name.length()
+                && said.endsWith(name)
+                && " \t/".indexOf(said.charAt(said.length() - name.length() - 1)) >= 0;
+    }
+
+    private static String file(String path) {
+        return path.substring(1 + Math.max(path.lastIndexOf('/'), path.lastIndexOf('\\')));
+    }
+
+    /** How far two paths go the same way. */
+    private static int near(String one, String other) {
+        int at = 0;
+        while (at < Math.min(one.length(), other.length()) && one.charAt(at) == other.charAt(at)) {
+            at++;
+        }
+        return at;
     }
 }

@@ -146,7 +146,7 @@ class ModelReaderTest {
         given.add("any.mtl", new ByteArrayInputStream(library.getBytes(StandardCharsets.US_ASCII)));
         given.add(
                 "other.mtl", new ByteArrayInputStream("newmtl other\nKd 1 0 0\n".getBytes(StandardCharsets.US_ASCII)));
-        ObjColours colours = given.colours(new byte[0]);
+        ObjColours colours = given.colours("", new byte[0]);
         byte[] bytes = colours.before(new ByteArrayInputStream(obj.getBytes(StandardCharsets.US_ASCII)))
                 .readAllBytes();
         List<Part> parts = model(bytes).parts();

@@ -15,6 +15,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.Base64;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -90,7 +91,7 @@ class PicturedTest {
         for (Map.Entry<String, byte[]> picture : pictures.entrySet()) {
             given.addPicture(picture.getKey(), new ByteArrayInputStream(picture.getValue()));
         }
-        return read(given.colours(new byte[0])
+        return read(given.colours("", new byte[0])
                 .before(new ByteArrayInputStream(obj.getBytes(StandardCharsets.ISO_8859_1)))
                 .readAllBytes());
     }
@@ -258,8 +259,33 @@ class PicturedTest {
         assertThat(colours(given, "mtllib renamed.mtl\n")).contains("Kd 1 0 0", "Kd 0 0 1");
     }
 
+    @Test
+    void of_files_of_one_name_each_model_has_those_that_lie_beside_it() throws IOException {
+        ObjLibrary given = new ObjLibrary();
+        for (String side : List.of("left", "right")) {
+            given.add("set/" + side + "/model.mtl", stream("newmtl " + side + "\nmap_Kd skin.png\n"));
+            given.addPicture("set/" + side + "/maps/skin.png", stream(side));
+        }
+        byte[] head = "mtllib model.mtl\n".getBytes(StandardCharsets.US_ASCII);
+        for (String side : List.of("left", "right")) {
+            String picture = Base64.getEncoder().encodeToString(side.getBytes(StandardCharsets.US_ASCII));
+            assertThat(given.colours("set/" + side + "/model.obj", head).lines())
+                    .containsExactly("# picture 0 " + picture, "newmtl " + side, "map_Kd 0");
+        }
+    }
+
+    @Test
+    void of_thousands_of_libraries_so_much_is_taken_as_a_model_can_need() throws IOException {
+        ObjLibrary given = new ObjLibrary();
+        for (int i = 0; i < 2_000; i++) {
+            given.add(i + ".mtl", stream("newmtl a\nKd 1 1 1\n".repeat(10)));
+        }
+        assertThat(colours(given, "")).hasSize(10_000);
+    }
+
     private static List<String> colours(ObjLibrary given, String head) {
-        return given.colours(head.getBytes(StandardCharsets.ISO_8859_1)).lines();
+        return given.colours("x.obj", head.getBytes(StandardCharsets.ISO_8859_1))
+                .lines();
     }
 
     private static InputStream stream(String text) {

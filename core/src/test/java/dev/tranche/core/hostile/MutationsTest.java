@@ -119,7 +119,7 @@ class MutationsTest {
         library.add(
                 "a.mtl", new ByteArrayInputStream("newmtl skin\nmap_Kd p.png\n".getBytes(StandardCharsets.US_ASCII)));
         library.addPicture("p.png", new ByteArrayInputStream(picture));
-        model(library.colours(obj).before(new ByteArrayInputStream(obj)).readAllBytes());
+        model(library.colours("", obj).before(new ByteArrayInputStream(obj)).readAllBytes());
     }
 
     @ParameterizedTest(name = "{0}")
