@@ -1,6 +1,6 @@
 package dev.tranche.app.exchange;
 
-import dev.tranche.app.drawing.MeshPainter;
+import dev.tranche.app.drawing.PartPainter;
 import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.ModelFile;
@@ -79,7 +79,7 @@ public class Choosing {
                 file,
                 parts.size() == 1 ? first : Words.format("%s and %d more", first, parts.size() - 1),
                 parts,
-                parts.stream().map(model.parts()::get).map(Part::mesh).toList());
+                parts.stream().map(model.parts()::get).toList());
     }
 
     private Offers.Candidate candidate(ModelFile file, Progress progress) {
@@ -88,13 +88,14 @@ public class Choosing {
                     file,
                     file.name(),
                     List.of(),
-                    cuts.model(List.of(file), progress).body().solids());
+                    cuts.model(List.of(file), progress).parts());
         } catch (Refusal unreadable) {
             return new Offers.Candidate(file, file.name(), List.of(), unreadable.getMessage(), false, new byte[0]);
         }
     }
 
-    private static Offers.Candidate drawn(ModelFile file, String name, List<Integer> parts, List<Mesh> solids) {
+    private static Offers.Candidate drawn(ModelFile file, String name, List<Integer> numbers, List<Part> parts) {
+        List<Mesh> solids = parts.stream().map(Part::mesh).toList();
         Body body = new Body(solids, 0);
         String size = Words.format(
                 "%.1f × %.1f × %.1f mm",
@@ -102,7 +103,7 @@ public class Choosing {
                 body.footprint().getHeight(),
                 body.height().millimetres() - lowest(solids));
         return new Offers.Candidate(
-                file, name, parts, size, true, MeshPainter.png(solids, PICTURE_WIDTH, PICTURE_HEIGHT));
+                file, name, numbers, size, true, PartPainter.png(parts, PICTURE_WIDTH, PICTURE_HEIGHT));
     }
 
     /** mm */
