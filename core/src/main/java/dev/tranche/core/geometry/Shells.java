@@ -14,8 +14,9 @@ import java.util.Map;
  * <p>Triangles carry labels (the colour or group a file gives them), and labels belong to things (the objects of the
  * file). A label that closes by itself is a solid of its own; labels that do not are patches on one surface, and are
  * taken together. What is left falls apart wherever it hangs together by no edge. A shell that faces inwards and lies
- * within another is a cavity of the smallest that holds it; shells that are open stay together, since nobody knows
- * what they enclose; and what would fall into over {@value #MOST} pieces is left whole.
+ * within another is a cavity of the smallest that holds it, and shells that are open stay together, since nobody knows
+ * what they enclose. There are {@value #MOST} solids at most: of labels that would fall into too many pieces, those with the
+ * most are left whole; and so is the mesh where there are too many labels.
  */
 public final class Shells {
     private static final int MOST = 250;
@@ -135,15 +136,15 @@ public final class Shells {
         Map<Integer, List<Piece>> groups = new LinkedHashMap<>();
         pieces.forEach(
                 p -> groups.computeIfAbsent(p.group, g -> new ArrayList<>()).add(p));
-        List<Kin> kins = groups.values().stream().map(Kin::new).toList();
-        List<Piece> solids = new ArrayList<>();
-        if (kins.stream().mapToLong(k -> k.outer.size()).sum() <= MOST) {
-            kins.forEach(k -> k.settle(solids));
+        List<Kin> kins = new ArrayList<>(groups.values().stream().map(Kin::new).toList());
+        kins.sort(Comparator.comparingInt(k -> k.outer.size()));
+        if (kins.size() > MOST) {
+            return List.of(Kin.one(pieces));
         }
-        if (solids.isEmpty() && !pieces.isEmpty() || solids.size() > MOST) {
-            Piece whole = new Piece(0);
-            pieces.forEach(whole::take);
-            return List.of(whole);
+        List<Piece> solids = new ArrayList<>();
+        for (int i = 0; i < kins.size(); i++) {
+            // Those of the fewest pieces come first, and leave room for the others to be a piece each.
+            kins.get(i).settle(solids, MOST - kins.size() + i + 1);
         }
         solids.sort(Comparator.comparingInt(p -> p.triangles[0]));
         return solids;
@@ -151,31 +152,51 @@ public final class Shells {
 
     /** The pieces of one group: what may be a solid, what may be a cavity in one, and what is open. */
     private static final class Kin {
+        private final List<Piece> all;
         private final List<Piece> outer = new ArrayList<>();
         private final List<Piece> inner = new ArrayList<>();
         private final List<Piece> open = new ArrayList<>();
 
         Kin(List<Piece> all) {
+            this.all = all;
             double facing = all.stream().mapToDouble(p -> p.volume).sum() < 0 ? -1 : 1;
             for (Piece piece : all) {
                 (piece.open ? open : piece.volume * facing < 0 ? inner : outer).add(piece);
             }
         }
 
-        void settle(List<Piece> solids) {
+        /** Adds the solids that these are, or one of all of them where there would be more than {@code most} in the list then. */
+        void settle(List<Piece> solids, int most) {
+            List<Piece> loose = solids.size() + outer.size() <= most ? looseCavities() : inner;
+            int own = outer.size() + loose.size() + Math.min(open.size(), 1);
+            if (solids.size() + own > most) {
+                solids.add(one(all));
+                return;
+            }
+            outer.forEach(o -> o.cavities.forEach(o::take));
+            solids.addAll(loose);
+            solids.addAll(outer);
+            if (!open.isEmpty()) {
+                solids.add(one(open));
+            }
+        }
+
+        /** Gives cavities to the smallest piece that holds them; answers those that none holds. */
+        private List<Piece> looseCavities() {
+            List<Piece> loose = new ArrayList<>();
             inner.sort(Comparator.comparingInt(p -> p.triangles[0]));
             for (Piece cavity : inner) {
                 outer.stream()
                         .filter(o -> o.holds(cavity))
                         .min(Comparator.comparingDouble(o -> Math.abs(o.volume)))
-                        .ifPresentOrElse(o -> o.cavities.add(cavity), () -> solids.add(cavity));
+                        .ifPresentOrElse(o -> o.cavities.add(cavity), () -> loose.add(cavity));
             }
-            outer.forEach(o -> o.cavities.forEach(o::take));
-            solids.addAll(outer);
-            if (!open.isEmpty()) {
-                solids.add(open.get(0));
-                open.subList(1, open.size()).forEach(open.get(0)::take);
-            }
+            return loose;
+        }
+
+        private static Piece one(List<Piece> pieces) {
+            pieces.subList(1, pieces.size()).forEach(pieces.get(0)::take);
+            return pieces.get(0);
         }
     }
 

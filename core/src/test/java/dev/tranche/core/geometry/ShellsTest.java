@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import dev.tranche.core.speech.Progress;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
 class ShellsTest {
@@ -83,6 +84,33 @@ class ShellsTest {
             dust.box(2 * (i % 20), 2 * (i / 20), 0, 1, 1, 1);
         }
         assertThat(split(dust)).hasSize(1);
+    }
+
+    @Test
+    void a_label_in_hundreds_of_pieces_is_left_whole_beside_one_that_is_taken_apart() {
+        Shapes shapes = new Shapes();
+        for (int i = 0; i < 300; i++) {
+            shapes.box(2 * (i % 20), 2 * (i / 20), 0, 1, 1, 1);
+        }
+        Mesh mesh = shapes.box(100, 0, 0, 5, 5, 5).box(110, 0, 0, 6, 5, 5).mesh();
+        int[] labels = new int[mesh.triangles()];
+        Arrays.fill(labels, 12 * 300, labels.length, 1);
+        assertThat(Shells.split(mesh, labels, new int[] {0, 1}, Progress.UNHEARD))
+                .extracting(s -> Math.round(s.mesh().volume()))
+                .containsExactly(300L, 125L, 150L);
+    }
+
+    @Test
+    void more_labels_than_there_may_be_parts_are_left_whole() {
+        Shapes shapes = new Shapes();
+        for (int i = 0; i < 300; i++) {
+            shapes.box(2 * (i % 20), 2 * (i / 20), 0, 1, 1, 1);
+        }
+        Mesh mesh = shapes.mesh();
+        int[] labels = IntStream.range(0, mesh.triangles()).map(t -> t / 12).toArray();
+        assertThat(Shells.split(mesh, labels, IntStream.range(0, 300).toArray(), Progress.UNHEARD))
+                .extracting(s -> Math.round(s.mesh().volume()))
+                .containsExactly(300L);
     }
 
     @Test
