@@ -101,7 +101,25 @@ public record SectionDrawing(
      * @param offered whether a colour may start there
      * @param layer whose top it is, and {@code act} what may be done with it in one action; empty if nothing
      */
-    public record Flat(double y, String height, String what, boolean offered, int layer, String act) {}
+    public record Flat(double y, String height, double area, String what, boolean offered, int layer, String act) {}
+
+    /** Where a colour may start: of many the largest, from the bed up. */
+    public List<Flat> mainFlats() {
+        return offers().sorted(Comparator.comparingDouble(Flat::area).reversed())
+                .limit(MOST_SHOWN)
+                .sorted(Comparator.comparingDouble(Flat::y).reversed())
+                .toList();
+    }
+
+    /** What {@link #mainFlats} leaves. */
+    public List<Flat> otherFlats() {
+        List<Flat> main = mainFlats();
+        return offers().filter(f -> !main.contains(f)).toList();
+    }
+
+    private Stream<Flat> offers() {
+        return surfaces.stream().filter(Flat::offered);
+    }
 
     /** Whether there is a level place where anything is to be begun; a model's own top is none. */
     public boolean offersFlats() {
@@ -127,6 +145,8 @@ public record SectionDrawing(
     private static final double ROOM = 16;
     /** More that can be done at a press would be a list to search. */
     private static final int MOST_ACTS = 3;
+
+    private static final int MOST_SHOWN = 16;
 
     private record Margins(int left, int right, int top, int bottom) {}
 
@@ -334,6 +354,7 @@ public record SectionDrawing(
                         new Flat(
                                 frame.y(s.height().millimetres()),
                                 s.height().toString(),
+                                s.area(),
                                 Words.format("underside of %.0f mm²", s.area()),
                                 true,
                                 0,
@@ -350,6 +371,7 @@ public record SectionDrawing(
                     new Flat(
                             frame.y(f.height().millimetres()),
                             f.height().toString(),
+                            f.area(),
                             Words.format("%s, %.0f mm²", f.name(), f.area()),
                             !top,
                             f.layer(),

@@ -46,6 +46,7 @@ import java.time.Duration;
 import java.time.ZonedDateTime;
 import java.util.List;
 import java.util.OptionalDouble;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 
@@ -75,6 +76,21 @@ class DrawingTest extends OnePlanTest {
                 plan("a plain block", new Shapes().box(0, 0, 0, 20, 20, 5).mesh());
         assertThat(SectionDrawing.of(workbench.openNow(block), 234, 470).offersFlats())
                 .isFalse();
+    }
+
+    @Test
+    void of_many_flats_the_largest_are_offered_first_and_the_others_at_one_press() {
+        Shapes stairs = new Shapes();
+        for (int step = 0; step < 40; step++) {
+            stairs.box(step * (step + 1) / 4.0, 0, 0, (step + 1) / 2.0, 10, 0.4 * (step + 1));
+        }
+        SectionDrawing section = SectionDrawing.of(workbench.openNow(plan("stairs", stairs.mesh())), 234, 470);
+        assertThat(section.mainFlats())
+                .extracting(SectionDrawing.Flat::height)
+                .containsExactly(IntStream.range(23, 39)
+                        .mapToObj(step -> Height.ofMillimetres(0.4 * (step + 1)).toString())
+                        .toArray(String[]::new));
+        assertThat(section.otherFlats()).hasSize(23);
     }
 
     @Test
