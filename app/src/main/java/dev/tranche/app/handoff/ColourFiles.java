@@ -37,7 +37,7 @@ class ColourFiles {
         List<ThreeMfWriter.Thing> things = solids.stream()
                 .map(s -> new ThreeMfWriter.Thing(
                         s.name(),
-                        work.label(work.spool(s.spool())),
+                        work.spool(s.spool()).name(),
                         work.spool(s.spool()).colour(),
                         s.meshes()))
                 .toList();

@@ -7,6 +7,7 @@ import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.format.ModelReader;
+import dev.tranche.core.format.Part;
 import dev.tranche.core.format.PartedModel;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.format.ThreeMfWriter;
@@ -209,6 +210,7 @@ class RegionPagesTest extends BrowserTest {
         byte[] written = Files.readAllBytes(browser.download("tag.3mf"));
         PartedModel back = ModelReader.read(new ByteArrayInputStream(written), written.length, Progress.UNHEARD);
         assertThat(back.parts()).extracting(p -> p.colour().orElseThrow().hex()).contains("#26272A", "#F2F1EC");
+        assertThat(back.parts()).extracting(Part::called).containsOnly("Dark", "Light");
         assertThat(back.body().volume()).isBetween(60 * 30 * 2.4 - 0.5, 60 * 30 * 2.4 + 0.5);
         browser.click("#coloured-stl");
         Path zip = browser.download("tag-colours.zip");
