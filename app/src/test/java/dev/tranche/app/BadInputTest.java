@@ -109,6 +109,18 @@ class BadInputTest extends OnePlanTest {
     }
 
     @Test
+    void a_program_that_brings_no_backup_is_told_so_in_a_line_and_not_in_a_page() throws Exception {
+        MockHttpServletResponse none = mvc.perform(MockMvcRequestBuilders.post("/api/v1/restore")
+                        .contentType("application/zip")
+                        .content(new byte[50]))
+                .andReturn()
+                .getResponse();
+        assertThat(none.getStatus()).isEqualTo(422);
+        assertThat(none.getContentType()).startsWith("text/plain");
+        assertThat(none.getContentAsString()).contains("send it as the part “file”");
+    }
+
+    @Test
     void a_file_that_breaks_off_on_its_way_is_asked_for_again() throws Exception {
         String head = "--x\r\nContent-Disposition: form-data; name=\"model\"; filename=\"a.stl\"\r\n\r\n";
         HttpRequest brokenOff = HttpRequest.newBuilder(URI.create("http://localhost:" + port + "/api/v1/ledger"))

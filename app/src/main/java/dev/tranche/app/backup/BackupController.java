@@ -56,7 +56,12 @@ class BackupController {
     /** By command: answers where what was here before is kept, or a sentence. */
     @PostMapping(value = "/api/v1/restore", produces = "text/plain;charset=UTF-8")
     @ResponseBody
-    String restore(@RequestParam MultipartFile file, HttpServletResponse response) throws IOException {
+    String restore(@RequestParam(required = false) MultipartFile file, HttpServletResponse response)
+            throws IOException {
+        if (file == null) {
+            response.setStatus(422);
+            return "No backup came with this; send it as the part “file” (multipart/form-data).\n";
+        }
         Path copy = copy(file);
         try {
             Path before = jobs.await("Taking the backup back", PATIENCE, progress -> backups.restore(copy, progress));
