@@ -22,23 +22,45 @@ export function goTo(layer) {
 function fetchCursor() {
   const layer = wanted;
   const zoom = document.getElementById("score")?.dataset.zoom || 1;
-  const beside = document.getElementById("cursor-beside").value;
   underway = true;
-  const state = ["side", "region", "drawn"].map((name) => `&${name}=${document.querySelector(`#desk-state [name=${name}]`).value}`).join("");
-  htmx.ajax("GET", `/plans/${desk().dataset.plan}/cursor?at=${layer}&zoom=${zoom}&beside=${beside}${state}`, {
+  htmx.ajax("GET", `/plans/${desk().dataset.plan}/cursor?at=${layer}&zoom=${zoom}`, {
     source: "#layer-plan", target: "#layer-plan", swap: "outerHTML",
   }).finally(() => {
     underway = false;
-    history.replaceState(history.state, "", beside ? `?layer=${layer}&beside=${beside}` : `?layer=${layer}`);
+    address(layer);
     windows.postMessage({ plan: desk().dataset.plan, layer });
     if (wanted !== layer) fetchCursor(); else wanted = null;
   });
 }
 
+const shown = (name) => document.querySelector(`#desk-state [name=${name}]`).value;
+
+/** What is shown stands in the address, so that a reload or a bookmark finds it again. */
+function address(layer) {
+  const said = new URLSearchParams({ layer });
+  if (shown("beside")) said.set("beside", shown("beside"));
+  if (shown("side") !== "heights") said.set("side", shown("side"));
+  history.replaceState(history.state, "", `?${said}`);
+}
+
+document.addEventListener("htmx:afterSettle", (event) => {
+  if (event.target.id === "desk" && (new URLSearchParams(location.search).get("side") ?? "heights") !== shown("side")) address(here());
+});
+
 /** Keeps a layer in sight beside the one under the cursor, or, with nothing, puts it away. */
 function keepBeside(layer) {
   document.getElementById("cursor-beside").value = layer;
   goTo(here());
+}
+
+/** To the height where a colour is to start, which stands with the colours by height. */
+function startHere() {
+  const height = () => document.getElementById("start-height");
+  if (!height()) {
+    document.addEventListener("htmx:afterSettle", () => height()?.select(), { once: true });
+    document.getElementById("side-heights").click();
+  }
+  height()?.select();
 }
 
 document.addEventListener("keydown", (event) => {
@@ -57,7 +79,7 @@ document.addEventListener("keydown", (event) => {
     keepBeside(document.getElementById("cursor-beside").value ? "" : String(here()));
     event.preventDefault();
   } else if (event.key === "s") {
-    document.getElementById("start-height").select();
+    startHere();
     event.preventDefault();
   }
 });

@@ -253,6 +253,14 @@ class FirstPlanTest extends BrowserTest {
         seeColours("Light 2.40", "Dark bed");
         browser.press("?");
         browser.see("#keys", "one layer up or down");
+        browser.press(Keys.ESCAPE);
+        browser.click("#side-regions");
+        browser.see(".regions", "Add a region");
+        browser.leaveFields();
+        browser.press(Keys.ARROW_UP);
+        seeLayer(14);
+        browser.press("s");
+        browser.until(() -> "2.60".equals(browser.find("#start-height").getDomProperty("value")));
     }
 
     @Test

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Supplier;
+import java.util.logging.Level;
 import java.util.stream.Stream;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
@@ -21,6 +22,8 @@ import org.openqa.selenium.WindowType;
 import org.openqa.selenium.chrome.ChromeDriver;
 import org.openqa.selenium.chrome.ChromeDriverService;
 import org.openqa.selenium.chrome.ChromeOptions;
+import org.openqa.selenium.logging.LogEntry;
+import org.openqa.selenium.logging.LogType;
 import org.openqa.selenium.support.ui.Select;
 import org.openqa.selenium.support.ui.WebDriverWait;
 import org.springframework.util.FileSystemUtils;
@@ -71,6 +74,15 @@ public final class Browser implements AutoCloseable {
     /** Looks at the application on that port from now on. */
     public void at(int port) {
         root = "http://localhost:" + port;
+    }
+
+    /** What scripts of the pages said of themselves since this was last asked; that an address refused something is none of it. */
+    public List<String> broken() {
+        return driver.manage().logs().get(LogType.BROWSER).getAll().stream()
+                .filter(e -> e.getLevel().intValue() >= Level.SEVERE.intValue())
+                .map(LogEntry::getMessage)
+                .filter(m -> !m.contains("Failed to load resource"))
+                .toList();
     }
 
     /** As if somebody else sat down at it: one empty window, no cookies, nothing stored and nothing downloaded. */

@@ -1,9 +1,12 @@
 package dev.tranche.app.support;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.boot.test.web.server.LocalServerPort;
@@ -26,6 +29,11 @@ public abstract class BrowserTest extends OnePlanTest {
         }
         browser.at(port);
         browser.size(1280, 800);
+    }
+
+    @AfterEach
+    void noScriptBroke() {
+        assertThat(browser.broken()).as("what scripts of the pages said").isEmpty();
     }
 
     @AfterAll
