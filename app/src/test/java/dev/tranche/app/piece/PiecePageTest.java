@@ -247,6 +247,7 @@ class PiecePageTest extends BrowserTest {
                             browser.script(
                                     "const i = document.querySelector('#piece-body img'); return i && i.complete && i.naturalWidth === 820")));
             assertThat(browser.all("#piece-body canvas")).isEmpty();
+            assertThat(browser.broken()).allMatch(said -> said.contains("Error creating WebGL context"));
         } finally {
             browser.driver().executeCdpCommand("Page.removeScriptToEvaluateOnNewDocument", Map.of("identifier", id));
         }
