@@ -16,10 +16,19 @@ enum Signature {
     RAR("Rar!", "a RAR archive; unpack it first"),
     GZIP("\u001f\u008b", "a gzip archive; unpack it first"),
     GLTF("glTF", "a glTF scene; export it as 3MF or STL"),
-    PLY("ply\n", "a PLY mesh; export it as 3MF or STL"),
+    PLY("ply", "a PLY mesh; export it as 3MF or STL"),
+    VRML("#VRML", "a VRML scene; export it as 3MF, OBJ or STL"),
+    X3D("<X3D", "an X3D scene; export it as 3MF, OBJ or STL"),
+    COLLADA("<COLLADA", "a COLLADA scene; export it as 3MF, OBJ or STL"),
+    AMF("<amf", "an AMF model; export it as 3MF or STL"),
     SVG("<svg", "a drawing (SVG); it is drawn over a model, at the desk under Regions"),
     HTML("<!doctype html", "a web page; download the file that is behind it"),
-    XML("<?xml", "an XML document");
+    XML("<", "an XML document");
+
+    /** What stands before what an XML document begins with; a web page is known by it. */
+    private static final Pattern PROLOG = Pattern.compile(
+            "\\A(?:\u00ef\u00bb\u00bf|\\s++|<\\?.*?\\?>|<!--.*?-->|<!doctype(?!\\s+html)[^>\\[]*+(?:\\[.*?\\]\\s*)?>)*+",
+            Pattern.DOTALL | Pattern.CASE_INSENSITIVE);
 
     /** A comment in the first line, or a line of a command. */
     private static final Pattern GCODE = Pattern.compile("\\A;|(?m)^[GM]\\d{1,3}(\\.\\d)?(\\s|$)");
@@ -33,21 +42,25 @@ enum Signature {
     }
 
     boolean begins(byte[] head) {
-        String text = new String(head, 0, Math.min(head.length, 64), StandardCharsets.ISO_8859_1).stripLeading();
+        return begins(new String(head, StandardCharsets.ISO_8859_1));
+    }
+
+    private boolean begins(String text) {
         return text.regionMatches(true, 0, beginning, 0, beginning.length());
     }
 
     /** What a file looks like, for the end of a sentence. */
     static Optional<String> of(byte[] head) {
+        String text = new String(head, StandardCharsets.ISO_8859_1);
+        String bare = PROLOG.matcher(text).replaceFirst("");
         return Arrays.stream(values())
-                .filter(s -> s.begins(head))
+                .filter(s -> s.begins(bare))
                 .map(s -> s.words)
                 .findFirst()
                 .or(() -> ObjLibrary.is(head)
                         ? Optional.of("the material library of an OBJ; give it together with that")
                         : Optional.empty())
-                .or(() -> GCODE.matcher(new String(head, StandardCharsets.ISO_8859_1))
-                                .find()
+                .or(() -> GCODE.matcher(text).find()
                         ? Optional.of("G-code, sliced already; give it at the hand-off of its model's plan")
                         : Optional.empty());
     }

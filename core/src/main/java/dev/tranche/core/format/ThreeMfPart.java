@@ -8,13 +8,22 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 
 /** One model part of a 3MF archive: its objects, and what of them and of other parts' is built. */
 final class ThreeMfPart {
     private static final int NONE = -1;
+    /** Of the 3MF Consortium, by the word in its name. */
+    private static final Pattern EXTENSION =
+            Pattern.compile("^http://schemas\\.[a-z0-9]+\\.[a-z]+/3dmanufacturing/(\\w+)");
+
+    private static final Set<String> READ = Set.of("core", "material", "production", "trianglesets");
     private static final double[] IDENTITY = {1, 0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0};
 
     private final Map<Integer, ObjectMesh> meshes = new HashMap<>();
@@ -124,12 +133,17 @@ final class ThreeMfPart {
     private void elements(XMLStreamReader xml) throws XMLStreamException {
         int object = -1;
         ObjectMesh mesh = null;
+        String core = null;
         while (xml.hasNext()) {
             if (xml.next() != XMLStreamReader.START_ELEMENT) {
                 continue;
             }
-            switch (xml.getLocalName()) {
-                case "model" -> unit = unit(xml.getAttributeValue(null, "unit"));
+            core = core == null ? space(xml) : core;
+            switch (space(xml).equals(core) ? xml.getLocalName() : "of an extension") {
+                case "model" -> {
+                    requireKnown(xml);
+                    unit = unit(xml.getAttributeValue(null, "unit"));
+                }
                 case "object" -> {
                     object = whole(xml, "id");
                     said.put(object, said(xml));
@@ -148,6 +162,23 @@ final class ThreeMfPart {
                     materials.read(xml);
                     pictures.read(xml);
                 }
+            }
+        }
+    }
+
+    private static String space(XMLStreamReader xml) {
+        return Objects.toString(xml.getNamespaceURI(), "");
+    }
+
+    /** What programs require of their own is about how to print it; what the Consortium has specified is about its shape. */
+    private static void requireKnown(XMLStreamReader xml) {
+        String required = Objects.toString(xml.getAttributeValue(null, "requiredextensions"), "");
+        for (String prefix : required.strip().split("\\s+")) {
+            Matcher extension = EXTENSION.matcher(Objects.toString(xml.getNamespaceURI(prefix), ""));
+            if (extension.find() && !READ.contains(extension.group(1))) {
+                throw Refusal.of(
+                        "The 3MF file requires “%s”, an extension of the format that Tranche does not read; export it as plain triangles.",
+                        Words.quoted(extension.group(1)));
             }
         }
     }

@@ -465,6 +465,36 @@ class ModelReaderTest {
                 "or holds itself");
     }
 
+    private static String extended(String attributes, String resources) {
+        return model("millimeter", resources + object(9, CUBE_MESH), "<item objectid=\"9\"/>")
+                .replace("<model ", "<model " + attributes + " ");
+    }
+
+    /** Source: 3MF Core Specification 1.3, the attribute “requiredextensions” of a model (from memory). */
+    @Test
+    void a_3mf_that_requires_what_is_not_read_is_refused_and_says_what_that_is() throws IOException {
+        String beams = "xmlns:b=\"http://schemas.microsoft.com/3dmanufacturing/beamlattice/2017/02\"";
+        String known = "xmlns:m=\"http://schemas.microsoft.com/3dmanufacturing/material/2015/02\" "
+                + "xmlns:own=\"urn:a-program's-own\"";
+        refuses(threeMf(extended(beams + " requiredextensions=\"b\"", "")), "requires “beamlattice”");
+        assertThat(read(threeMf(extended(beams, ""))).volume()).isCloseTo(1000, within(1e-6));
+        assertThat(read(threeMf(extended(known + " requiredextensions=\"m own other\"", "")))
+                        .volume())
+                .isCloseTo(1000, within(1e-6));
+    }
+
+    /** Names of another namespace are none of the core's: a slice of the Slice Extension has corners that are no mesh's. */
+    @Test
+    void elements_of_an_extension_are_not_taken_for_those_of_a_mesh() throws IOException {
+        String slices =
+                """
+                <s:slicestack id="5" zbottom="0"><s:slice ztop="1"><s:vertices><s:vertex x="0" y="0"/><s:vertex x="9" y="0"/>\
+                <s:vertex x="0" y="9"/></s:vertices><s:polygon startv="0"><s:segment v2="1"/></s:polygon></s:slice></s:slicestack>\
+                """;
+        String attributes = "xmlns:s=\"http://schemas.microsoft.com/3dmanufacturing/slice/2015/07\"";
+        assertThat(read(threeMf(extended(attributes, slices))).volume()).isCloseTo(1000, within(1e-6));
+    }
+
     /** Materials and Properties Extension of the 3MF Consortium: composites of base materials, and properties in layers. */
     @ParameterizedTest
     @CsvSource({
@@ -526,6 +556,13 @@ class ModelReaderTest {
         "'ISO-10303-21;', a STEP file",
         "'Rar!xyz', a RAR archive; unpack it first",
         "'<svg xmlns=', a drawing (SVG)",
+        "'<?xml version=''1.0''?>\n<!-- drawn -->\n<!DOCTYPE svg PUBLIC ''-//W3C//DTD SVG 1.1//EN'' ''s''>\n<svg>', a drawing (SVG)",
+        "'<?xml version=''1.0''?>\n<!DOCTYPE html>\n<html>', a web page",
+        "'\u00ef\u00bb\u00bf<?xml version=''1.0''?><amf unit=''inch''>', an AMF model",
+        "'<?xml version=''1.0''?><X3D profile=''Full''>', an X3D scene",
+        "'<?xml version=''1.0''?><plan>', an XML document",
+        "'#VRML V2.0 utf8\nShape {}', a VRML scene",
+        "'ply\r\nformat ascii 1.0', a PLY mesh",
         "'# exported\n\nnewmtl blue\nKd 0 0 1', the material library of an OBJ",
         "'; a picture\n; of it\n', 'G-code, sliced already'",
         "'M104 S210\nG28\nG1 X5', 'G-code, sliced already'"
