@@ -86,6 +86,11 @@ class SmallScreensTest extends BrowserTest {
         browser.find(".swap-table td[data-label='Before layer']");
         assertThat(browser.script("return getComputedStyle(document.querySelector('.swap-table tbody tr')).display"))
                 .isEqualTo("grid");
+        assertThat(
+                        browser.script(
+                                "return getComputedStyle(document.querySelector('td.num[data-label=\"Before layer\"]'), '::before').wordSpacing"))
+                .as("a figure stands near its unit, but words are words")
+                .isEqualTo("0px");
         browser.click("#done-1");
         browser.open("/plans/" + plan.id() + "/clock");
         browser.until(() -> browser.find("#done-1").isSelected());
