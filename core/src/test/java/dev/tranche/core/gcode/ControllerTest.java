@@ -25,6 +25,9 @@ class ControllerTest {
 
     private final Controller controller = new Controller(Dialect.COMMON);
     private Effect last;
+    private double way;
+    private double lastX;
+    private double lastY;
 
     private ControllerTest told(String... lines) {
         try {
@@ -83,6 +86,18 @@ class ControllerTest {
             assertThat(controller.centreX()).as(form).isCloseTo(cx, within(0.01));
             assertThat(controller.centreY()).as(form).isCloseTo(cy, within(0.01));
             assertThat(controller.chord()).as(form).isCloseTo(Math.hypot(2 * radius * Math.sin(turn / 2), rise), NEAR);
+            controller.along((fromX, fromY, toX, toY) -> {
+                assertThat(Math.hypot(toX - cx, toY - cy)).as(form).isCloseTo(radius, within(0.01));
+                assertThat(Math.hypot(toX - fromX, toY - fromY)).as(form).isLessThan(radius / 8 + 0.01);
+                way += Math.hypot(toX - fromX, toY - fromY);
+                lastX = toX;
+                lastY = toY;
+            });
+            // Chords of an eighth of a radian are shorter than their arcs by 7 in 10,000.
+            assertThat(way).as(form).isCloseTo(radius * turn, within(0.001 * radius * turn + 0.01));
+            assertThat(lastX).as(form).isCloseTo(controller.x(), within(0.01));
+            assertThat(lastY).as(form).isCloseTo(controller.y(), within(0.01));
+            way = 0;
         }
     }
 
