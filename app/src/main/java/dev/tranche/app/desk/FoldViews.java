@@ -19,6 +19,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
@@ -106,6 +107,11 @@ class FoldViews {
             worries.add(
                     Words.count(report.left(), "edge")
                             + " still have a triangle on one side only: holes too wide to close; sections close them by straight lines.");
+        }
+        if (!file.unseen().isEmpty()) {
+            worries.add("Colours of it are missing: "
+                    + file.unseen().stream().map(f -> "“" + f + "”").collect(Collectors.joining(", "))
+                    + " did not come with it or cannot be read; give them together with the model.");
         }
         long colours = file.parts().stream()
                 .flatMap(p -> p.colour().stream())

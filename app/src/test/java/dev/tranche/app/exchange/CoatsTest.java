@@ -10,6 +10,7 @@ import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.Spool;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
@@ -28,7 +29,9 @@ class CoatsTest extends BrowserTest {
     void a_painted_model_begins_in_its_colours_and_gets_them_back_at_one_press() throws IOException {
         List<Spool> spools = shelf.all();
         browser.open("/");
-        give("#model-file", file("coated-tray.obj", tray(spools.get(0), spools.get(1))));
+        String obj = new String(tray(spools.get(0), spools.get(1)), StandardCharsets.US_ASCII);
+        byte[] varnished = ("mtllib varnish.mtl\nusemtl gloss\n" + obj).getBytes(StandardCharsets.US_ASCII);
+        give("#model-file", file("coated-tray.obj", varnished));
         browser.see(".steps", "30.0 × 20.0 × 4.00 mm");
         assertThat(shelf.all()).as("the shelf has both colours").hasSameSizeAs(spools);
         assertThat(regions().list())
@@ -42,6 +45,7 @@ class CoatsTest extends BrowserTest {
         browser.open("/plans/" + plan);
         browser.click("details:has(#model-fold) > summary");
         browser.see(".model-fold", "A part is painted on the outside, in 2 colours.");
+        browser.see(".model-fold", "Colours of it are missing: “varnish.mtl” did not come with it");
         browser.click("#paint-model");
         browser.until(() -> regions().equals(painted));
         browser.until(() -> "Undo: colour the model as it is painted"

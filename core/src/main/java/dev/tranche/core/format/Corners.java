@@ -9,14 +9,18 @@ import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.IntStream;
 
 /** Corners of triangles as they come out of a file, three a triangle, and what the file says of each triangle. */
 final class Corners {
     private static final int MOST = 18_000_000;
+    /** Names that are kept of what is missing. */
+    private static final int MOST_UNSEEN = 5;
 
     private float[] x = new float[3072];
     private float[] y = new float[3072];
@@ -32,6 +36,7 @@ final class Corners {
     private final Map<Label, Integer> numbers = new HashMap<>();
 
     private int item;
+    private final Set<String> unseen = new LinkedHashSet<>();
 
     /**
      * What a file calls a triangle, in what colour, of which of its objects, and in which item of what it builds.
@@ -55,6 +60,7 @@ final class Corners {
                 mesh,
                 new int[mesh.triangles()],
                 List.of(new Label("", Optional.empty(), "", 0, 0, Optional.empty())),
+                List.of(),
                 progress);
     }
 
@@ -83,6 +89,13 @@ final class Corners {
             known.add(l);
             return known.size() - 1;
         });
+    }
+
+    /** A file was to give colours, and did not come with the model or cannot be read. */
+    void unseen(String file) {
+        if (unseen.size() < MOST_UNSEEN) {
+            unseen.add(file);
+        }
     }
 
     /** Where on its picture the last corner lies. */
@@ -159,6 +172,7 @@ final class Corners {
     Corners begun() {
         Corners begun = new Corners();
         known.forEach(begun::labelled);
+        begun.unseen.addAll(unseen);
         return begun;
     }
 
@@ -187,7 +201,7 @@ final class Corners {
             return Pictured.cut(this, progress).coloured().model(progress);
         }
         Mesh mesh = Mesh.of(Arrays.copyOf(x, count), Arrays.copyOf(y, count), Arrays.copyOf(z, count));
-        return model(mesh, Arrays.copyOf(labels, count / 3), List.copyOf(known), progress);
+        return model(mesh, Arrays.copyOf(labels, count / 3), List.copyOf(known), List.copyOf(unseen), progress);
     }
 
     /** What shows pieces of pictures takes the colours of those. */
@@ -202,7 +216,8 @@ final class Corners {
         return this;
     }
 
-    private static PartedModel model(Mesh mesh, int[] labels, List<Label> known, Progress progress) {
+    private static PartedModel model(
+            Mesh mesh, int[] labels, List<Label> known, List<String> unseen, Progress progress) {
         List<Part> parts = new ArrayList<>();
         Repair.Report report = null;
         List<Coat.Hue> hues =
@@ -216,7 +231,7 @@ final class Corners {
             Coat.Hue most = coat.map(c -> c.hues().get(0)).orElse(hues.get(shell.label()));
             parts.add(new Part(said.name(), said.item(), most.colour(), most.called(), coat, repair.mesh()));
         }
-        return new PartedModel(parts, mesh.lifted(), report);
+        return new PartedModel(parts, mesh.lifted(), report, unseen);
     }
 
     private static Optional<Coat> coat(Repair repair, List<Coat.Hue> hues) {

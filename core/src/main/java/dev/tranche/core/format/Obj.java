@@ -55,6 +55,8 @@ final class Obj {
     private String group = "";
 
     private String material = "";
+    /** That the model names, where none came with it. */
+    private String library = "";
 
     private final Progress progress;
 
@@ -93,6 +95,9 @@ final class Obj {
         } else if (text.startsWith("usemtl")) {
             material = named(text);
             label();
+            if (!library.isEmpty()) {
+                corners.unseen(library);
+            }
         } else if (text.startsWith("newmtl ")) {
             described = named(text);
         } else if (text.startsWith("Kd ")) {
@@ -105,7 +110,11 @@ final class Obj {
             }
         } else if (text.startsWith(ObjColours.SHOWS)) {
             Optional.ofNullable(pictures.get(text.substring(ObjColours.SHOWS.length())))
-                    .ifPresent(p -> shown.put(described, p));
+                    .ifPresentOrElse(p -> shown.put(described, p), () -> corners.unseen("picture of " + described));
+        } else if (text.startsWith(ObjColours.UNSEEN)) {
+            corners.unseen(Words.oneLine(text.substring(ObjColours.UNSEEN.length())));
+        } else if (text.startsWith("mtllib") && described.isEmpty()) {
+            library = Words.oneLine(ObjLibrary.file(text.substring("mtllib".length())));
         } else if (text.equals(ObjColours.END)) {
             line = 0;
         }

@@ -17,7 +17,7 @@ import java.util.stream.Collectors;
  * what they say of colours goes before the model's own lines, where {@link Obj} reads it. Numbers are taken as a screen shows
  * them, and a picture as it is, whatever colour is said beside it (common practice).
  *
- * @param lines pictures with their numbers; {@code newmtl}, {@code Kd} and {@code map_Kd} with the number of a picture
+ * @param lines pictures with their numbers, names of others that were not there; {@code newmtl}, {@code Kd} and {@code map_Kd} with the number of a picture
  */
 public record ObjColours(List<String> lines) {
     static final String MARK = "# colours of its material library";
@@ -28,6 +28,8 @@ public record ObjColours(List<String> lines) {
     static final String PICTURE = "# picture ";
 
     static final String SHOWS = "map_Kd ";
+    /** The name of a picture that did not come with it comes after it. */
+    static final String UNSEEN = "# no picture ";
 
     public ObjColours {
         lines = List.copyOf(lines);

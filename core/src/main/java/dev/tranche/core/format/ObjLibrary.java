@@ -94,8 +94,11 @@ public final class ObjLibrary {
             for (String line : libraries.get(library)) {
                 if (line.startsWith(ObjColours.SHOWS)) {
                     shown(line, path)
-                            .ifPresent(p ->
-                                    materials.add(ObjColours.SHOWS + numbers.computeIfAbsent(p, n -> numbers.size())));
+                            .ifPresentOrElse(
+                                    p -> materials.add(
+                                            ObjColours.SHOWS + numbers.computeIfAbsent(p, n -> numbers.size())),
+                                    () -> materials.add(
+                                            ObjColours.UNSEEN + file(line.substring(ObjColours.SHOWS.length()))));
                 } else {
                     materials.add(line);
                 }
@@ -128,7 +131,7 @@ public final class ObjLibrary {
                 && " \t/".indexOf(said.charAt(said.length() - name.length() - 1)) >= 0;
     }
 
-    private static String file(String path) {
+    static String file(String path) {
         return path.substring(1 + Math.max(path.lastIndexOf('/'), path.lastIndexOf('\\')));
     }
 

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.locationtech.jts.geom.Envelope;
 
 /**
@@ -17,8 +18,10 @@ import org.locationtech.jts.geom.Envelope;
  * @param perFile how many of them each file gave, in the order of the files
  * @param lifted by how many mm the file's Z was raised to set it on the bed
  * @param report what was found in all of them, and done
+ * @param unseen files that it is to have colours from, and that did not come with it or cannot be read, by their names
  */
-public record PartedModel(List<Part> parts, List<Integer> perFile, double lifted, Repair.Report report) {
+public record PartedModel(
+        List<Part> parts, List<Integer> perFile, double lifted, Repair.Report report, List<String> unseen) {
     /** mm */
     private static final double APART = 0.5;
 
@@ -27,11 +30,12 @@ public record PartedModel(List<Part> parts, List<Integer> perFile, double lifted
     public PartedModel {
         parts = List.copyOf(parts);
         perFile = List.copyOf(perFile);
+        unseen = List.copyOf(unseen);
     }
 
     /** Of one file. */
-    PartedModel(List<Part> parts, double lifted, Repair.Report report) {
-        this(parts, List.of(parts.size()), lifted, report);
+    PartedModel(List<Part> parts, double lifted, Repair.Report report, List<String> unseen) {
+        this(parts, List.of(parts.size()), lifted, report, unseen);
     }
 
     /** Which file gave a part, from 0. */
@@ -65,7 +69,8 @@ public record PartedModel(List<Part> parts, List<Integer> perFile, double lifted
                         .toList()),
                 perFile,
                 lifted,
-                report);
+                report,
+                unseen);
     }
 
     /** This file and another, aligned by their own origins; the other's parts come after. */
@@ -80,7 +85,9 @@ public record PartedModel(List<Part> parts, List<Integer> perFile, double lifted
         }
         List<Integer> files = new ArrayList<>(perFile);
         files.addAll(other.perFile);
-        return new PartedModel(numbered(all), files, together.lifted(), report.plus(other.report));
+        List<String> neither =
+                Stream.concat(unseen.stream(), other.unseen.stream()).distinct().toList();
+        return new PartedModel(numbered(all), files, together.lifted(), report.plus(other.report), neither);
     }
 
     /**

@@ -112,6 +112,9 @@ final class ThreeMfBuild {
         for (int t = 0; t < mesh.triangles(); t++) {
             ThreeMfPictures.Group shown = part.picture(mesh, t, of).orElse(null);
             Optional<Picture> picture = shown == null ? Optional.empty() : picture(shown);
+            if (shown != null && picture.isEmpty()) {
+                corners.unseen(Words.oneLine(ObjLibrary.file(shown.texture().path())));
+            }
             if (picture.isPresent()) {
                 corners.pictured(name, picture.get(), thing);
             } else {

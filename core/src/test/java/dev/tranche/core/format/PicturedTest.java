@@ -283,6 +283,23 @@ class PicturedTest {
         assertThat(colours(given, "")).hasSize(10_000);
     }
 
+    @Test
+    void what_was_to_give_colours_and_is_not_there_is_named() throws IOException {
+        String shows = "newmtl skin\nmap_Kd maps\\skin.png\n";
+        assertThat(obj(BAR, shows, Map.of()).unseen()).containsExactly("skin.png");
+        assertThat(obj(BAR, shows, Map.of("skin.png", new byte[99])).unseen()).containsExactly("picture of skin");
+        assertThat(obj(BAR, shows, Map.of("skin.png", halves())).unseen()).isEmpty();
+        byte[] alone = ("mtllib ./parts/bar.mtl\n" + BAR).getBytes(StandardCharsets.US_ASCII);
+        assertThat(read(alone).unseen()).containsExactly("bar.mtl");
+        assertThat(obj("mtllib ./parts/bar.mtl\n" + BAR, "newmtl skin\nKd 1 1 1\n", Map.of())
+                        .unseen())
+                .isEmpty();
+        String textured = threeMf(GROUP.formatted("", 0.0, 1.0, 1.0, 0.0), "2");
+        assertThat(packed(textured, halves()).unseen()).isEmpty();
+        assertThat(packed(textured, new byte[99]).unseen()).containsExactly("skin.png");
+        assertThat(packed(textured, new byte[99]).with(read(alone)).unseen()).containsExactly("skin.png", "bar.mtl");
+    }
+
     private static List<String> colours(ObjLibrary given, String head) {
         return given.colours("x.obj", head.getBytes(StandardCharsets.ISO_8859_1))
                 .lines();
