@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Supplier;
 import java.util.logging.Level;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
@@ -76,12 +77,15 @@ public final class Browser implements AutoCloseable {
         root = "http://localhost:" + port;
     }
 
-    /** What scripts of the pages said of themselves since this was last asked; that an address refused something is none of it. */
+    /** What the browser says where an address refuses something, or the page is left before it answers. */
+    private static final Pattern UNANSWERED = Pattern.compile("Failed to load resource|htmx:(sendError|afterRequest)");
+
+    /** What scripts of the pages complained of since this was last asked. */
     public List<String> broken() {
         return driver.manage().logs().get(LogType.BROWSER).getAll().stream()
                 .filter(e -> e.getLevel().intValue() >= Level.SEVERE.intValue())
                 .map(LogEntry::getMessage)
-                .filter(m -> !m.contains("Failed to load resource"))
+                .filter(m -> !UNANSWERED.matcher(m).find())
                 .toList();
     }
 
