@@ -41,7 +41,7 @@ class ColourFiles {
                         work.spool(s.spool()).colour(),
                         s.meshes()))
                 .toList();
-        ThreeMfWriter.write(work.plan().name(), things, out);
+        ThreeMfWriter.writeAssembled(work.plan().name(), things, out);
     }
 
     /** An archive with one STL a colour, all with the same origin. */

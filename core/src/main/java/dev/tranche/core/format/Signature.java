@@ -23,6 +23,7 @@ enum Signature {
     AMF("<amf", "an AMF model; export it as 3MF or STL"),
     SVG("<svg", "a drawing (SVG); it is drawn over a model, at the desk under Regions"),
     HTML("<!doctype html", "a web page; download the file that is behind it"),
+    HTML_ALONE("<html", "a web page; download the file that is behind it"),
     XML("<", "an XML document");
 
     /** What stands before what an XML document begins with; a web page is known by it. */

@@ -36,9 +36,6 @@ public final class StlReader {
         byte[] head = in.readNBytes((int) Math.min(size, HEADER));
         String beginning =
                 new String(head, StandardCharsets.ISO_8859_1).stripLeading().toLowerCase(Locale.ROOT);
-        if (beginning.startsWith("<!doctype") || beginning.startsWith("<html") || beginning.startsWith("<?xml")) {
-            throw new Refusal("The file is a web page or XML, not an STL model; save the model itself and drop that.");
-        }
         if (head.length == HEADER && isBinary(head, size)) {
             return BinaryStl.read(head, in, size, progress);
         }

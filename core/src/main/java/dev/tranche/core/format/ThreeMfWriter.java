@@ -48,13 +48,33 @@ public final class ThreeMfWriter {
     private record Material(String name, Srgb colour) {}
 
     private final XMLStreamWriter xml;
+    private final boolean assembled;
 
-    private ThreeMfWriter(XMLStreamWriter xml) {
+    private ThreeMfWriter(XMLStreamWriter xml, boolean assembled) {
         this.xml = xml;
+        this.assembled = assembled;
     }
 
-    /** @param out left open */
+    /**
+     * Each thing is built by itself.
+     *
+     * @param out left open
+     */
     public static void write(String title, List<Thing> things, OutputStream out) throws IOException {
+        write(title, things, false, out);
+    }
+
+    /**
+     * The things are components of one object, so that none of them is moved without the others.
+     *
+     * @param out left open
+     */
+    public static void writeAssembled(String title, List<Thing> things, OutputStream out) throws IOException {
+        write(title, things, true, out);
+    }
+
+    private static void write(String title, List<Thing> things, boolean assembled, OutputStream out)
+            throws IOException {
         ZipOutputStream zip = new ZipOutputStream(out, StandardCharsets.UTF_8);
         entry(zip, "[Content_Types].xml", TYPES);
         entry(zip, "_rels/.rels", RELATIONS);
@@ -70,7 +90,7 @@ public final class ThreeMfWriter {
                 public void close() {}
             };
             XMLStreamWriter xml = XMLOutputFactory.newFactory().createXMLStreamWriter(open, "UTF-8");
-            new ThreeMfWriter(xml).model(title, things);
+            new ThreeMfWriter(xml, assembled).model(title, things);
             xml.flush();
         } catch (XMLStreamException e) {
             throw new IOException(e);
@@ -108,15 +128,34 @@ public final class ThreeMfWriter {
             Thing thing = things.get(i);
             object(i + 2, thing, materials.get(new Material(thing.material(), thing.colour())));
         }
+        int first = 2;
+        int built = things.size();
+        if (assembled && built > 1) {
+            xml.writeStartElement("object");
+            xml.writeAttribute("id", Integer.toString(first + built));
+            xml.writeAttribute("type", "model");
+            xml.writeAttribute("name", title);
+            xml.writeStartElement("components");
+            naming("component", first, built);
+            xml.writeEndElement();
+            xml.writeEndElement();
+            first += built;
+            built = 1;
+        }
         xml.writeEndElement();
         xml.writeStartElement("build");
-        for (int i = 0; i < things.size(); i++) {
-            xml.writeEmptyElement("item");
-            xml.writeAttribute("objectid", Integer.toString(i + 2));
-        }
+        naming("item", first, built);
         xml.writeEndElement();
         xml.writeEndElement();
         xml.writeEndDocument();
+    }
+
+    /** Elements that name objects, by the numbers from {@code first} on. */
+    private void naming(String element, int first, int count) throws XMLStreamException {
+        for (int id = first; id < first + count; id++) {
+            xml.writeEmptyElement(element);
+            xml.writeAttribute("objectid", Integer.toString(id));
+        }
     }
 
     private void metadata(String name, String value) throws XMLStreamException {

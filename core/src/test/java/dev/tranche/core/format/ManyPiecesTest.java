@@ -21,6 +21,7 @@ import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.geom.util.AffineTransformation;
 
 /** What is coloured goes out in steps, one upon the other; it has to come in again as it went out. */
 class ManyPiecesTest {
@@ -67,6 +68,37 @@ class ManyPiecesTest {
             assertThat(cut(parts.get(1), step)).as("core on step " + step).isCloseTo(area, within(1e-3));
             assertThat(cut(parts.get(0), step)).as("jacket on step " + step).isCloseTo(400 - area, within(1e-3));
         }
+    }
+
+    /** A slicing program sets each item on the bed by itself, and asks nothing (common practice). */
+    @Test
+    void things_of_one_print_are_one_item_and_keep_their_names_and_colours() throws IOException {
+        List<ThreeMfWriter.Thing> things = List.of(
+                new ThreeMfWriter.Thing("left", "Clay", CLAY, step(square(4), 0)),
+                new ThreeMfWriter.Thing(
+                        "high above", "Pond", POND, step(square(4).buffer(9), 200)),
+                new ThreeMfWriter.Thing(
+                        "far off",
+                        "Pond",
+                        POND,
+                        step(AffineTransformation.translationInstance(60, 0).transform(square(3)), 0)));
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ThreeMfWriter.writeAssembled("three of one", things, out);
+        PartedModel together =
+                ModelReader.read(new ByteArrayInputStream(out.toByteArray()), out.size(), Progress.UNHEARD);
+        PartedModel apart = read(things);
+        assertThat(apart.apart()).hasSize(2);
+        assertThat(together.apart()).hasSize(1);
+        assertThat(together.parts())
+                .usingRecursiveFieldByFieldElementComparatorIgnoringFields("item", "mesh")
+                .isEqualTo(apart.parts());
+        assertThat(together.parts())
+                .extracting(p ->
+                        Math.round(p.mesh().volume() * 100) + " " + p.mesh().bottom())
+                .isEqualTo(apart.parts().stream()
+                        .map(p -> Math.round(p.mesh().volume() * 100) + " "
+                                + p.mesh().bottom())
+                        .toList());
     }
 
     private static double cut(Part part, int step) {

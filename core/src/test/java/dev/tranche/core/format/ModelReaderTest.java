@@ -552,7 +552,8 @@ class ModelReaderTest {
     @ParameterizedTest
     @CsvSource({
         "'%PDF-1.7 and so on', a PDF document",
-        "'<!DOCTYPE html><html>', a web page",
+        "'<!DOCTYPE html><html>', a web page; download the file that is behind it",
+        "'<!-- saved -->\n<html lang=''en''>', a web page",
         "'ISO-10303-21;', a STEP file",
         "'Rar!xyz', a RAR archive; unpack it first",
         "'<svg xmlns=', a drawing (SVG)",

@@ -92,11 +92,6 @@ class StlReaderTest {
                 "leeks");
     }
 
-    @Test
-    void a_web_page_named_stl_is_refused_as_such() {
-        refuses(("<!DOCTYPE html><html><body>" + "x".repeat(200)).getBytes(StandardCharsets.US_ASCII), "web page");
-    }
-
     @ParameterizedTest
     @ValueSource(ints = {10, 84, 100, 600})
     void a_truncated_binary_is_refused(int length) {
