@@ -55,12 +55,17 @@ function keepBeside(layer) {
 
 /** To the height where a colour is to start, which stands with the colours by height. */
 function startHere() {
-  const height = () => document.getElementById("start-height");
-  if (!height()) {
-    document.addEventListener("htmx:afterSettle", () => height()?.select(), { once: true });
-    document.getElementById("side-heights").click();
+  const height = document.getElementById("start-height");
+  if (height) {
+    height.select();
+    return;
   }
-  height()?.select();
+  document.addEventListener("htmx:afterSettle", function arrived() {
+    if (!document.getElementById("start-height")) return;
+    document.removeEventListener("htmx:afterSettle", arrived);
+    document.getElementById("start-height").select();
+  });
+  document.getElementById("side-heights").click();
 }
 
 document.addEventListener("keydown", (event) => {

@@ -3,6 +3,7 @@ package dev.tranche.app.drawing;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.format.Part;
 import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.speech.Progress;
 import java.awt.Color;
 import java.awt.Graphics2D;
 import java.awt.RenderingHints;
@@ -32,10 +33,16 @@ public final class PartPainter {
     /** Shape is seen in the darkest colour, too. */
     private static final int DARKEST = 24;
 
+    /** Points that are looked at, beyond which nothing more is painted: of triangles that lie upon one another there may be many. */
+    private static final long MOST = 1_000_000_000;
+
+    private static final int BEAT = 0xFFF;
+
     private final int width;
     private final int height;
     private final int[] colours;
     private final double[] near;
+    private long looked;
     private double left = Double.MAX_VALUE;
     private double right = -Double.MAX_VALUE;
     private double top = Double.MAX_VALUE;
@@ -50,11 +57,15 @@ public final class PartPainter {
         Arrays.fill(near, -Double.MAX_VALUE);
     }
 
-    /** PNG of so many px. */
-    public static byte[] png(List<Part> parts, int width, int height) {
+    /**
+     * PNG of so many px.
+     *
+     * @param progress learns that the work goes on, and may stop it
+     */
+    public static byte[] png(List<Part> parts, int width, int height, Progress progress) {
         PartPainter painter = new PartPainter(FINER * width, FINER * height);
         parts.forEach(part -> painter.bound(part.mesh()));
-        parts.forEach(painter::paint);
+        parts.forEach(part -> painter.paint(part, progress));
         BufferedImage fine = new BufferedImage(painter.width, painter.height, BufferedImage.TYPE_INT_RGB);
         fine.setRGB(0, 0, painter.width, painter.height, painter.colours, 0, painter.width);
         BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
@@ -74,13 +85,16 @@ public final class PartPainter {
         }
     }
 
-    private void paint(Part part) {
+    private void paint(Part part, Progress progress) {
         Mesh mesh = part.mesh();
         double scale = MARGIN * Math.min(width / Math.max(1e-6, right - left), height / Math.max(1e-6, foot - top));
         double[] x = new double[3];
         double[] y = new double[3];
         double[] depth = new double[3];
-        for (int t = 0; t < mesh.triangles(); t++) {
+        for (int t = 0; t < mesh.triangles() && looked < MOST; t++) {
+            if ((t & BEAT) == 0) {
+                progress.beat();
+            }
             for (int c = 0; c < 3; c++) {
                 int corner = 3 * t + c;
                 x[c] = width / 2.0 + scale * (mesh.x(corner) - (left + right) / 2);
@@ -99,8 +113,10 @@ public final class PartPainter {
         }
         int fromX = Math.max(0, (int) Math.ceil(least(x) - 0.5));
         int toX = Math.min(width - 1, (int) Math.floor(most(x) - 0.5));
+        int fromY = Math.max(0, (int) Math.ceil(least(y) - 0.5));
         int toY = Math.min(height - 1, (int) Math.floor(most(y) - 0.5));
-        for (int row = Math.max(0, (int) Math.ceil(least(y) - 0.5)); row <= toY; row++) {
+        looked += (long) Math.max(0, toX - fromX + 1) * Math.max(0, toY - fromY + 1);
+        for (int row = fromY; row <= toY; row++) {
             for (int column = fromX; column <= toX; column++) {
                 double dx = column + 0.5 - x[0];
                 double dy = row + 0.5 - y[0];

@@ -68,18 +68,19 @@ public class Choosing {
         List<Offers.Candidate> things = new ArrayList<>();
         for (List<Integer> thing : apart) {
             progress.beat();
-            things.add(thing(file, model, thing));
+            things.add(thing(file, model, thing, progress));
         }
         return "/offers/" + offers.make(file.name(), things).id();
     }
 
-    private static Offers.Candidate thing(ModelFile file, PartedModel model, List<Integer> parts) {
+    private static Offers.Candidate thing(ModelFile file, PartedModel model, List<Integer> parts, Progress progress) {
         String first = model.parts().get(parts.get(0)).name();
         return drawn(
                 file,
                 parts.size() == 1 ? first : Words.format("%s and %d more", first, parts.size() - 1),
                 parts,
-                parts.stream().map(model.parts()::get).toList());
+                parts.stream().map(model.parts()::get).toList(),
+                progress);
     }
 
     private Offers.Candidate candidate(ModelFile file, Progress progress) {
@@ -88,13 +89,15 @@ public class Choosing {
                     file,
                     file.name(),
                     List.of(),
-                    cuts.model(List.of(file), progress).parts());
+                    cuts.model(List.of(file), progress).parts(),
+                    progress);
         } catch (Refusal unreadable) {
             return new Offers.Candidate(file, file.name(), List.of(), unreadable.getMessage(), false, new byte[0]);
         }
     }
 
-    private static Offers.Candidate drawn(ModelFile file, String name, List<Integer> numbers, List<Part> parts) {
+    private static Offers.Candidate drawn(
+            ModelFile file, String name, List<Integer> numbers, List<Part> parts, Progress progress) {
         List<Mesh> solids = parts.stream().map(Part::mesh).toList();
         Body body = new Body(solids, 0);
         String size = Words.format(
@@ -103,7 +106,7 @@ public class Choosing {
                 body.footprint().getHeight(),
                 body.height().millimetres() - lowest(solids));
         return new Offers.Candidate(
-                file, name, numbers, size, true, PartPainter.png(parts, PICTURE_WIDTH, PICTURE_HEIGHT));
+                file, name, numbers, size, true, PartPainter.png(parts, PICTURE_WIDTH, PICTURE_HEIGHT, progress));
     }
 
     /** mm */

@@ -1,6 +1,7 @@
 package dev.tranche.app.drawing;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.format.ModelReader;
@@ -14,6 +15,7 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CancellationException;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 
@@ -31,7 +33,8 @@ class PartPainterTest {
 
     /** The colour in the middle of the picture, so many px below its upper edge. */
     private static Srgb seen(List<Part> parts, int down) throws IOException {
-        BufferedImage image = ImageIO.read(new ByteArrayInputStream(PartPainter.png(parts, 240, 170)));
+        BufferedImage image =
+                ImageIO.read(new ByteArrayInputStream(PartPainter.png(parts, 240, 170, Progress.UNHEARD)));
         int rgb = image.getRGB(120, down);
         return new Srgb(rgb >> 16 & 0xff, rgb >> 8 & 0xff, rgb & 0xff);
     }
@@ -56,6 +59,21 @@ class PartPainterTest {
         Part peg = part(BLUE, new Shapes().box(90, 150, 0, 20, 20, 12).mesh());
         assertThat(seen(List.of(plate, peg), 33)).isEqualTo(BLUE);
         assertThat(seen(List.of(peg, plate), 33)).isEqualTo(BLUE);
+    }
+
+    @Test
+    void painting_can_be_stopped() {
+        Progress stopped = new Progress() {
+            @Override
+            public void at(long done, long total) {}
+
+            @Override
+            public void beat() {
+                throw new CancellationException();
+            }
+        };
+        assertThatThrownBy(() -> PartPainter.png(List.of(part(RED, block(0, 1))), 240, 170, stopped))
+                .isInstanceOf(CancellationException.class);
     }
 
     @Test
