@@ -259,6 +259,7 @@ class FirstPlanTest extends BrowserTest {
         browser.leaveFields();
         browser.press(Keys.ARROW_UP);
         seeLayer(14);
+        browser.until(() -> browser.path().endsWith("?layer=14&side=regions"));
         browser.press("s");
         browser.until(() -> "2.60".equals(browser.find("#start-height").getDomProperty("value")));
     }

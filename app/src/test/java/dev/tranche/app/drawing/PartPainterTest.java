@@ -10,6 +10,7 @@ import dev.tranche.core.format.Part;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Stopped;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -63,16 +64,7 @@ class PartPainterTest {
 
     @Test
     void painting_can_be_stopped() {
-        Progress stopped = new Progress() {
-            @Override
-            public void at(long done, long total) {}
-
-            @Override
-            public void beat() {
-                throw new CancellationException();
-            }
-        };
-        assertThatThrownBy(() -> PartPainter.png(List.of(part(RED, block(0, 1))), 240, 170, stopped))
+        assertThatThrownBy(() -> PartPainter.png(List.of(part(RED, block(0, 1))), 240, 170, new Stopped()))
                 .isInstanceOf(CancellationException.class);
     }
 

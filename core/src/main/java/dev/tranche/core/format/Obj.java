@@ -57,6 +57,8 @@ final class Obj {
     private String material = "";
     /** That the model names, where none came with it. */
     private String library = "";
+    /** Pictures that are not there, by the materials that are to show them. */
+    private final Map<String, String> unseen = new HashMap<>();
 
     private final Progress progress;
 
@@ -95,9 +97,8 @@ final class Obj {
         } else if (text.startsWith("usemtl")) {
             material = named(text);
             label();
-            if (!library.isEmpty()) {
-                corners.unseen(library);
-            }
+            Optional.ofNullable(library.isEmpty() ? unseen.get(material) : library)
+                    .ifPresent(corners::unseen);
         } else if (text.startsWith("newmtl ")) {
             described = named(text);
         } else if (text.startsWith("Kd ")) {
@@ -110,9 +111,10 @@ final class Obj {
             }
         } else if (text.startsWith(ObjColours.SHOWS)) {
             Optional.ofNullable(pictures.get(text.substring(ObjColours.SHOWS.length())))
-                    .ifPresentOrElse(p -> shown.put(described, p), () -> corners.unseen("picture of " + described));
+                    .ifPresentOrElse(
+                            p -> shown.put(described, p), () -> unseen.put(described, "picture of " + described));
         } else if (text.startsWith(ObjColours.UNSEEN)) {
-            corners.unseen(Words.oneLine(text.substring(ObjColours.UNSEEN.length())));
+            unseen.put(described, Words.oneLine(text.substring(ObjColours.UNSEEN.length())));
         } else if (text.startsWith("mtllib") && described.isEmpty()) {
             library = Words.oneLine(ObjLibrary.file(text.substring("mtllib".length())));
         } else if (text.equals(ObjColours.END)) {

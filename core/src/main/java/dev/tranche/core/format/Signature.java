@@ -53,7 +53,8 @@ enum Signature {
     /** What a file looks like, for the end of a sentence. */
     static Optional<String> of(byte[] head) {
         String text = new String(head, StandardCharsets.ISO_8859_1);
-        String bare = PROLOG.matcher(text).replaceFirst("");
+        String begun = PROLOG.matcher(text).replaceFirst("");
+        String bare = begun.isEmpty() ? text.strip() : begun;
         return Arrays.stream(values())
                 .filter(s -> s.begins(bare))
                 .map(s -> s.words)

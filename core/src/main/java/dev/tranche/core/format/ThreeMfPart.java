@@ -139,7 +139,7 @@ final class ThreeMfPart {
                 continue;
             }
             core = core == null ? space(xml) : core;
-            switch (space(xml).equals(core) ? xml.getLocalName() : "of an extension") {
+            switch (space(xml).equals(core) ? xml.getLocalName() : "") {
                 case "model" -> {
                     requireKnown(xml);
                     unit = unit(xml.getAttributeValue(null, "unit"));

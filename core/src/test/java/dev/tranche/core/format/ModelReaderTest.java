@@ -562,6 +562,7 @@ class ModelReaderTest {
         "'\u00ef\u00bb\u00bf<?xml version=''1.0''?><amf unit=''inch''>', an AMF model",
         "'<?xml version=''1.0''?><X3D profile=''Full''>', an X3D scene",
         "'<?xml version=''1.0''?><plan>', an XML document",
+        "'<?xml version=''1.0''?><!-- so far -->', an XML document",
         "'#VRML V2.0 utf8\nShape {}', a VRML scene",
         "'ply\r\nformat ascii 1.0', a PLY mesh",
         "'# exported\n\nnewmtl blue\nKd 0 0 1', the material library of an OBJ",

@@ -8,6 +8,7 @@ import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Stopped;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -289,6 +290,9 @@ class PicturedTest {
         assertThat(obj(BAR, shows, Map.of()).unseen()).containsExactly("skin.png");
         assertThat(obj(BAR, shows, Map.of("skin.png", new byte[99])).unseen()).containsExactly("picture of skin");
         assertThat(obj(BAR, shows, Map.of("skin.png", halves())).unseen()).isEmpty();
+        assertThat(obj(BAR, shows + "newmtl unused\nmap_Kd other.png\n", Map.of("skin.png", halves()))
+                        .unseen())
+                .isEmpty();
         byte[] alone = ("mtllib ./parts/bar.mtl\n" + BAR).getBytes(StandardCharsets.US_ASCII);
         assertThat(read(alone).unseen()).containsExactly("bar.mtl");
         assertThat(obj("mtllib ./parts/bar.mtl\n" + BAR, "newmtl skin\nKd 1 1 1\n", Map.of())
@@ -319,16 +323,7 @@ class PicturedTest {
     @Test
     void reading_a_large_picture_can_be_cancelled() throws IOException {
         byte[] large = png(2000, 2000, BufferedImage.TYPE_BYTE_BINARY, (x, y) -> 0);
-        Progress stopped = new Progress() {
-            @Override
-            public void at(long done, long total) {}
-
-            @Override
-            public void beat() {
-                throw new CancellationException();
-            }
-        };
-        assertThatThrownBy(() -> Picture.read(large, stopped)).isInstanceOf(CancellationException.class);
+        assertThatThrownBy(() -> Picture.read(large, new Stopped())).isInstanceOf(CancellationException.class);
     }
 
     private static String threeMf(String resources, String pid) {

@@ -12,6 +12,7 @@ import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Stopped;
 import dev.tranche.core.units.Height;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -76,16 +77,7 @@ class HostileModelsTest {
         Body one = read(Hostile.randomTriangles(3_000, 10), Progress.UNHEARD).body();
         Body body = parts == 1 ? one : one.with(one);
         LayerGrid grid = new LayerGrid(Height.parse("5"), Height.parse("5"), body.height());
-        Progress cancelled = new Progress() {
-            @Override
-            public void at(long done, long total) {}
-
-            @Override
-            public void beat() {
-                throw new CancellationException();
-            }
-        };
-        assertThatThrownBy(() -> CutModel.of(body, grid, cancelled)).isInstanceOf(CancellationException.class);
+        assertThatThrownBy(() -> CutModel.of(body, grid, new Stopped())).isInstanceOf(CancellationException.class);
     }
 
     static Stream<Arguments> drawings() {
