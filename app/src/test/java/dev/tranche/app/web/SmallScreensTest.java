@@ -106,24 +106,50 @@ class SmallScreensTest extends BrowserTest {
     }
 
     /** Contrast of what is read, W3C, WCAG 2.2, 1.4.3. */
+    private double worstContrast(String css) {
+        return ((Number) browser.script(
+                        "const light = (c) => { const [r, g, b] = c.match(/[\\d.]+/g).slice(0, 3).map(v => v / 255).map(v => v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4); return 0.2126 * r + 0.7152 * g + 0.0722 * b; };"
+                                + "const back = (e) => { for (; e; e = e.parentElement) { const c = getComputedStyle(e).backgroundColor; if (!/^rgba.*, 0\\)$/.test(c)) return c; } return 'rgb(255, 255, 255)'; };"
+                                + "const front = (e) => getComputedStyle(e)[e instanceof SVGElement ? 'fill' : 'color'];"
+                                + "return Math.min(...[...document.querySelectorAll(arguments[0])].filter(e => e.textContent.trim() && e.getClientRects().length)"
+                                + ".map(e => { const [a, b] = [light(front(e)), light(back(e))].sort((x, y) => y - x); return (a + 0.05) / (b + 0.05); }));",
+                        css))
+                .doubleValue();
+    }
+
+    private void seenAs(Map<String, Object> media, Runnable look) {
+        browser.driver().executeCdpCommand("Emulation.setEmulatedMedia", media);
+        try {
+            look.run();
+        } finally {
+            browser.driver()
+                    .executeCdpCommand("Emulation.setEmulatedMedia", Map.of("media", "", "features", List.of()));
+        }
+    }
+
     @Test
     void what_is_printed_by_night_is_dark_on_white() {
         PlanState plan = longNames();
         browser.open("/plans/" + plan.id() + "/swap-list");
         browser.script("document.documentElement.dataset.bsTheme = 'dark'");
-        browser.driver().executeCdpCommand("Emulation.setEmulatedMedia", Map.of("media", "print"));
-        try {
-            Number worst = (Number)
-                    browser.script(
-                            "const light = (c) => { const [r, g, b] = c.match(/[\\d.]+/g).slice(0, 3).map(v => v / 255).map(v => v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4); return 0.2126 * r + 0.7152 * g + 0.0722 * b; };"
-                                    + "const back = (e) => { for (; e; e = e.parentElement) { const c = getComputedStyle(e).backgroundColor; if (!/, 0\\)$/.test(c)) return c; } return 'rgb(255, 255, 255)'; };"
-                                    + "return Math.min(...[...document.querySelectorAll('main td, main th, main p, main h1, main li')].filter(e => e.textContent.trim() && e.getClientRects().length)"
-                                    + ".map(e => { const [a, b] = [light(getComputedStyle(e).color), light(back(e))].sort((x, y) => y - x); return (a + 0.05) / (b + 0.05); }));");
-            assertThat(worst.doubleValue()).isGreaterThan(7);
+        seenAs(Map.of("media", "print"), () -> {
+            assertThat(worstContrast("main :is(td, th, p, h1, li)")).isGreaterThan(7);
             assertThat(browser.script("return getComputedStyle(document.body).backgroundColor"))
                     .isEqualTo("rgb(255, 255, 255)");
-        } finally {
-            browser.driver().executeCdpCommand("Emulation.setEmulatedMedia", Map.of("media", ""));
-        }
+        });
+    }
+
+    @Test
+    void drawings_are_read_where_the_system_allows_few_colours() {
+        PlanState plan = longNames();
+        browser.open("/plans/" + plan.id());
+        browser.find("svg.score .staves text");
+        Map<String, Object> fewColours = Map.of(
+                "features",
+                List.of(
+                        Map.of("name", "forced-colors", "value", "active"),
+                        Map.of("name", "prefers-color-scheme", "value", "dark")));
+        seenAs(fewColours, () -> assertThat(worstContrast("svg.score text, svg.section text, #to-hand-off, .panel h2"))
+                .isGreaterThan(4.5));
     }
 }
