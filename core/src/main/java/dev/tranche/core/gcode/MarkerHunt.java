@@ -15,14 +15,14 @@ import java.util.function.Predicate;
  */
 final class MarkerHunt {
     private static final int MOST_KINDS = 8_000;
-    /** Of one comment. */
+    /** Of one comment; those after them are read over. */
     private static final int MOST_NUMBERS = 4;
     /** Nearer than this two heights are one, mm. */
     private static final double NEAR = 0.02;
 
     private final Map<Long, Candidate> candidates = new HashMap<>();
-    private final double[] values = new double[MOST_NUMBERS];
-    private final boolean[] whole = new boolean[MOST_NUMBERS];
+    private final double[] values = new double[MOST_NUMBERS + 1];
+    private final boolean[] whole = new boolean[MOST_NUMBERS + 1];
 
     /** One number of one kind of comment. */
     private static final class Candidate {
@@ -57,12 +57,9 @@ final class MarkerHunt {
             int c = bytes[at];
             boolean negative = c == '-' && at + 1 < to && isDigit(bytes[at + 1]) && !isWord(bytes, at - 1, from);
             if (negative || isDigit(bytes[at])) {
-                if (numbers == MOST_NUMBERS) {
-                    return;
-                }
                 at = number(bytes, negative ? at + 1 : at, to, numbers);
                 values[numbers] = negative ? -values[numbers] : values[numbers];
-                numbers++;
+                numbers = Math.min(numbers + 1, MOST_NUMBERS);
                 c = '#';
             } else {
                 at++;
