@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.core.format.StlWriter;
+import dev.tranche.core.geometry.Shapes;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.net.CookieManager;
@@ -17,6 +18,8 @@ import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.regex.Matcher;
@@ -25,7 +28,10 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** The server is killed, for real, in the middle of edits; all that it acknowledged is there when it runs again. */
+/**
+ * The server as a process of its own. It is killed, for real, in the middle of edits, and all that it acknowledged is there
+ * when it runs again; and it has little memory.
+ */
 class KillTest {
     private static final Duration PATIENCE = Duration.ofSeconds(90);
     private static final Pattern JOB = Pattern.compile("hx-get=\"(/jobs/[^\"]+)\"");
@@ -46,9 +52,19 @@ class KillTest {
     @Test
     void everything_acknowledged_before_a_kill_is_there_after_it() throws Exception {
         server = start();
-        String plan = newPlan();
+        String plan = newPlan("kill.stl", OnePlanTest.nameplate());
         editsUntilKilled(plan);
         ticksThroughKills(plan);
+    }
+
+    /** What is kept to be quick goes before somebody is told that there is no room. */
+    @Test
+    void however_many_models_were_opened_there_is_memory_for_the_next() throws Exception {
+        server = start("-Xmx160m");
+        for (int i = 1; i <= 8; i++) {
+            String plan = newPlan("ball " + i + ".stl", new Shapes().sphere(20 + 0.1 * i, 300, 400));
+            assertThat(page(plan)).contains("ball " + i);
+        }
     }
 
     private void editsUntilKilled(String plan) throws Exception {
@@ -108,20 +124,23 @@ class KillTest {
         }
     }
 
-    private Process start() throws Exception {
+    private Process start(String... options) throws Exception {
         try (ServerSocket free = new ServerSocket(0)) {
             port = free.getLocalPort();
         }
         client = HttpClient.newBuilder().cookieHandler(new CookieManager()).build();
-        Process process = new ProcessBuilder(
-                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                        "-XX:TieredStopAtLevel=1",
-                        "-XX:+UseSerialGC",
-                        "-cp",
-                        System.getProperty("surefire.test.class.path", System.getProperty("java.class.path")),
-                        TrancheApplication.class.getName(),
-                        "--server.port=" + port,
-                        "--tranche.data=" + data)
+        List<String> command = new ArrayList<>(List.of(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-XX:TieredStopAtLevel=1",
+                "-XX:+UseSerialGC"));
+        command.addAll(List.of(options));
+        command.addAll(List.of(
+                "-cp",
+                System.getProperty("surefire.test.class.path", System.getProperty("java.class.path")),
+                TrancheApplication.class.getName(),
+                "--server.port=" + port,
+                "--tranche.data=" + data));
+        Process process = new ProcessBuilder(command)
                 .redirectErrorStream(true)
                 .redirectOutput(data.resolve("server.log").toFile())
                 .start();
@@ -142,11 +161,11 @@ class KillTest {
         throw new AssertionError("the server did not come up");
     }
 
-    private String newPlan() throws Exception {
+    private String newPlan(String file, Shapes shape) throws Exception {
         ByteArrayOutputStream body = new ByteArrayOutputStream();
-        body.write(("--cut\r\nContent-Disposition: form-data; name=\"file\"; filename=\"kill.stl\"\r\n\r\n")
+        body.write(("--cut\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + file + "\"\r\n\r\n")
                 .getBytes(StandardCharsets.US_ASCII));
-        body.write(StlWriter.binary(OnePlanTest.nameplate().mesh()));
+        body.write(StlWriter.binary(shape.mesh()));
         body.write("\r\n--cut--\r\n".getBytes(StandardCharsets.US_ASCII));
         HttpResponse<String> answer = client.send(
                 request("/plans")
@@ -154,7 +173,10 @@ class KillTest {
                         .POST(BodyPublishers.ofByteArray(body.toByteArray()))
                         .build(),
                 BodyHandlers.ofString());
-        return whenDone(answer).headers().firstValue("HX-Redirect").orElseThrow();
+        return whenDone(answer)
+                .headers()
+                .firstValue("HX-Redirect")
+                .orElseThrow(() -> new AssertionError(file + " " + answer.body()));
     }
 
     /** A page of a plan, which a server that has just started may have to cut first. */

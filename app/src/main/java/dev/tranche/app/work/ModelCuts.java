@@ -31,7 +31,7 @@ import java.util.Map;
 import java.util.Set;
 import org.springframework.stereotype.Service;
 
-/** Models read, cut and coloured, kept in memory by the hash of their content while there is room. */
+/** Models read, cut and coloured, kept in memory by the hash of their content, and given up where it becomes scarce. */
 @Service
 public class ModelCuts {
     private static final long MOST_TRIANGLES = 4_000_000;
@@ -45,14 +45,17 @@ public class ModelCuts {
     private final FileStore files;
     private final Jobs jobs;
     private final Cache<List<ModelFile>, PartedModel> models = Caffeine.newBuilder()
+            .softValues()
             .maximumWeight(MOST_TRIANGLES)
             .weigher((List<ModelFile> key, PartedModel model) -> model.body().triangles())
             .build();
     private final Cache<Placed, Body> bodies = Caffeine.newBuilder()
+            .softValues()
             .maximumWeight(MOST_TRIANGLES)
             .weigher((Placed key, Body body) -> body.triangles())
             .build();
     private final Cache<Key, Cut> cuts = Caffeine.newBuilder()
+            .softValues()
             .maximumWeight(MOST_POINTS)
             .weigher((Key key, Cut cut) -> cut.points())
             .build();
@@ -61,6 +64,7 @@ public class ModelCuts {
 
     /** The last colouring of each cut: the next differs little from it. */
     private final Cache<Key, Colouring> colourings = Caffeine.newBuilder()
+            .softValues()
             .maximumWeight(MOST_POINTS)
             // Colours divide what was cut: their outlines are about twice as long.
             .weigher((Key key, Colouring colouring) ->

@@ -38,7 +38,7 @@ import org.springframework.stereotype.Service;
 public class SlicedFiles {
     private final FileStore files;
     private final Cache<Key, SlicedFile> surveys =
-            Caffeine.newBuilder().maximumSize(50).build();
+            Caffeine.newBuilder().maximumSize(50).softValues().build();
 
     SlicedFiles(FileStore files) {
         this.files = files;
@@ -63,9 +63,9 @@ public class SlicedFiles {
     private record Order(Key key, Printer printer, PrintOrder wanted) {}
 
     private final Cache<Order, Rearranging> rearranged =
-            Caffeine.newBuilder().maximumSize(20).build();
+            Caffeine.newBuilder().maximumSize(20).softValues().build();
     private final Cache<Key, SlicedFile> plain =
-            Caffeine.newBuilder().maximumSize(20).build();
+            Caffeine.newBuilder().maximumSize(20).softValues().build();
 
     /** Surveys a kept file, or answers the survey at hand; {@code progress} hears bytes. */
     public SlicedFile survey(String hash, Printer printer, Progress progress) {
