@@ -76,6 +76,14 @@ class SmallScreensTest extends BrowserTest {
         if (wide.intValue() > width) {
             beyond.add(page + " at " + width + " px is " + wide + " px wide");
         }
+        // Words one beneath the other, and drawings and boxes that show nothing.
+        List<?> squeezed = (List<?>)
+                browser.script(
+                        "const words = (e) => [...e.childNodes].some(n => n.nodeType === 3 && n.data.trim().split(/\\s+/).length > 5);"
+                                + "return [...document.querySelectorAll('main :is(p, span, figcaption), main figure svg, main td .form-select, main td:first-child .form-control')]"
+                                + ".filter(e => { const r = e.getBoundingClientRect(); return r.width > 0 && (e.matches('svg') ? r.width < 120 : e.matches('.form-control, .form-select') ? r.width < 60 : words(e) && r.width < 60 && r.height > 90); })"
+                                + ".map(e => (e.id || e.className.baseVal || e.className || e.tagName) + ' is ' + Math.round(e.getBoundingClientRect().width) + ' px wide');");
+        squeezed.forEach(s -> beyond.add(page + " at " + width + " px: " + s));
     }
 
     @Test
