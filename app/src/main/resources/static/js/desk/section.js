@@ -1,15 +1,21 @@
 // Pointing at layers of the section, and dragging borders. Which layer lies where is the drawing's to say: it carries the
 // pixels of its bed and of its layers, and their thickness in micrometres.
+import { draggable, holding } from "../web/drag.js";
 import { desk, goTo } from "./cursor.js";
 
 const drawing = () => document.querySelector("svg.section .layers-of");
 
 /** The layer under a pointer, as the drawing's own numbers have it; nothing beside the drawing. */
 export function layerAt(event) {
+  const box = drawing()?.getBoundingClientRect();
+  const within = box && event.clientX >= box.left && event.clientX <= box.right && event.clientY >= box.top && event.clientY <= box.bottom;
+  return within ? layerAtHeightOf(event) : null;
+}
+
+/** The layer as high as a pointer, wherever beside it. */
+function layerAtHeightOf(event) {
   const field = drawing();
   if (!field) return null;
-  const box = field.getBoundingClientRect();
-  if (event.clientX < box.left || event.clientX > box.right || event.clientY < box.top || event.clientY > box.bottom) return null;
   const { bottom, first, each, count, firstUm, eachUm } = field.dataset;
   const y = new DOMPoint(event.clientX, event.clientY).matrixTransform(field.getScreenCTM().inverse()).y;
   const up = bottom - y;
@@ -46,45 +52,49 @@ function name(at) {
   }
 }
 
-let dragged = null;
+function leave(handle) {
+  handle.classList.remove("dragged");
+  show(null);
+  name(null);
+}
 
-document.addEventListener("pointerdown", (event) => {
-  const handle = event.target.closest?.(".border-handle");
-  if (!handle) return;
-  dragged = { move: handle.dataset.move, handle, at: null };
-  handle.classList.add("dragged");
-  event.preventDefault();
+draggable(".border-handle", {
+  take(event, handle) {
+    // By the line, which is as wide as the drawing, a finger scrolls the page.
+    if (event.pointerType === "touch" && !event.target.closest("circle")) return null;
+    handle.classList.add("dragged");
+    return { handle, at: null };
+  },
+  move(event, dragged) {
+    // The border follows at once; where it really goes is the server's to say.
+    const at = layerAtHeightOf(event);
+    if (!at) return;
+    dragged.at = at;
+    dragged.handle.setAttribute("transform", `translate(0 ${at.top + Number(at.high) - dragged.handle.dataset.y})`);
+    show(at, true);
+    name(at);
+  },
+  drop(event, { handle, at }) {
+    leave(handle);
+    if (at) {
+      htmx.ajax("POST", `/plans/${desk().dataset.plan}/${handle.dataset.move}`, {
+        source: "#desk", target: "#desk", swap: "outerHTML", values: { height: at.from },
+      });
+    }
+  },
+  giveUp({ handle }) {
+    leave(handle);
+    handle.removeAttribute("transform");
+  },
 });
 
 document.addEventListener("pointermove", (event) => {
+  if (holding()) return;
   const pointed = event.target.closest?.("#section") ? layerAt(event) : null;
-  if (dragged) {
-    // The border follows at once; where it really goes is the server's to say.
-    const at = layerAt(event);
-    if (at) {
-      dragged.at = at;
-      dragged.handle.setAttribute("transform", `translate(0 ${at.top + Number(at.high) - dragged.handle.dataset.y})`);
-      show(at, true);
-      name(at);
-    }
-    return;
-  }
   show(pointed, false);
   name(pointed);
 });
 
 document.addEventListener("pointerup", (event) => {
-  if (dragged) {
-    const { move, handle, at } = dragged;
-    dragged = null;
-    handle.classList.remove("dragged");
-    show(null);
-    if (at) {
-      htmx.ajax("POST", `/plans/${desk().dataset.plan}/${move}`, {
-        source: "#desk", target: "#desk", swap: "outerHTML", values: { height: at.from },
-      });
-    }
-    return;
-  }
-  if (event.target.closest?.(".layers-of")) goTo(layerAt(event).layer);
+  if (!event.defaultPrevented && event.target.closest?.(".layers-of")) goTo(layerAt(event).layer);
 });

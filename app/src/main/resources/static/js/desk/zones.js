@@ -1,5 +1,6 @@
 import { desk, layerPlan } from "./cursor.js";
 import { focusAfter } from "../web/focus.js";
+import { draggable } from "../web/drag.js";
 import { typing } from "../web/page.js";
 
 // --- Zones on the layer plan: drawn, dragged, nudged, ranked -------------------------------------------------
@@ -58,30 +59,23 @@ function rankRegionTo(row, to) {
   post(`regions/${from}/move`, { to });
 }
 
-let zoneDragged = null;
-
-document.addEventListener("pointerdown", (event) => {
-  const zone = event.target.closest?.(".zone.chosen[data-zone]");
-  const plan = zone?.closest("svg.layer-plan[data-layer]");
-  if (!plan || corners) return;
-  zoneDragged = { zone, plan, from: millimetres(plan, event), start: { x: event.clientX, y: event.clientY } };
-  event.preventDefault();
-});
-
-document.addEventListener("pointermove", (event) => {
-  if (!zoneDragged) return;
-  const scale = zoneDragged.plan.getScreenCTM().a;
-  zoneDragged.zone.setAttribute("transform", `translate(${(event.clientX - zoneDragged.start.x) / scale} ${(event.clientY - zoneDragged.start.y) / scale})`);
-});
-
-document.addEventListener("pointerup", (event) => {
-  if (!zoneDragged) return;
-  const { zone, plan, from } = zoneDragged;
-  zoneDragged = null;
-  const to = millimetres(plan, event);
-  const dx = to.x - from.x;
-  const dy = to.y - from.y;
-  if (Math.hypot(dx, dy) >= 0.05) post(`regions/${zone.dataset.zone}/drag`, { dx, dy });
+draggable(".zone.chosen[data-zone]", {
+  take(event, zone) {
+    const plan = zone.closest("svg.layer-plan[data-layer]");
+    return plan && !corners ? { zone, plan, from: millimetres(plan, event), start: { x: event.clientX, y: event.clientY } } : null;
+  },
+  move(event, { zone, plan, start }) {
+    const scale = plan.getScreenCTM().a;
+    zone.setAttribute("transform", `translate(${(event.clientX - start.x) / scale} ${(event.clientY - start.y) / scale})`);
+  },
+  drop(event, { zone, plan, from }) {
+    const to = millimetres(plan, event);
+    const dx = to.x - from.x;
+    const dy = to.y - from.y;
+    if (Math.hypot(dx, dy) >= 0.05) post(`regions/${zone.dataset.zone}/drag`, { dx, dy });
+    else zone.removeAttribute("transform");
+  },
+  giveUp: ({ zone }) => zone.removeAttribute("transform"),
 });
 
 document.addEventListener("keydown", (event) => {

@@ -1,4 +1,6 @@
 // --- Copies, parts and a tower on the bed: dragged, nudged, turned --------------------------------------------------------------
+import { draggable } from "../web/drag.js";
+
 const plate = () => document.getElementById("plate");
 const steps = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
 const post = (thing, values) => htmx.ajax("POST", `/plans/${plate().dataset.plan}/plate/${thing.dataset.by}/by`, {
@@ -13,31 +15,23 @@ document.addEventListener("htmx:configRequest", (event) => {
   if (document.getElementById("moving-parts")?.checked) event.detail.parameters.moving = "parts";
 });
 
-let dragged = null;
-
-document.addEventListener("pointerdown", (event) => {
-  const thing = event.target.closest?.(".plate [data-by]");
-  if (!thing) return;
-  dragged = { thing, from: millimetres(event), start: { x: event.clientX, y: event.clientY } };
-  thing.focus();
-  event.preventDefault();
-});
-
-document.addEventListener("pointermove", (event) => {
-  if (!dragged) return;
-  const scale = plate().getScreenCTM().a;
-  dragged.thing.setAttribute("transform", `translate(${(event.clientX - dragged.start.x) / scale} ${(event.clientY - dragged.start.y) / scale})`);
-});
-
-document.addEventListener("pointerup", (event) => {
-  if (!dragged) return;
-  const { thing, from } = dragged;
-  dragged = null;
-  const to = millimetres(event);
-  const dx = (to.x - from.x).toFixed(2);
-  const dy = (to.y - from.y).toFixed(2);
-  if (Math.hypot(dx, dy) >= 0.1) post(thing, { dx, dy });
-  else thing.removeAttribute("transform");
+draggable(".plate [data-by]", {
+  take(event, thing) {
+    thing.focus();
+    return { thing, from: millimetres(event), start: { x: event.clientX, y: event.clientY } };
+  },
+  move(event, { thing, start }) {
+    const scale = plate().getScreenCTM().a;
+    thing.setAttribute("transform", `translate(${(event.clientX - start.x) / scale} ${(event.clientY - start.y) / scale})`);
+  },
+  drop(event, { thing, from }) {
+    const to = millimetres(event);
+    const dx = (to.x - from.x).toFixed(2);
+    const dy = (to.y - from.y).toFixed(2);
+    if (Math.hypot(dx, dy) >= 0.1) post(thing, { dx, dy });
+    else thing.removeAttribute("transform");
+  },
+  giveUp: ({ thing }) => thing.removeAttribute("transform"),
 });
 
 document.addEventListener("keydown", (event) => {

@@ -1,28 +1,29 @@
 // Rows that are lifted by their grip and dropped on another; what that means is said by who listens for it.
-let lifted = null;
+import { draggable } from "./drag.js";
 
-document.addEventListener("pointerdown", (event) => {
-  const grip = event.target.closest?.(".step-row .grip, .region-row .grip");
-  if (!grip) return;
-  lifted = { row: grip.closest(".step-row, .region-row"), over: null };
-  lifted.row.classList.add("lifted");
-  event.preventDefault();
-});
+const rows = ".step-row, .region-row";
 
-document.addEventListener("pointermove", (event) => {
-  if (!lifted) return;
-  const over = document.elementsFromPoint(event.clientX, event.clientY).map((e) => e.closest?.(".step-row, .region-row")).find(Boolean);
-  if (over && over !== lifted.over) {
-    lifted.over?.classList.remove("target");
-    over.classList.add("target");
-    lifted.over = over;
-  }
-});
+function putDown() {
+  document.querySelectorAll(":is(.step-row, .region-row):is(.lifted, .target)").forEach((r) => r.classList.remove("lifted", "target"));
+}
 
-document.addEventListener("pointerup", () => {
-  if (!lifted) return;
-  const { row, over } = lifted;
-  lifted = null;
-  document.querySelectorAll(".lifted, .step-row.target, .region-row.target").forEach((r) => r.classList.remove("lifted", "target"));
-  if (over) document.dispatchEvent(new CustomEvent("row-dropped", { detail: { row, over } }));
+draggable(":is(.step-row, .region-row) .grip", {
+  take(event, grip) {
+    const row = grip.closest(rows);
+    row.classList.add("lifted");
+    return { row, over: null };
+  },
+  move(event, lifted) {
+    const over = document.elementsFromPoint(event.clientX, event.clientY).map((e) => e.closest?.(rows)).find(Boolean);
+    if (over && over !== lifted.over) {
+      lifted.over?.classList.remove("target");
+      over.classList.add("target");
+      lifted.over = over;
+    }
+  },
+  drop(event, { row, over }) {
+    putDown();
+    if (over) document.dispatchEvent(new CustomEvent("row-dropped", { detail: { row, over } }));
+  },
+  giveUp: putDown,
 });

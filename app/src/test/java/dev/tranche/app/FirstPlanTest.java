@@ -222,6 +222,22 @@ class FirstPlanTest extends BrowserTest {
                 .release()
                 .perform();
         seeColours("Light 3.60", "Dark bed");
+        // A hand does not keep to the drawing's width.
+        new Actions(browser.driver())
+                .clickAndHold(browser.find(".border-handle .grip"))
+                .moveToLocation(placeOfLayer(14).x + 300, placeOfLayer(14).y)
+                .release()
+                .perform();
+        seeColours("Light 2.60", "Dark bed");
+        // What is given up was never moved.
+        new Actions(browser.driver())
+                .clickAndHold(browser.find(".border-handle .grip"))
+                .moveToLocation(placeOfLayer(19).x, placeOfLayer(19).y)
+                .sendKeys(Keys.ESCAPE)
+                .release()
+                .perform();
+        assertThat(browser.find(".border-handle").getDomAttribute("transform")).isNull();
+        assertThat(plans.get(id).edition()).isEqualTo(3);
     }
 
     @Test

@@ -113,6 +113,49 @@ class SmallScreensTest extends BrowserTest {
         assertThat(browser.find("#done-1").isSelected()).isFalse();
     }
 
+    private void finger(String what, double x, double y) {
+        List<Map<String, Object>> at = what.equals("touchEnd") ? List.of() : List.of(Map.of("x", x, "y", y));
+        browser.driver().executeCdpCommand("Input.dispatchTouchEvent", Map.of("type", what, "touchPoints", at));
+    }
+
+    /** A finger put on the middle of what is found, and moved up by so many pixels. */
+    private void swipe(String css, double right, int up) {
+        List<?> at = (List<?>) browser.script(
+                "document.querySelector('#section').scrollIntoView({ block: 'center' });"
+                        + "const box = document.querySelector(arguments[0]).getBoundingClientRect(); return [box.left + box.width * arguments[1], box.top + box.height / 2];",
+                css,
+                right);
+        double x = ((Number) at.get(0)).doubleValue();
+        double y = ((Number) at.get(1)).doubleValue();
+        finger("touchStart", x, y);
+        for (int i = 1; i <= 10; i++) {
+            finger("touchMove", x, y - up * i / 10.0);
+        }
+        finger("touchEnd", x, y);
+    }
+
+    @Test
+    void a_finger_that_scrolls_the_page_moves_no_border_and_one_that_takes_its_ring_does() {
+        PlanState plan = longNames();
+        browser.size(390, 844);
+        browser.open("/plans/" + plan.id());
+        browser.find("svg .border-handle .grip");
+        swipe("svg .border-handle .grip", 0.3, 80);
+        browser.until(() -> browser.all(".border-handle.dragged").isEmpty());
+        browser.click("#plan-title");
+        swipe("svg .border-handle circle", 0.5, 60);
+        browser.until(() -> plans.get(plan.id()).edition() > plan.edition());
+        assertThat(plans.get(plan.id()).edition()).as("only the ring").isEqualTo(plan.edition() + 1);
+        assertThat(plans.get(plan.id())
+                        .content()
+                        .colours()
+                        .starts()
+                        .get(1)
+                        .wished()
+                        .isAbove(Height.ofMillimetres(2.4)))
+                .isTrue();
+    }
+
     /** Contrast of what is read, W3C, WCAG 2.2, 1.4.3. */
     private double worstContrast(String css) {
         return ((Number) browser.script(
