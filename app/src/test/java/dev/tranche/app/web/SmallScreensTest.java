@@ -156,6 +156,17 @@ class SmallScreensTest extends BrowserTest {
                 .isTrue();
     }
 
+    @Test
+    void a_piece_that_is_touched_on_a_phone_is_coloured_by_small_dabs() {
+        browser.size(390, 844);
+        browser.open("/plans/" + plan("dabs on a phone").id());
+        browser.click("svg.layer-plan .plastic");
+        browser.find("#piece .dab svg");
+        assertThat(((Number) browser.script("return document.querySelector('#piece').getBoundingClientRect().height"))
+                        .intValue())
+                .isLessThan(120);
+    }
+
     /** Contrast of what is read, W3C, WCAG 2.2, 1.4.3. */
     private double worstContrast(String css) {
         return ((Number) browser.script(
