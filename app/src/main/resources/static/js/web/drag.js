@@ -2,6 +2,9 @@
 // the browser takes the pointer for itself, as it does where a finger scrolls the page.
 let hold = null;
 
+/** px that a hand stirs without meaning to move anything. */
+const STIRRED = 4;
+
 /**
  * @param selector what can be taken hold of
  * @param take of the event and what was found answers what is held, or nothing where it is not to be
@@ -14,7 +17,7 @@ export function draggable(selector, { take, move, drop, giveUp }) {
     const found = event.button === 0 && event.isPrimary && event.target.closest?.(selector);
     const held = found && take(event, found);
     if (!held) return;
-    hold = { held, move, drop, giveUp };
+    hold = { held, move, drop, giveUp, from: { x: event.clientX, y: event.clientY }, stirred: false };
     event.preventDefault();
   });
 }
@@ -30,14 +33,23 @@ function letGo() {
 // A finger that holds something does not scroll the page.
 document.addEventListener("touchstart", (event) => hold && event.preventDefault(), { passive: false });
 
-document.addEventListener("pointermove", (event) => hold?.move(event, hold.held));
+document.addEventListener("pointermove", (event) => {
+  if (!hold) return;
+  hold.stirred ||= Math.hypot(event.clientX - hold.from.x, event.clientY - hold.from.y) >= STIRRED;
+  hold.move(event, hold.held);
+});
 
 document.addEventListener("pointerup", (event) => {
   if (!hold) return;
-  const { held, drop } = letGo();
+  const { held, drop, stirred } = letGo();
   // Whoever hears of it afterwards knows that it was no press.
   event.preventDefault();
   drop(event, held);
+  // One that only taps it presses it, which the browser, told not to scroll, leaves out.
+  if (event.pointerType === "touch" && !stirred) {
+    const { clientX, clientY } = event;
+    event.target.dispatchEvent(new MouseEvent("click", { bubbles: true, cancelable: true, clientX, clientY }));
+  }
 });
 
 function putBack() {

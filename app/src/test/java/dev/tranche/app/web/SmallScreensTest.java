@@ -118,13 +118,17 @@ class SmallScreensTest extends BrowserTest {
         browser.driver().executeCdpCommand("Input.dispatchTouchEvent", Map.of("type", what, "touchPoints", at));
     }
 
-    /** A finger put on the middle of what is found, and moved up by so many pixels. */
+    /** A finger put on what is found, once the page stands still, and moved up by so many pixels. */
     private void swipe(String css, double right, int up) {
-        List<?> at = (List<?>) browser.script(
-                "document.querySelector('#section').scrollIntoView({ block: 'center' });"
-                        + "const box = document.querySelector(arguments[0]).getBoundingClientRect(); return [box.left + box.width * arguments[1], box.top + box.height / 2];",
+        String place =
+                "const box = document.querySelector(arguments[0]).getBoundingClientRect(); const at = [box.left + box.width * arguments[1], box.top + box.height / 2];";
+        browser.script("document.querySelector('#section').scrollIntoView({ block: 'center' })");
+        browser.until(() -> Boolean.TRUE.equals(browser.script(
+                place
+                        + "const still = window.lastPlace === at.join(); window.lastPlace = at.join(); return still && document.elementFromPoint(...at)?.matches(arguments[0]);",
                 css,
-                right);
+                right)));
+        List<?> at = (List<?>) browser.script(place + "return at;", css, right);
         double x = ((Number) at.get(0)).doubleValue();
         double y = ((Number) at.get(1)).doubleValue();
         finger("touchStart", x, y);
