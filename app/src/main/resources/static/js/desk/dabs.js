@@ -1,10 +1,8 @@
 // Spools taken up from their row: dragged onto what is to be printed in them, or pressed and put where one presses next.
+import { STIRRED } from "../web/drag.js";
 import { here } from "./cursor.js";
 import { layerAt, show } from "./section.js";
 import { millimetres, post } from "./zones.js";
-
-/** px from which a press is a drag */
-const STIRRED = 5;
 
 let carried = null;
 

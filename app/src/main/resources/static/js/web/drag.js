@@ -3,7 +3,7 @@
 let hold = null;
 
 /** px that a hand stirs without meaning to move anything. */
-const STIRRED = 4;
+export const STIRRED = 5;
 
 /**
  * @param selector what can be taken hold of
@@ -52,16 +52,19 @@ document.addEventListener("pointerup", (event) => {
   }
 });
 
-function putBack() {
+document.addEventListener("pointercancel", () => {
+  if (!hold) return;
   const { held, giveUp } = letGo();
   giveUp(held);
-}
+});
 
-document.addEventListener("pointercancel", () => hold && putBack());
+const nothing = () => {};
 
+// What is given up stays in hand, empty, until the hand lets go: that is no press of what lies beneath.
 document.addEventListener("keydown", (event) => {
   if (!hold || event.key !== "Escape") return;
-  putBack();
+  hold.giveUp(hold.held);
+  Object.assign(hold, { move: nothing, drop: nothing, giveUp: nothing });
   event.preventDefault();
   event.stopImmediatePropagation();
 }, true);

@@ -229,7 +229,8 @@ class FirstPlanTest extends BrowserTest {
                 .release()
                 .perform();
         seeColours("Light 2.60", "Dark bed");
-        // What is given up was never moved.
+        // What is given up was never moved, nor was the layer pressed that lay beneath.
+        int before = Integer.parseInt(browser.find("#desk-state [name=layer]").getDomProperty("value"));
         new Actions(browser.driver())
                 .clickAndHold(browser.find(".border-handle .grip"))
                 .moveToLocation(placeOfLayer(19).x, placeOfLayer(19).y)
@@ -237,6 +238,8 @@ class FirstPlanTest extends BrowserTest {
                 .release()
                 .perform();
         assertThat(browser.find(".border-handle").getDomAttribute("transform")).isNull();
+        browser.press(Keys.ARROW_UP);
+        seeLayer(before + 1);
         assertThat(plans.get(id).edition()).isEqualTo(3);
     }
 

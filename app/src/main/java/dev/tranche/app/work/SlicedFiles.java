@@ -33,7 +33,10 @@ import java.nio.file.StandardOpenOption;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
 
-/** G-code files surveyed, kept by the hash of their content, the motion they were timed with and how they were read. */
+/**
+ * G-code files surveyed, kept by the hash of their content, the motion they were timed with and how they were read, and given up
+ * where memory becomes scarce.
+ */
 @Service
 public class SlicedFiles {
     private final FileStore files;

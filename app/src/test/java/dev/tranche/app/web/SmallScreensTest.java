@@ -14,6 +14,28 @@ import org.junit.jupiter.api.Test;
 
 /** Phones, small laptops, paper, and names as long as they may be and without a gap. */
 class SmallScreensTest extends BrowserTest {
+    /** Words one beneath the other, drawings and boxes that show nothing, and what lies upon something else or is cut off. */
+    private static final String SQUEEZED =
+            """
+            const name = (e) => e.id || e.className.baseVal || e.className || e.tagName;
+            const words = (e) => [...e.childNodes].some((n) => n.nodeType === 3 && n.data.trim().split(/\\s+/).length > 5);
+            const narrow = [...document.querySelectorAll("main :is(p, span, figcaption), main figure svg, main td .form-select, main td:first-child .form-control")].filter((e) => {
+              const r = e.getBoundingClientRect();
+              return r.width > 0 && (e.matches("svg") ? r.width < 120 : e.matches(".form-control, .form-select") ? r.width < 60 : words(e) && r.width < 60 && r.height > 90);
+            });
+            const parents = (e) => e.parentElement ? [e.parentElement, ...parents(e.parentElement)] : [];
+            const seen = (e) => parents(e).filter((p) => getComputedStyle(p).overflow !== "visible").map((p) => p.getBoundingClientRect())
+              .reduce((a, b) => ({ left: Math.max(a.left, b.left), right: Math.min(a.right, b.right), top: Math.max(a.top, b.top), bottom: Math.min(a.bottom, b.bottom) }), e.getBoundingClientRect());
+            const laid = (e) => [e, ...parents(e)].every((p) => ["static", "relative"].includes(getComputedStyle(p).position));
+            const boxes = [...document.querySelectorAll("main :is(input, select, textarea, button, .step-title)")]
+              .filter((e) => e.checkVisibility() && laid(e)).map((e) => ({ e, at: seen(e) }));
+            const upon = boxes.flatMap((a, i) => boxes.slice(i + 1).filter((b) => !a.e.contains(b.e)
+              && Math.min(a.at.right, b.at.right) - Math.max(a.at.left, b.at.left) > 3
+              && Math.min(a.at.bottom, b.at.bottom) - Math.max(a.at.top, b.at.top) > 6).map((b) => name(a.e) + " lies upon " + name(b.e)));
+            const cut = boxes.filter(({ e }) => e.closest(".panel") && e.getBoundingClientRect().right > e.closest(".panel").getBoundingClientRect().right);
+            return [...narrow.map((e) => name(e) + " is narrow"), ...upon, ...cut.map(({ e }) => name(e) + " is cut off")];
+            """;
+
     private PlanState longNames() {
         long printer = workshop.add(Beginning.DIRECT_PAUSE.rig("P".repeat(60))).id();
         Spool spool = shelf.add(named(shelf.all().get(1), "S".repeat(40)));
@@ -76,13 +98,7 @@ class SmallScreensTest extends BrowserTest {
         if (wide.intValue() > width) {
             beyond.add(page + " at " + width + " px is " + wide + " px wide");
         }
-        // Words one beneath the other, and drawings and boxes that show nothing.
-        List<?> squeezed = (List<?>)
-                browser.script(
-                        "const words = (e) => [...e.childNodes].some(n => n.nodeType === 3 && n.data.trim().split(/\\s+/).length > 5);"
-                                + "return [...document.querySelectorAll('main :is(p, span, figcaption), main figure svg, main td .form-select, main td:first-child .form-control')]"
-                                + ".filter(e => { const r = e.getBoundingClientRect(); return r.width > 0 && (e.matches('svg') ? r.width < 120 : e.matches('.form-control, .form-select') ? r.width < 60 : words(e) && r.width < 60 && r.height > 90); })"
-                                + ".map(e => (e.id || e.className.baseVal || e.className || e.tagName) + ' is ' + Math.round(e.getBoundingClientRect().width) + ' px wide');");
+        List<?> squeezed = (List<?>) browser.script(SQUEEZED);
         squeezed.forEach(s -> beyond.add(page + " at " + width + " px: " + s));
     }
 
