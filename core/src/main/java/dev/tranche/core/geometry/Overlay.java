@@ -28,6 +28,10 @@ enum Overlay {
 
     /** By JTS, on lines that are broken so that no face turns inside out. Lines and points among the polygons are left out. */
     MultiPolygon of(MultiPolygon a, MultiPolygon b) {
+        return RimWalk.of(this, a, b).orElseGet(() -> byJts(a, b));
+    }
+
+    MultiPolygon byJts(MultiPolygon a, MultiPolygon b) {
         Effort effort = new Effort(MOST_CROSSINGS, TANGLED, Progress.UNHEARD);
         try {
             return Section.polygonsOf(OverlayNG.overlay(a, b, code, new Breaking(effort)));

@@ -32,7 +32,7 @@ public record Section(MultiPolygon outline, List<LineSegment> closings, double a
     public static Section of(MultiPolygon outline, List<LineSegment> closings) {
         return outline.isEmpty() && closings.isEmpty()
                 ? EMPTY
-                : new Section(outline, List.copyOf(closings), outline.getArea(), Areas.perimeter(outline));
+                : new Section(outline, List.copyOf(closings), Areas.size(outline), Areas.perimeter(outline));
     }
 
     /** In how many places the mesh was open here. */

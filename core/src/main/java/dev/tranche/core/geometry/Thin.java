@@ -28,7 +28,7 @@ public record Thin(Polygon area, double width) {
     /** Whether a line {@code width} mm wide fits into {@code piece} anywhere. */
     public static boolean holdsLine(Polygon piece, double width) {
         double disc = width * width * Math.PI / 4;
-        double area = piece.getArea();
+        double area = Areas.size(piece);
         if (area < disc) {
             return false;
         }

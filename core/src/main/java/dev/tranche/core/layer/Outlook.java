@@ -54,7 +54,7 @@ public final class Outlook {
             progress.at(depth, steps.layers());
             MultiPolygon outline = steps.outline(layer(depth));
             MultiPolygon fresh = Steps.isSame(outline, before) ? Areas.NOTHING : Areas.difference(outline, shadow);
-            if (fresh.getArea() > Areas.SPECK) {
+            if (Areas.size(fresh) > Areas.SPECK) {
                 seen.add(fresh);
                 shadow = Areas.union(List.of(shadow, outline));
             } else {

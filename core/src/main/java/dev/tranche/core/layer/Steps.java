@@ -69,7 +69,7 @@ final class Steps {
         for (int i = 0; i < area.getNumGeometries(); i++) {
             Polygon piece = (Polygon) area.getGeometryN(i);
             // The width of a long strip is twice its area over its outline.
-            if (2 * piece.getArea() > NOTABLE * Areas.perimeter(piece)) {
+            if (2 * Areas.size(piece) > NOTABLE * Areas.perimeter(piece)) {
                 kept.add(piece);
             }
         }

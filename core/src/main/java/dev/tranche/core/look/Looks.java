@@ -3,6 +3,7 @@ package dev.tranche.core.look;
 import dev.tranche.core.colour.Film;
 import dev.tranche.core.colour.LinearRgb;
 import dev.tranche.core.colour.Slab;
+import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.layer.Outlooks;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Paints;
@@ -159,7 +160,7 @@ public final class Looks {
 
         void add(Patch.Spot spot) {
             list.add(spot);
-            area += spot.area().getArea();
+            area += Areas.size(spot.area());
         }
     }
 }

@@ -27,7 +27,7 @@ final class LayerWork {
 
     private record Cell(MultiPolygon area, double squareMillimetres) {
         static Cell of(MultiPolygon area) {
-            return new Cell(area, area.getArea());
+            return new Cell(area, Areas.size(area));
         }
     }
 

@@ -52,7 +52,7 @@ public record Relief(double buried, double shown, double proud, double above, do
             }
             if (before != shape.get()) {
                 zone = shape.get() instanceof Shape.Zone z ? z.area() : Areas.NOTHING;
-                most = zone.getArea();
+                most = Areas.size(zone);
                 before = shape.get();
             }
             double left = colouring
@@ -89,7 +89,7 @@ public record Relief(double buried, double shown, double proud, double above, do
                         .filter(n -> n < model.solids().size())
                         .mapToDouble(n -> model.section(n, layer).area())
                         .sum()
-                : colouring.within(zone, layer).getArea();
+                : Areas.size(colouring.within(zone, layer));
     }
 
     private static double proud(CutModel model, Region region) {
@@ -126,7 +126,7 @@ public record Relief(double buried, double shown, double proud, double above, do
     private static double thickness(Colouring colouring, CutModel model, MultiPolygon area, int edge, int step) {
         int covered = 0;
         for (int layer = edge + step; layer >= 1 && layer <= model.grid().count(); layer += step) {
-            if (colouring.within(area, layer).getArea() < (1 - SHARE) * area.getArea()) {
+            if (Areas.size(colouring.within(area, layer)) < (1 - SHARE) * Areas.size(area)) {
                 break;
             }
             covered += model.grid().thickness(layer).micrometres();

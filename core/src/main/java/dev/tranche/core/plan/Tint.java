@@ -23,7 +23,7 @@ public record Tint(SpoolId spool, List<MultiPolygon> cells, double squareMillime
 
     static Tint of(List<MultiPolygon> given, double lineWidth) {
         List<MultiPolygon> cells = given.stream().filter(c -> !c.isEmpty()).toList();
-        double size = cells.stream().mapToDouble(MultiPolygon::getArea).sum();
+        double size = cells.stream().mapToDouble(Areas::size).sum();
         int lost = lost(cells, lineWidth);
         if (lost > 0 && cells.size() > 1) {
             // A sliver of one cell may be the rim of the next.
@@ -37,7 +37,7 @@ public record Tint(SpoolId spool, List<MultiPolygon> cells, double squareMillime
     private static int lost(List<MultiPolygon> cells, double lineWidth) {
         return (int) cells.stream()
                 .flatMap(c -> Areas.polygons(c))
-                .filter(p -> p.getArea() > SPECK && !Thin.holdsLine(p, lineWidth))
+                .filter(p -> Areas.size(p) > SPECK && !Thin.holdsLine(p, lineWidth))
                 .count();
     }
 
