@@ -28,7 +28,7 @@ enum Overlay {
 
     /** By JTS, on lines that are broken so that no face turns inside out. Lines and points among the polygons are left out. */
     MultiPolygon of(MultiPolygon a, MultiPolygon b) {
-        return RimWalk.of(this, a, b).orElseGet(() -> byJts(a, b));
+        return RimWalk.of(this, new Rims(a), new Rims(b)).orElseGet(() -> byJts(a, b));
     }
 
     MultiPolygon byJts(MultiPolygon a, MultiPolygon b) {

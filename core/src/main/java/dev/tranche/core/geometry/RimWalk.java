@@ -5,6 +5,7 @@ import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.ToIntFunction;
 import java.util.stream.IntStream;
 import org.locationtech.jts.algorithm.PointLocation;
 import org.locationtech.jts.geom.Coordinate;
@@ -20,96 +21,87 @@ import org.locationtech.jts.geom.MultiPolygon;
  * Transactions on Graphics 17 (1998), from memory; checked against JTS.
  */
 final class RimWalk {
-    private final Rims rims;
     private final Overlay overlay;
-    private final List<Rims.Crossing> crossings;
-    /** Crossings in the order in which each area's rims come to them. */
+    private final List<RimPairs.Crossing> crossings;
     private final Stops first;
-
     private final Stops second;
 
-    private RimWalk(Rims rims, Overlay overlay) {
-        this.rims = rims;
+    private RimWalk(Overlay overlay, Rims first, Rims second, List<RimPairs.Crossing> crossings) {
         this.overlay = overlay;
-        this.crossings = rims.crossings();
-        this.first = new Stops(true);
-        this.second = new Stops(false);
+        this.crossings = crossings;
+        this.first = new Stops(first, RimPairs.Crossing::first);
+        this.second = new Stops(second, RimPairs.Crossing::second);
     }
 
     /** @return nothing where rims touch, or run along one another, or are too many */
-    static Optional<MultiPolygon> of(Overlay overlay, MultiPolygon a, MultiPolygon b) {
-        if (overlay == Overlay.EITHER) {
-            return Optional.empty();
-        }
-        Rims rims = new Rims(a, b);
-        return rims.crossPlainly() ? new RimWalk(rims, overlay).area() : Optional.empty();
+    static Optional<MultiPolygon> of(Overlay overlay, Rims first, Rims second) {
+        return overlay == Overlay.EITHER
+                ? Optional.empty()
+                : RimPairs.between(first, second).flatMap(c -> new RimWalk(overlay, first, second, c).area());
     }
 
-    /** The crossings on the rims of one area. */
+    /** The crossings in the order in which the rims of one area come to them. */
     private final class Stops {
-        private final boolean first;
-        /** Crossings along the rims. */
+        private final Rims rims;
+        /** Of each crossing the corner that it comes after. */
+        private final int[] after;
+
         private final int[] order;
-        /** Of each crossing its place among them. */
-        private final int[] place = new int[crossings.size()];
+        /** Of each crossing its place in the order. */
+        private final int[] place;
         /** Of each crossing the rim it is on. */
         private final int[] on;
 
-        Stops(boolean first) {
-            this.first = first;
-            Comparator<Integer> along = Comparator.comparingInt((Integer c) -> after(c))
-                    .thenComparingDouble(
-                            c -> rims.corner(after(c)).distance(crossings.get(c).where()));
-            this.order = IntStream.range(0, crossings.size())
+        Stops(Rims rims, ToIntFunction<RimPairs.Crossing> corner) {
+            this.rims = rims;
+            this.after = crossings.stream().mapToInt(corner).toArray();
+            this.on = IntStream.of(after).map(rims::rim).toArray();
+            this.order = IntStream.range(0, after.length)
                     .boxed()
-                    .sorted(along)
+                    .sorted(Comparator.comparingInt((Integer c) -> after[c])
+                            .thenComparingDouble(c -> rims.corner(after[c])
+                                    .distance(crossings.get(c).where())))
                     .mapToInt(c -> c)
                     .toArray();
+            this.place = new int[order.length];
             for (int i = 0; i < order.length; i++) {
                 place[order[i]] = i;
             }
-            this.on = IntStream.range(0, order.length)
-                    .map(c -> rims.rim(after(c)))
-                    .toArray();
-        }
-
-        /** The corner after which a crossing comes. */
-        private int after(int crossing) {
-            return crossings.get(crossing).on(first);
         }
 
         /** The one that comes next on the same rim, or before. */
         int next(int crossing, boolean forward) {
-            int rim = on[crossing];
             int step = forward ? 1 : -1;
-            int at = place[crossing] + step;
-            if (at >= 0 && at < order.length && on[order[at]] == rim) {
-                return order[at];
+            int at = place[crossing];
+            if (isOn(on[crossing], at + step)) {
+                return order[at + step];
             }
-            at = place[crossing];
-            while (at - step >= 0 && at - step < order.length && on[order[at - step]] == rim) {
+            while (isOn(on[crossing], at - step)) {
                 at -= step;
             }
             return order[at];
         }
 
+        private boolean isOn(int rim, int at) {
+            return at >= 0 && at < order.length && on[order[at]] == rim;
+        }
+
         /** Adds the corners from one crossing to the next. */
-        void walk(List<Coordinate> ring, int from, int to, boolean forward) {
-            if (!forward) {
-                int begin = ring.size();
-                walk(ring, to, from, true);
-                Collections.reverse(ring.subList(begin, ring.size()));
-                return;
-            }
-            int rim = on[from];
-            int at = after(from);
-            if (at == after(to) && place[from] < place[to]) {
+        void walk(List<Coordinate> ring, int from, int to) {
+            int at = after[from];
+            if (at == after[to] && place[from] < place[to]) {
                 return;
             }
             do {
-                at = at + 1 == rims.end(rim) ? rims.begin(rim) : at + 1;
+                at = at + 1 == rims.end(on[from]) ? rims.begin(on[from]) : at + 1;
                 ring.add(rims.corner(at));
-            } while (at != after(to));
+            } while (at != after[to]);
+        }
+
+        void walkBack(List<Coordinate> ring, int from, int to) {
+            int begin = ring.size();
+            walk(ring, to, from);
+            Collections.reverse(ring.subList(begin, ring.size()));
         }
 
         /** Whether rims go in and out by turns. */
@@ -126,38 +118,49 @@ final class RimWalk {
         }
         List<LinearRing> shells = new ArrayList<>();
         List<LinearRing> holes = new ArrayList<>();
-        boolean[] crosses = new boolean[rims.count()];
         boolean[] walked = new boolean[crossings.size()];
         for (int c = 0; c < walked.length; c++) {
-            crosses[first.on[c]] = true;
-            crosses[second.on[c]] = true;
             if (!walked[c] && crossings.get(c).enters() == (overlay == Overlay.INTERSECTION)) {
                 LinearRing ring = walk(c, walked);
                 (Areas.windsRight(ring) ? shells : holes).add(ring);
             }
         }
+        boolean turned = overlay == Overlay.DIFFERENCE;
+        addWhole(first, second.rims, overlay == Overlay.INTERSECTION, false, shells, holes);
+        addWhole(second, first.rims, overlay != Overlay.UNION, turned, shells, holes);
+        return put(shells, holes);
+    }
+
+    /** Rims that cross none, and lie within the other area, or not. */
+    private static void addWhole(
+            Stops stops, Rims other, boolean within, boolean turned, List<LinearRing> shells, List<LinearRing> holes) {
+        Rims rims = stops.rims;
+        boolean[] crosses = new boolean[rims.count()];
+        for (int rim : stops.on) {
+            crosses[rim] = true;
+        }
         for (int rim = 0; rim < crosses.length; rim++) {
-            boolean turned = overlay == Overlay.DIFFERENCE && !rims.isOfFirst(rim);
-            boolean within = overlay == Overlay.INTERSECTION || turned;
-            if (!crosses[rim] && rims.isWithinTheOther(rim) == within) {
+            if (!crosses[rim] && other.hold(rims.corner(rims.begin(rim))) == within) {
                 (rims.isHole(rim) == turned ? shells : holes).add(rims.ring(rim));
             }
         }
-        return put(shells, holes);
     }
 
     private LinearRing walk(int start, boolean[] walked) {
         List<Coordinate> ring = new ArrayList<>();
-        boolean forward = overlay != Overlay.DIFFERENCE;
         int at = start;
         do {
             walked[at] = true;
             ring.add(crossings.get(at).where());
             int change = first.next(at, true);
-            first.walk(ring, at, change, true);
+            first.walk(ring, at, change);
             ring.add(crossings.get(change).where());
-            at = second.next(change, forward);
-            second.walk(ring, change, at, forward);
+            at = second.next(change, overlay != Overlay.DIFFERENCE);
+            if (overlay == Overlay.DIFFERENCE) {
+                second.walkBack(ring, change, at);
+            } else {
+                second.walk(ring, change, at);
+            }
         } while (at != start);
         ring.add(crossings.get(start).where());
         return Section.PLANE.createLinearRing(ring.toArray(Coordinate[]::new));

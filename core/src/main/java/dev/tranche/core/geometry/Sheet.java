@@ -15,6 +15,7 @@ import org.locationtech.jts.geom.prep.PreparedGeometryFactory;
 public final class Sheet {
     private final MultiPolygon outline;
     private final PreparedGeometry[] pieces;
+    private volatile Rims rims;
     private Trimmed trimmed = new Trimmed(Areas.NOTHING, Areas.NOTHING);
 
     /** What of the sheet is left without what crosses its rim. */
@@ -51,6 +52,13 @@ public final class Sheet {
         return Lie.BESIDE;
     }
 
+    private Rims rims() {
+        if (rims == null) {
+            rims = new Rims(outline);
+        }
+        return rims;
+    }
+
     private PreparedGeometry piece(int i) {
         if (pieces[i] == null) {
             pieces[i] = PreparedGeometryFactory.prepare(outline.getGeometryN(i));
@@ -66,7 +74,11 @@ public final class Sheet {
         }
         List<Polygon> all = new ArrayList<>(laid.inside);
         if (!laid.crossing.isEmpty()) {
-            Areas.addTo(all, Areas.intersection(Areas.of(laid.crossing), outline));
+            MultiPolygon crossing = Areas.of(laid.crossing);
+            Areas.addTo(
+                    all,
+                    RimWalk.of(Overlay.INTERSECTION, rims(), new Rims(crossing))
+                            .orElseGet(() -> Areas.intersection(crossing, outline)));
         }
         return Areas.of(all);
     }
@@ -85,7 +97,10 @@ public final class Sheet {
     private MultiPolygon trimmed(MultiPolygon crossing) {
         Trimmed last = trimmed;
         if (!last.crossing.equalsExact(crossing)) {
-            last = new Trimmed(crossing, Areas.difference(outline, crossing));
+            last = new Trimmed(
+                    crossing,
+                    RimWalk.of(Overlay.DIFFERENCE, rims(), new Rims(crossing))
+                            .orElseGet(() -> Areas.difference(outline, crossing)));
             trimmed = last;
         }
         return last.left;

@@ -2,6 +2,7 @@ package dev.tranche.core.plan;
 
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Section;
+import dev.tranche.core.geometry.Slivers;
 import dev.tranche.core.geometry.Span;
 import dev.tranche.core.geometry.Thin;
 import java.util.ArrayList;
@@ -24,21 +25,9 @@ public record Tint(SpoolId spool, List<MultiPolygon> cells, double squareMillime
     static Tint of(List<MultiPolygon> given, double lineWidth) {
         List<MultiPolygon> cells = given.stream().filter(c -> !c.isEmpty()).toList();
         double size = cells.stream().mapToDouble(Areas::size).sum();
-        int lost = lost(cells, lineWidth);
-        if (lost > 0 && cells.size() > 1) {
-            // A sliver of one cell may be the rim of the next.
-            lost = lost(List.of(Areas.union(cells)), lineWidth);
-        }
         boolean prints = size > SPECK
                 && cells.stream().anyMatch(c -> Areas.polygons(c).anyMatch(p -> Thin.holdsLine(p, lineWidth)));
-        return new Tint(null, cells, size, lost, prints);
-    }
-
-    private static int lost(List<MultiPolygon> cells, double lineWidth) {
-        return (int) cells.stream()
-                .flatMap(c -> Areas.polygons(c))
-                .filter(p -> Areas.size(p) > SPECK && !Thin.holdsLine(p, lineWidth))
-                .count();
+        return new Tint(null, cells, size, Slivers.count(cells, lineWidth, SPECK), prints);
     }
 
     /** Of all its outlines. */

@@ -30,7 +30,7 @@ class RimWalkTest {
         MultiPolygon a = blobs(random, away);
         MultiPolygon b = blobs(random, away);
         for (Overlay overlay : WALKED) {
-            Optional<MultiPolygon> walked = RimWalk.of(overlay, a, b);
+            Optional<MultiPolygon> walked = walked(overlay, a, b);
             Statistics.label("walked").collect(walked.isPresent());
             walked.ifPresent(w -> {
                 assertThat(w.isValid()).isTrue();
@@ -46,7 +46,7 @@ class RimWalkTest {
         MultiPolygon a = boxes(random);
         MultiPolygon b = boxes(random);
         for (Overlay overlay : WALKED) {
-            RimWalk.of(overlay, a, b).ifPresent(w -> assertThat(w.norm())
+            walked(overlay, a, b).ifPresent(w -> assertThat(w.norm())
                     .isEqualTo(overlay.byJts(a, b).norm()));
         }
     }
@@ -67,8 +67,8 @@ class RimWalkTest {
                 "(5 5, 15 5, 15 5, 15 6, 5 6, 5 5)",
                 // Two crossings in all but one place, past a corner outside.
                 "(9 3, 10.000000000001 5, 9 7, 2 5, 9 3)")) {
-            assertThat(RimWalk.of(overlay, square, area(near))).as(near).isEmpty();
-            assertThat(RimWalk.of(overlay, area(near), square)).as(near).isEmpty();
+            assertThat(walked(overlay, square, area(near))).as(near).isEmpty();
+            assertThat(walked(overlay, area(near), square)).as(near).isEmpty();
         }
     }
 
@@ -78,8 +78,12 @@ class RimWalkTest {
         MultiPolygon touching = area("(0 0, 10 0, 10 10, 0 10, 0 0), (0 5, 5 7, 5 3, 0 5)");
         MultiPolygon bar = area("(4 4, 20 4, 20 6, 4 6, 4 4)");
 
-        assertThat(RimWalk.of(overlay, touching, bar)).isEmpty();
-        assertThat(RimWalk.of(overlay, bar, touching)).isEmpty();
+        assertThat(walked(overlay, touching, bar)).isEmpty();
+        assertThat(walked(overlay, bar, touching)).isEmpty();
+    }
+
+    private static Optional<MultiPolygon> walked(Overlay overlay, MultiPolygon a, MultiPolygon b) {
+        return RimWalk.of(overlay, new Rims(a), new Rims(b));
     }
 
     private static MultiPolygon area(String rings) throws ParseException {

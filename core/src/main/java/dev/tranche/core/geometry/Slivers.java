@@ -1,0 +1,143 @@
+package dev.tranche.core.geometry;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.noding.BasicSegmentString;
+import org.locationtech.jts.noding.MCIndexSegmentSetMutualIntersector;
+import org.locationtech.jts.noding.SegmentIntersector;
+import org.locationtech.jts.noding.SegmentString;
+
+/** Pieces into which no line of plastic fits, of an area in cells: what is a sliver of one cell may be the rim of the next. */
+public final class Slivers {
+    private final List<Polygon> pieces;
+    private final boolean[] holdsLine;
+    private final double lineWidth;
+    private final double speck;
+    /** Of each piece one that it shares an edge with, and so on until one is its own. */
+    private final int[] beside;
+
+    private Slivers(List<Polygon> pieces, double lineWidth, double speck) {
+        this.pieces = pieces;
+        this.lineWidth = lineWidth;
+        this.speck = speck;
+        this.holdsLine = new boolean[pieces.size()];
+        this.beside = IntStream.range(0, pieces.size()).toArray();
+        for (int i = 0; i < holdsLine.length; i++) {
+            holdsLine[i] = Thin.holdsLine(pieces.get(i), lineWidth);
+        }
+    }
+
+    /**
+     * How many there are, taking as one what shares an edge.
+     *
+     * @param cells do not overlap, mm
+     * @param lineWidth mm
+     * @param speck pieces that are not larger do not count, mm²
+     */
+    public static int count(List<MultiPolygon> cells, double lineWidth, double speck) {
+        Slivers all = new Slivers(cells.stream().flatMap(Areas::polygons).toList(), lineWidth, speck);
+        int alone = (int) IntStream.range(0, all.holdsLine.length)
+                .filter(i -> !all.holdsLine[i] && Areas.size(all.pieces.get(i)) > speck)
+                .count();
+        return alone == 0 || cells.size() == 1 ? alone : all.joined();
+    }
+
+    private int joined() {
+        List<SegmentString> every = new ArrayList<>();
+        List<SegmentString> slivers = new ArrayList<>();
+        for (int i = 0; i < holdsLine.length; i++) {
+            Integer piece = i;
+            List<SegmentString> rims = Areas.rings(pieces.get(i))
+                    .<SegmentString>map(ring -> new BasicSegmentString(ring.getCoordinates(), piece))
+                    .toList();
+            every.addAll(rims);
+            if (!holdsLine[i]) {
+                slivers.addAll(rims);
+            }
+        }
+        double far = pieces.stream()
+                .map(Polygon::getEnvelopeInternal)
+                .mapToDouble(e -> Math.max(
+                        Math.max(Math.abs(e.getMinX()), Math.abs(e.getMaxX())),
+                        Math.max(Math.abs(e.getMinY()), Math.abs(e.getMaxY()))))
+                .max()
+                .orElse(0);
+        double close = Breaking.close(far);
+        new MCIndexSegmentSetMutualIntersector(every, close).process(slivers, new Joining(close));
+        Map<Integer, List<Integer>> together =
+                IntStream.range(0, beside.length).boxed().collect(Collectors.groupingBy(this::first));
+        return together.values().stream().mapToInt(this::lost).sum();
+    }
+
+    private int first(int piece) {
+        int at = piece;
+        while (beside[at] != at) {
+            at = beside[at];
+        }
+        return at;
+    }
+
+    /** How many slivers are left of pieces that share edges. */
+    private int lost(Collection<Integer> together) {
+        if (together.stream().anyMatch(i -> holdsLine[i])) {
+            return 0;
+        }
+        MultiPolygon area =
+                Areas.union(together.stream().map(i -> Areas.of(pieces.get(i))).toList());
+        return (int) Areas.polygons(area)
+                .filter(p -> Areas.size(p) > speck && !Thin.holdsLine(p, lineWidth))
+                .count();
+    }
+
+    /** Joins pieces along whose rims lines run together. */
+    private final class Joining implements SegmentIntersector {
+        private final double close;
+
+        Joining(double close) {
+            this.close = close;
+        }
+
+        @Override
+        public void processIntersections(SegmentString a, int atA, SegmentString b, int atB) {
+            int one = first((Integer) a.getData());
+            int other = first((Integer) b.getData());
+            if (one != other
+                    && runTogether(
+                            a.getCoordinate(atA),
+                            a.getCoordinate(atA + 1),
+                            b.getCoordinate(atB),
+                            b.getCoordinate(atB + 1))) {
+                beside[one] = other;
+            }
+        }
+
+        @Override
+        public boolean isDone() {
+            return false;
+        }
+
+        /** Whether two lines are one over more than a point. */
+        private boolean runTogether(Coordinate from, Coordinate to, Coordinate otherFrom, Coordinate otherTo) {
+            double length = from.distance(to);
+            double dx = (to.x - from.x) / length;
+            double dy = (to.y - from.y) / length;
+            double along = (otherFrom.x - from.x) * dx + (otherFrom.y - from.y) * dy;
+            double alongTo = (otherTo.x - from.x) * dx + (otherTo.y - from.y) * dy;
+            double begin = Math.max(0, Math.min(along, alongTo));
+            double end = Math.min(length, Math.max(along, alongTo));
+            if (!(end - begin > 2 * close)) {
+                return false;
+            }
+            double off = (otherFrom.y - from.y) * dx - (otherFrom.x - from.x) * dy;
+            double slope = ((otherTo.y - from.y) * dx - (otherTo.x - from.x) * dy - off) / (alongTo - along);
+            return Math.abs(off + slope * (begin - along)) <= close && Math.abs(off + slope * (end - along)) <= close;
+        }
+    }
+}

@@ -1,0 +1,73 @@
+package dev.tranche.core.geometry;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.statistics.Statistics;
+import org.junit.jupiter.api.Test;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.util.AffineTransformation;
+
+/** Cells as zones of one colour leave them: side by side, cut from one another. */
+class SliversTest {
+    private static final double LINE = 0.42;
+    private static final double SPECK = 0.055;
+
+    private static MultiPolygon box(double x, double y, double width, double height) {
+        return Areas.of(Section.PLANE.toGeometry(new Envelope(x, x + width, y, y + height)));
+    }
+
+    @Test
+    void a_strip_along_a_broad_piece_of_the_same_colour_prints_with_it() {
+        assertThat(Slivers.count(List.of(box(0, 0, 10, 5), box(3, 5, 4, 0.2)), LINE, SPECK))
+                .isZero();
+        assertThat(Slivers.count(List.of(box(0, 0, 10, 5), box(3, 5.1, 4, 0.2)), LINE, SPECK))
+                .as("a gap between them")
+                .isOne();
+        assertThat(Slivers.count(List.of(box(0, 0, 10, 5), box(10, 5, 4, 0.2)), LINE, SPECK))
+                .as("they meet in a corner")
+                .isOne();
+    }
+
+    @Test
+    void strips_side_by_side_are_together_as_broad_as_they_are() {
+        List<MultiPolygon> strips = List.of(box(0, 0, 4, 0.15), box(0, 0.15, 4, 0.15), box(0, 0.3, 4, 0.15));
+        assertThat(Slivers.count(strips.subList(0, 2), LINE, SPECK)).isOne();
+        assertThat(Slivers.count(strips, LINE, SPECK)).isZero();
+    }
+
+    @Test
+    void what_hangs_on_a_broad_piece_by_another_strip_prints_with_it() {
+        assertThat(Slivers.count(List.of(box(0, 0, 10, 5), box(3, 5, 4, 0.2), box(4, 5.2, 0.2, 2)), LINE, SPECK))
+                .isZero();
+    }
+
+    /** The reference is the union of all cells, each piece of it looked at by itself. */
+    @Property(tries = 300)
+    void there_are_as_many_as_in_the_union(@ForAll Random random) {
+        double turn = random.nextDouble();
+        List<MultiPolygon> cells = new ArrayList<>();
+        for (int i = 0; i < 2 + random.nextInt(6); i++) {
+            MultiPolygon cell = box(
+                    random.nextInt(40) / 10.0,
+                    random.nextInt(40) / 10.0,
+                    (1 + random.nextInt(25)) / 10.0,
+                    (1 + random.nextInt(5)) / 10.0);
+            cell = Areas.of(AffineTransformation.rotationInstance(turn).transform(cell));
+            for (MultiPolygon other : cells) {
+                cell = Areas.difference(cell, other);
+            }
+            cells.add(cell);
+        }
+        int expected = (int) Areas.polygons(Areas.union(cells))
+                .filter(p -> p.getArea() > SPECK && !Thin.holdsLine(p, LINE))
+                .count();
+        Statistics.collect(expected);
+        assertThat(Slivers.count(cells, LINE, SPECK)).isEqualTo(expected);
+    }
+}
