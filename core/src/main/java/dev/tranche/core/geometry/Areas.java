@@ -92,12 +92,12 @@ public final class Areas {
      */
     private static MultiPolygon pieceByPiece(MultiPolygon a, MultiPolygon b, Overlay overlay) {
         boolean keeps = overlay == Overlay.DIFFERENCE;
-        MultiPolygon near = near(b, a.getEnvelopeInternal());
+        MultiPolygon near = around(b, a.getEnvelopeInternal());
         if (near.isEmpty()) {
             return keeps ? a : NOTHING;
         }
         if (a.getNumGeometries() == 1) {
-            return overlay.of(a, near);
+            return overlay.of(keeps ? a : around(a, near.getEnvelopeInternal()), near);
         }
         HPRtree boxes = new HPRtree();
         polygons(near).forEach(piece -> boxes.insert(piece.getEnvelopeInternal(), piece));
@@ -120,7 +120,7 @@ public final class Areas {
         }
         if (!across.isEmpty()) {
             MultiPolygon together = across.size() == a.getNumGeometries() ? a : of(across);
-            addTo(all, overlay.of(together, near(near, together.getEnvelopeInternal())));
+            addTo(all, overlay.of(together, around(near, together.getEnvelopeInternal())));
         }
         return of(all);
     }
@@ -216,8 +216,27 @@ public final class Areas {
         return false;
     }
 
+    /** What of an area matters to what lies within {@code reach}: its pieces there, without holes elsewhere. */
+    private static MultiPolygon around(MultiPolygon area, Envelope reach) {
+        List<Polygon> pieces = new ArrayList<>();
+        boolean all = true;
+        for (int i = 0; i < area.getNumGeometries(); i++) {
+            Polygon piece = (Polygon) area.getGeometryN(i);
+            if (piece.getEnvelopeInternal().intersects(reach)) {
+                LinearRing[] holes = rings(piece)
+                        .skip(1)
+                        .filter(hole -> hole.getEnvelopeInternal().intersects(reach))
+                        .toArray(LinearRing[]::new);
+                boolean whole = holes.length == piece.getNumInteriorRing();
+                pieces.add(whole ? piece : Section.PLANE.createPolygon(piece.getExteriorRing(), holes));
+                all &= whole;
+            }
+        }
+        return all && pieces.size() == area.getNumGeometries() ? area : of(pieces);
+    }
+
     /** Those pieces of an area whose boxes meet {@code reach}. */
-    static MultiPolygon near(MultiPolygon area, Envelope reach) {
+    public static MultiPolygon near(MultiPolygon area, Envelope reach) {
         List<Polygon> near = polygons(area)
                 .filter(p -> p.getEnvelopeInternal().intersects(reach))
                 .toList();

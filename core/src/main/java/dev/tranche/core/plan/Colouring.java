@@ -133,13 +133,14 @@ public final class Colouring {
             } else if (asBelow && (like[i] == like[i - 1] || here.isOfZones())) {
                 made.add(made.get(i - 1));
             } else {
-                made.add(division(here.regions(), masks.get(here.shapes()), layers.get(i)));
+                made.add(division(here, masks.get(here.shapes()), layers.get(i)));
             }
         }
         return List.copyOf(made);
     }
 
-    private static Division division(List<Integer> active, Masks masks, LayerColours colours) {
+    private static Division division(Reach reach, Masks masks, LayerColours colours) {
+        List<Integer> active = reach.regions();
         if (active.isEmpty()) {
             return Division.NONE;
         }
@@ -148,6 +149,7 @@ public final class Colouring {
                 IntStream.range(0, active.size())
                         .mapToObj(i -> new Division.Share(
                                 active.get(i),
+                                reach.shapes().get(i),
                                 zonesOnly
                                         ? List.of(masks.masks().get(i).area())
                                         : colours.field(active.get(i))

@@ -10,9 +10,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.WeakHashMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.IntPredicate;
 import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
 
@@ -29,9 +31,13 @@ public final class Division implements Divider {
     private MultiPolygon taken;
 
     private final Map<Set<Integer>, Divider> only = new ConcurrentHashMap<>();
+    /** What may have become of what had the colour by height in another, as long as that is known. */
+    private final Map<Division, Since> onBase = new WeakHashMap<>();
 
-    /** @param cells of a region, which overlap no other region's, mm; a zone's reach beyond the model */
-    public record Share(int region, List<MultiPolygon> cells) {
+    /**
+     * @param shape of the region on this layer
+     * @param cells of a region, which overlap no other region's, mm; a zone's reach beyond the model */
+    public record Share(int region, Shape shape, List<MultiPolygon> cells) {
         /** Whether any of its cells may reach into {@code box}. */
         public boolean comesNear(Envelope box) {
             return cells.stream().anyMatch(c -> c.getEnvelopeInternal().intersects(box));
@@ -55,7 +61,7 @@ public final class Division implements Divider {
 
     /**
      * Cells of this and of that are often the very same: in one of them nothing else takes anything, and outside of it neither does
-     * it.
+     * it. And of zones, none takes any of what was another's because that comes later, as long as it does.
      */
     @Override
     public List<Taken> divide(MultiPolygon area, Divider before, int taker) {
@@ -68,22 +74,75 @@ public final class Division implements Divider {
                 return List.of(new Taken(share.region(), area));
             }
         }
+        Since since = taker == Field.BASE ? onBase(was) : since(was, taker);
+        Division looked = taker == Field.BASE || since.others == this
+                ? since.others
+                : since.others.near(area.getEnvelopeInternal(), since.rest == Field.BASE ? zones : Optional.empty());
+        return looked.divide(area).stream()
+                .map(t -> t.taker() == Field.BASE ? new Taken(since.rest, t.area()) : t)
+                .toList();
+    }
+
+    /**
+     * What may have become of what one region took in another division.
+     *
+     * @param others regions that may have some of it now
+     * @param rest who has what those leave
+     */
+    private record Since(Division others, int rest) {}
+
+    /** The very same each time, since nearly all that is seen has the colour by height. */
+    private synchronized Since onBase(Division was) {
+        return onBase.computeIfAbsent(was, w -> since(w, Field.BASE));
+    }
+
+    private Since since(Division was, int taker) {
         Set<MultiPolygon> elsewhere = Collections.newSetFromMap(new IdentityHashMap<>());
         elsewhere.addAll(was.cells(share -> share.region() != taker));
-        List<Share> left = shares.stream()
+        List<Share> left = each(shares, c -> elsewhere.contains(c) ? Areas.NOTHING : c);
+        if (zones.isEmpty() || was.zones.isEmpty()) {
+            boolean all = cells(left).size() == cells(shares).size();
+            return new Since(all ? this : new Division(left, Optional.empty()), Field.BASE);
+        }
+        Set<Shape> over = Collections.newSetFromMap(new IdentityHashMap<>());
+        was.shares.stream().filter(s -> s.region() > taker).map(Share::shape).forEach(over::add);
+        int rest = was.shares.stream()
+                .filter(s -> s.region() == taker)
+                .flatMap(then -> shares.stream().filter(now -> now.shape() == then.shape()))
+                .mapToInt(Share::region)
+                .max()
+                .orElse(Field.BASE);
+        List<Share> others = left.stream()
+                .filter(s -> s.region() > rest && !over.contains(s.shape()))
+                .toList();
+        return new Since(new Division(others, Optional.empty()), rest);
+    }
+
+    /**
+     * Only what may reach into {@code box}.
+     *
+     * @param together all that leave the colour by height nothing there, where that is known: else it has to be worked out
+     */
+    private Division near(Envelope box, Optional<MultiPolygon> together) {
+        return new Division(each(shares, c -> Areas.near(c, box)), together.map(z -> Areas.near(z, box)));
+    }
+
+    private static List<Share> each(List<Share> shares, UnaryOperator<MultiPolygon> of) {
+        return shares.stream()
                 .map(share -> new Share(
                         share.region(),
-                        share.cells().stream()
-                                .filter(c -> !elsewhere.contains(c))
-                                .toList()))
+                        share.shape(),
+                        share.cells().stream().map(of).filter(c -> !c.isEmpty()).toList()))
                 .filter(share -> !share.cells().isEmpty())
                 .toList();
-        Division looked = new Division(left, Optional.empty());
-        return looked.cells(share -> true).size() == cells(share -> true).size() ? divide(area) : looked.divide(area);
+    }
+
+    private static List<MultiPolygon> cells(List<Share> of) {
+        return of.stream().flatMap(s -> s.cells().stream()).toList();
     }
 
     private List<MultiPolygon> cells(Predicate<Share> of) {
-        return shares.stream().filter(of).flatMap(s -> s.cells().stream()).toList();
+        return cells(shares.stream().filter(of).toList());
     }
 
     /** Says of those regions only what they take; the very same each time. */
@@ -118,7 +177,7 @@ public final class Division implements Divider {
 
     private synchronized MultiPolygon taken() {
         if (taken == null) {
-            taken = Areas.union(shares.stream().flatMap(s -> s.cells().stream()).toList());
+            taken = Areas.union(cells(shares));
         }
         return taken;
     }
