@@ -28,11 +28,10 @@ final class Rims {
     private final Coordinate[] corners;
     private final double close;
     private int runs;
-    /** Of each run the first and the last corner, the rim, and the box. */
+    /** Of each run the first and the last corner, and the box. */
     private int[] from = new int[16];
 
     private int[] to = new int[16];
-    private int[] rim = new int[16];
     private final double[] box;
     /** Whether there are few enough runs, and none comes close to another. Looked at when first asked for. */
     private Boolean plain;
@@ -77,21 +76,18 @@ final class Rims {
         }
     }
 
-    /** @return whether there are few enough of them, and no corner all but lies on the next */
+    /** @return whether there are few enough of them */
     private boolean findRuns(int of) {
         int way = -1;
         for (int i = begins[of]; i < end(of); i++) {
             double dx = corners[i + 1].x - corners[i].x;
             double dy = corners[i + 1].y - corners[i].y;
-            if (Math.abs(dx) <= close && Math.abs(dy) <= close) {
-                return false;
-            }
             int here = (dx < 0 ? 1 : 0) + (dy < 0 ? 2 : 0);
             if (here != way) {
                 if (runs == MOST_RUNS) {
                     return false;
                 }
-                addRun(of, i);
+                addRun(i);
                 way = here;
             }
             to[runs - 1] = i + 1;
@@ -99,13 +95,11 @@ final class Rims {
         return true;
     }
 
-    private void addRun(int of, int corner) {
+    private void addRun(int corner) {
         if (runs == from.length) {
             from = Arrays.copyOf(from, 2 * runs);
             to = Arrays.copyOf(to, 2 * runs);
-            rim = Arrays.copyOf(rim, 2 * runs);
         }
-        rim[runs] = of;
         from[runs++] = corner;
     }
 
@@ -166,10 +160,6 @@ final class Rims {
 
     int to(int run) {
         return to[run];
-    }
-
-    int rimOf(int run) {
-        return rim[run];
     }
 
     /** Corners nearer than this are one, mm. */

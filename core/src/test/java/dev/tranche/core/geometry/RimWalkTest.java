@@ -14,8 +14,10 @@ import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.EnumSource.Mode;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.LinearRing;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.geom.util.AffineTransformation;
 import org.locationtech.jts.io.ParseException;
 import org.locationtech.jts.io.WKTReader;
 
@@ -65,8 +67,11 @@ class RimWalkTest {
                 // A spike that turns back upon itself, and a corner twice.
                 "(5 5, 15 5, 15 6, 12 6, 20 6, 12 6.000000000001, 5 6, 5 5)",
                 "(5 5, 15 5, 15 5, 15 6, 5 6, 5 5)",
-                // Two crossings in all but one place, past a corner outside.
-                "(9 3, 10.000000000001 5, 9 7, 2 5, 9 3)")) {
+                // All but a line.
+                "(5 5, 15 5, 12 5.000000000001, 5 5)",
+                // A corner just outside; a needle, crossed where it is thinner than a hair.
+                "(9 3, 10.000000000001 5, 9 7, 2 5, 9 3)",
+                "(9.9 5, 20 5, 20 5.0000000002, 9.9 5)")) {
             assertThat(walked(overlay, square, area(near))).as(near).isEmpty();
             assertThat(walked(overlay, area(near), square)).as(near).isEmpty();
         }
@@ -80,6 +85,67 @@ class RimWalkTest {
 
         assertThat(walked(overlay, touching, bar)).isEmpty();
         assertThat(walked(overlay, bar, touching)).isEmpty();
+    }
+
+    @ParameterizedTest
+    @EnumSource(value = Overlay.class, mode = Mode.EXCLUDE, names = "EITHER")
+    void rims_that_are_many_or_close_together_are_left_to_the_general_overlay(Overlay overlay) throws ParseException {
+        MultiPolygon bar = area("(-1 0.3, 101 0.4, 101 0.6, -1 0.5, -1 0.3)");
+
+        assertThat(walked(overlay, comb(8, 0), bar)).isPresent();
+        assertThat(walked(overlay, comb(8, 0), comb(8, 90))).hasValueSatisfying(a -> assertThat(a.norm())
+                .isEqualTo(overlay.byJts(comb(8, 0), comb(8, 90)).norm()));
+        assertThat(walked(overlay, comb(18, 0), comb(18, 90))).as("crossings").isEmpty();
+        assertThat(walked(overlay, comb(300, 0), bar)).as("runs").isEmpty();
+        assertThat(walked(overlay, rings(60, 0.001), bar))
+                .as("rings at a hair from one another")
+                .isEmpty();
+        assertThat(walked(overlay, rings(60, 0.5), bar)).isPresent();
+    }
+
+    @ParameterizedTest
+    @EnumSource(value = Overlay.class, mode = Mode.EXCLUDE, names = "EITHER")
+    void pieces_within_pieces_are_not_walked_as_if_they_lay_apart(Overlay overlay) throws ParseException {
+        MultiPolygon twice = area("(0 0, 10 0, 10 10, 0 10, 0 0)), ((2 2, 8 2, 8 8, 2 8, 2 2)");
+        MultiPolygon bar = area("(4 4, 20 4, 20 6, 4 6, 4 4)");
+
+        assertThat(walked(overlay, twice, bar)).isEmpty();
+        assertThat(walked(overlay, bar, twice)).isEmpty();
+    }
+
+    /** So many teeth, one mm wide and one apart. */
+    private static MultiPolygon comb(int teeth, double turned) {
+        List<Coordinate> corners = new ArrayList<>();
+        for (int i = 0; i < teeth; i++) {
+            corners.add(new Coordinate(2 * i, 0));
+            corners.add(new Coordinate(2 * i, 2 * teeth));
+            corners.add(new Coordinate(2 * i + 1, 2 * teeth));
+            corners.add(new Coordinate(2 * i + 1, 0));
+        }
+        corners.add(new Coordinate(2 * teeth, -1));
+        corners.add(new Coordinate(-0.5, -1));
+        corners.add(corners.get(0));
+        return Areas.of(AffineTransformation.rotationInstance(Math.toRadians(turned), teeth + 0.3, teeth - 0.2)
+                .transform(Section.PLANE.createPolygon(corners.toArray(Coordinate[]::new))));
+    }
+
+    /** Each in the one before, so far apart. */
+    private static MultiPolygon rings(int count, double apart) {
+        List<LinearRing> rings = new ArrayList<>();
+        for (int i = 0; i < count; i++) {
+            Coordinate[] ring = new Coordinate[101];
+            for (int c = 0; c < 100; c++) {
+                double angle = 2 * Math.PI * c / 100;
+                ring[c] = new Coordinate((50 - i * apart) * Math.cos(angle), (50 - i * apart) * Math.sin(angle));
+            }
+            ring[100] = ring[0];
+            rings.add(Section.PLANE.createLinearRing(ring));
+        }
+        List<Polygon> washers = new ArrayList<>();
+        for (int i = 0; i < count; i += 2) {
+            washers.add(Section.PLANE.createPolygon(rings.get(i), new LinearRing[] {rings.get(i + 1)}));
+        }
+        return Areas.of(washers);
     }
 
     private static Optional<MultiPolygon> walked(Overlay overlay, MultiPolygon a, MultiPolygon b) {
