@@ -96,7 +96,7 @@ class RimWalkTest {
         assertThat(walked(overlay, comb(8, 0), comb(8, 90))).hasValueSatisfying(a -> assertThat(a.norm())
                 .isEqualTo(overlay.byJts(comb(8, 0), comb(8, 90)).norm()));
         assertThat(walked(overlay, comb(18, 0), comb(18, 90))).as("crossings").isEmpty();
-        assertThat(walked(overlay, comb(300, 0), bar)).as("runs").isEmpty();
+        assertThat(walked(overlay, comb(600, 0), bar)).as("runs").isEmpty();
         assertThat(walked(overlay, rings(60, 0.001), bar))
                 .as("rings at a hair from one another")
                 .isEmpty();

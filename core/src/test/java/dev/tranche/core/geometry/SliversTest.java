@@ -32,6 +32,11 @@ class SliversTest {
         assertThat(Slivers.count(List.of(box(0, 0, 10, 5), box(10, 5, 4, 0.2)), LINE, SPECK))
                 .as("they meet in a corner")
                 .isOne();
+        MultiPolygon askew = Areas.of(
+                AffineTransformation.rotationInstance(Math.PI / 9, 10, 5).transform(box(10, 5, 4, 0.2)));
+        assertThat(Slivers.count(List.of(box(0, 0, 10, 5), box(10, 4.8, 4, 0.2), askew), LINE, SPECK))
+                .as("and in a corner at an angle, of which one lies along the broad piece")
+                .isOne();
     }
 
     @Test
@@ -58,7 +63,8 @@ class SliversTest {
                     random.nextInt(40) / 10.0,
                     (1 + random.nextInt(25)) / 10.0,
                     (1 + random.nextInt(5)) / 10.0);
-            cell = Areas.of(AffineTransformation.rotationInstance(turn).transform(cell));
+            cell = Areas.of(AffineTransformation.rotationInstance(random.nextInt(3) == 0 ? 1 : turn, 2, 2)
+                    .transform(cell));
             for (MultiPolygon other : cells) {
                 cell = Areas.difference(cell, other);
             }
