@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import org.locationtech.jts.algorithm.Distance;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
@@ -123,21 +124,20 @@ public final class Slivers {
             return false;
         }
 
-        /** Whether two lines are one over more than a point. */
-        private boolean runTogether(Coordinate from, Coordinate to, Coordinate otherFrom, Coordinate otherTo) {
-            double length = from.distance(to);
-            double dx = (to.x - from.x) / length;
-            double dy = (to.y - from.y) / length;
-            double along = (otherFrom.x - from.x) * dx + (otherFrom.y - from.y) * dy;
-            double alongTo = (otherTo.x - from.x) * dx + (otherTo.y - from.y) * dy;
-            double begin = Math.max(0, Math.min(along, alongTo));
-            double end = Math.min(length, Math.max(along, alongTo));
-            if (!(end - begin > 2 * close)) {
-                return false;
+        /** Whether two lines are one over more than a point: then two corners, apart, lie on both. */
+        private boolean runTogether(Coordinate a0, Coordinate a1, Coordinate b0, Coordinate b1) {
+            List<Coordinate> onBoth = new ArrayList<>(4);
+            addIfOn(onBoth, a0, b0, b1);
+            addIfOn(onBoth, a1, b0, b1);
+            addIfOn(onBoth, b0, a0, a1);
+            addIfOn(onBoth, b1, a0, a1);
+            return onBoth.stream().anyMatch(c -> c.distance(onBoth.get(0)) > 2 * close);
+        }
+
+        private void addIfOn(List<Coordinate> corners, Coordinate corner, Coordinate from, Coordinate to) {
+            if (Distance.pointToSegment(corner, from, to) <= close) {
+                corners.add(corner);
             }
-            double off = (otherFrom.y - from.y) * dx - (otherFrom.x - from.x) * dy;
-            double slope = ((otherTo.y - from.y) * dx - (otherTo.x - from.x) * dy - off) / (alongTo - along);
-            return Math.abs(off + slope * (begin - along)) <= close && Math.abs(off + slope * (end - along)) <= close;
         }
     }
 }
