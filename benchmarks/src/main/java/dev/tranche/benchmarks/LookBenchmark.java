@@ -60,6 +60,7 @@ public class LookBenchmark {
     private static final int TRIANGLES = 100_000;
     private static final int LAYERS = 300;
     private static final int REGIONS = 12;
+    private static final int BARS = 30;
     private static final String[] COLOURS = {"#F4F1E8", "#1B1B1D", "#3E7D3A", "#B5653A", "#D9B85C"};
 
     private final Map<SpoolId, Spool> shelf = new HashMap<>();
@@ -67,6 +68,9 @@ public class LookBenchmark {
     private Colouring colouring;
     private ColourPlan here;
     private ColourPlan nudged;
+    private Colouring many;
+    private ColourPlan manyHere;
+    private ColourPlan manyNudged;
     private Colouring fading;
     private ColourPlan fadingHere;
     private ColourPlan fadingNudged;
@@ -90,6 +94,9 @@ public class LookBenchmark {
         nudged = zones(0.5);
         colouring = Colouring.of(here, ball, 0.45, Progress.UNHEARD);
         colouring.outlooks().from(true, Progress.UNHEARD);
+        manyHere = bars(0);
+        manyNudged = bars(0.5);
+        many = colouring.with(manyHere, 0.45);
         fadingHere = fading(here);
         fadingNudged = fading(nudged);
         fading = colouring.with(fadingHere, 0.45);
@@ -119,6 +126,24 @@ public class LookBenchmark {
     private List<Patch> after(View view) {
         colouring = colouring.with(colouring.plan() == here ? nudged : here, 0.45);
         return new Looks(colouring, shelf).from(view, Progress.UNHEARD);
+    }
+
+    /** Thirty bars over one another, which begin and end on different layers. */
+    @Benchmark
+    public List<Patch> manyFromAboveAfterANudge() {
+        many = many.with(many.plan() == manyHere ? manyNudged : manyHere, 0.45);
+        return new Looks(many, shelf).from(View.ABOVE, Progress.UNHEARD);
+    }
+
+    private ColourPlan bars(double nudge) {
+        Regions regions = Regions.NONE;
+        for (int i = 0; i < BARS; i++) {
+            double x = 16 * Math.cos(i) + (i == BARS / 2 ? nudge : 0);
+            Shape bar = new Shape.Zone(new Outline.Box(20, 3), x, 16 * Math.sin(i), 7 * i, false);
+            Range range = Range.ofLayers(ball.grid(), 1 + 4 * i, LAYERS - 3 * i);
+            regions = regions.plus(new Region("bar " + i, bar, new SpoolId(i % 5 + 1), range));
+        }
+        return ColourPlan.of(LayerSettings.COMMON, new SpoolId(1)).with(regions);
     }
 
     /** The same where the colour by height is a fade, another one on each layer. */

@@ -12,6 +12,7 @@ import java.util.function.Predicate;
 import org.locationtech.jts.algorithm.LineIntersector;
 import org.locationtech.jts.algorithm.RobustLineIntersector;
 import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.TopologyException;
 import org.locationtech.jts.noding.NodedSegmentString;
 import org.locationtech.jts.noding.Noder;
@@ -71,6 +72,28 @@ final class Breaking implements Noder {
     /** How near corners that far from the origin are one, mm: 1e-11 on any bed. */
     static double close(double coordinate) {
         return Math.max(1e-11, coordinate * PART);
+    }
+
+    /** As {@link #close(double)}, for all corners within {@code reach}. */
+    static double close(Envelope reach) {
+        return close(Math.max(
+                Math.max(Math.abs(reach.getMinX()), Math.abs(reach.getMaxX())),
+                Math.max(Math.abs(reach.getMinY()), Math.abs(reach.getMaxY()))));
+    }
+
+    /** Whether a corner lies on a line, as nearly as can be told. */
+    static boolean liesOn(Coordinate corner, Coordinate from, Coordinate to, double close) {
+        if (isBeside(corner.x, from.x, to.x, close) || isBeside(corner.y, from.y, to.y, close)) {
+            return false;
+        }
+        double dx = to.x - from.x;
+        double dy = to.y - from.y;
+        double twiceArea = dx * (corner.y - from.y) - dy * (corner.x - from.x);
+        return twiceArea * twiceArea <= close * close * (dx * dx + dy * dy);
+    }
+
+    private static boolean isBeside(double corner, double from, double to, double close) {
+        return corner < Math.min(from, to) - close || corner > Math.max(from, to) + close;
     }
 
     @SuppressWarnings("unchecked")
@@ -153,13 +176,7 @@ final class Breaking implements Noder {
                 }
                 return true;
             }
-            if (isBeside(corner.x, from.x, to.x) || isBeside(corner.y, from.y, to.y)) {
-                return false;
-            }
-            double dx = to.x - from.x;
-            double dy = to.y - from.y;
-            double twiceArea = dx * (corner.y - from.y) - dy * (corner.x - from.x);
-            if (twiceArea * twiceArea > close * close * (dx * dx + dy * dy)) {
+            if (!liesOn(corner, from, to, close)) {
                 return false;
             }
             if (isClose(corner, from)) {
@@ -178,10 +195,6 @@ final class Breaking implements Noder {
             double dx = a.x - b.x;
             double dy = a.y - b.y;
             return dx * dx + dy * dy < close * close;
-        }
-
-        private boolean isBeside(double corner, double from, double to) {
-            return corner < Math.min(from, to) - close || corner > Math.max(from, to) + close;
         }
 
         private void cut(SegmentString line, int at, Coordinate where) {

@@ -1,8 +1,7 @@
 package dev.tranche.core.geometry;
 
 import dev.tranche.core.speech.Progress;
-import java.util.stream.DoubleStream;
-import java.util.stream.Stream;
+import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.PrecisionModel;
 import org.locationtech.jts.geom.TopologyException;
@@ -26,11 +25,11 @@ enum Overlay {
         this.code = code;
     }
 
-    /** By JTS, on lines that are broken so that no face turns inside out. Lines and points among the polygons are left out. */
     MultiPolygon of(MultiPolygon a, MultiPolygon b) {
         return RimWalk.of(this, new Rims(a), new Rims(b)).orElseGet(() -> byJts(a, b));
     }
 
+    /** By JTS, on lines that are broken so that no face turns inside out. Lines and points among the polygons are left out. */
     MultiPolygon byJts(MultiPolygon a, MultiPolygon b) {
         Effort effort = new Effort(MOST_CROSSINGS, TANGLED, Progress.UNHEARD);
         try {
@@ -42,11 +41,8 @@ enum Overlay {
 
     /** Coarser than corners are close, so that no digit is missing. */
     private static PrecisionModel grid(MultiPolygon a, MultiPolygon b) {
-        double far = Stream.of(a.getEnvelopeInternal(), b.getEnvelopeInternal())
-                .flatMapToDouble(e -> DoubleStream.of(e.getMinX(), e.getMaxX(), e.getMinY(), e.getMaxY()))
-                .map(Math::abs)
-                .max()
-                .orElse(0);
-        return new PrecisionModel(1 / (10 * Breaking.close(far)));
+        Envelope reach = new Envelope(a.getEnvelopeInternal());
+        reach.expandToInclude(b.getEnvelopeInternal());
+        return new PrecisionModel(1 / (10 * Breaking.close(reach)));
     }
 }

@@ -58,12 +58,12 @@ final class RimPairs {
             return Optional.empty();
         }
         RimPairs pairs = new RimPairs(first, second);
-        return pairs.cross() && pairs.crossings.stream().allMatch(pairs::isAlone)
+        return pairs.lookAtAll() && pairs.crossings.stream().allMatch(pairs::isAlone)
                 ? Optional.of(pairs.crossings)
                 : Optional.empty();
     }
 
-    private boolean cross() {
+    private boolean lookAtAll() {
         Envelope reach = second.area().getEnvelopeInternal();
         for (int run = 0; run < first.runs(); run++) {
             if (first.meets(run, reach, close)) {
@@ -159,15 +159,7 @@ final class RimPairs {
     }
 
     private boolean isNear(Coordinate point, Rims rims, int line) {
-        Coordinate from = rims.corner(line);
-        Coordinate to = rims.corner(line + 1);
-        if (!meet(point, point, from, to)) {
-            return false;
-        }
-        double dx = to.x - from.x;
-        double dy = to.y - from.y;
-        double side = side(point, rims, line);
-        return side * side <= close * close * (dx * dx + dy * dy);
+        return Breaking.liesOn(point, rims.corner(line), rims.corner(line + 1), close);
     }
 
     /** Twice the area that a point makes with a line: above 0 on its left. */

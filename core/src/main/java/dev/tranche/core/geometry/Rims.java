@@ -51,10 +51,7 @@ final class Rims {
             begins[i + 1] = begins[i] + rings.get(i).getNumPoints();
         }
         this.corners = new Coordinate[begins[rings.size()]];
-        Envelope reach = area.getEnvelopeInternal();
-        this.close = Breaking.close(Math.max(
-                Math.max(Math.abs(reach.getMinX()), Math.abs(reach.getMaxX())),
-                Math.max(Math.abs(reach.getMinY()), Math.abs(reach.getMaxY()))));
+        this.close = Breaking.close(area.getEnvelopeInternal());
         boolean some = true;
         for (int i = 0; i < rings.size() && some; i++) {
             Coordinate[] ring = rings.get(i).getCoordinates();

@@ -97,13 +97,18 @@ public final class Sheet {
     private MultiPolygon trimmed(MultiPolygon crossing) {
         Trimmed last = trimmed;
         if (!last.crossing.equalsExact(crossing)) {
-            last = new Trimmed(
-                    crossing,
-                    RimWalk.of(Overlay.DIFFERENCE, rims(), new Rims(crossing))
-                            .orElseGet(() -> Areas.difference(outline, crossing)));
+            last = new Trimmed(crossing, less(crossing));
             trimmed = last;
         }
         return last.left;
+    }
+
+    /** Where several pieces cannot be walked together, one may be alone. */
+    private MultiPolygon less(MultiPolygon crossing) {
+        return RimWalk.of(Overlay.DIFFERENCE, rims(), new Rims(crossing))
+                .orElseGet(() -> pieces.length == 1
+                        ? Overlay.DIFFERENCE.byJts(outline, crossing)
+                        : Areas.difference(outline, crossing));
     }
 
     private Laid laid(MultiPolygon area) {

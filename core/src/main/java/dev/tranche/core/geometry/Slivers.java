@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import org.locationtech.jts.algorithm.Distance;
 import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.noding.BasicSegmentString;
@@ -17,6 +17,7 @@ import org.locationtech.jts.noding.SegmentString;
 
 /** Pieces into which no line of plastic fits, of an area in cells: what is a sliver of one cell may be the rim of the next. */
 public final class Slivers {
+    private final int cells;
     private final List<Polygon> pieces;
     private final boolean[] holdsLine;
     private final double lineWidth;
@@ -24,8 +25,9 @@ public final class Slivers {
     /** Of each piece one that it shares an edge with, and so on until one is its own. */
     private final int[] beside;
 
-    private Slivers(List<Polygon> pieces, double lineWidth, double speck) {
-        this.pieces = pieces;
+    private Slivers(List<MultiPolygon> cells, double lineWidth, double speck) {
+        this.cells = cells.size();
+        this.pieces = cells.stream().flatMap(Areas::polygons).toList();
         this.lineWidth = lineWidth;
         this.speck = speck;
         this.holdsLine = new boolean[pieces.size()];
@@ -36,18 +38,25 @@ public final class Slivers {
     }
 
     /**
-     * How many there are, taking as one what shares an edge.
-     *
      * @param cells do not overlap, mm
      * @param lineWidth mm
      * @param speck pieces that are not larger do not count, mm²
      */
-    public static int count(List<MultiPolygon> cells, double lineWidth, double speck) {
-        Slivers all = new Slivers(cells.stream().flatMap(Areas::polygons).toList(), lineWidth, speck);
-        int alone = (int) IntStream.range(0, all.holdsLine.length)
-                .filter(i -> !all.holdsLine[i] && Areas.size(all.pieces.get(i)) > speck)
+    public static Slivers of(List<MultiPolygon> cells, double lineWidth, double speck) {
+        return new Slivers(cells, lineWidth, speck);
+    }
+
+    /** How many there are, taking as one what shares an edge. */
+    public int count() {
+        int alone = (int) IntStream.range(0, holdsLine.length)
+                .filter(i -> !holdsLine[i] && Areas.size(pieces.get(i)) > speck)
                 .count();
-        return alone == 0 || cells.size() == 1 ? alone : all.joined();
+        return alone == 0 || cells == 1 ? alone : joined();
+    }
+
+    /** Whether no line fits into any piece as it is, specks as well. */
+    public boolean areAll() {
+        return IntStream.range(0, holdsLine.length).noneMatch(i -> holdsLine[i]);
     }
 
     private int joined() {
@@ -63,14 +72,9 @@ public final class Slivers {
                 slivers.addAll(rims);
             }
         }
-        double far = pieces.stream()
-                .map(Polygon::getEnvelopeInternal)
-                .mapToDouble(e -> Math.max(
-                        Math.max(Math.abs(e.getMinX()), Math.abs(e.getMaxX())),
-                        Math.max(Math.abs(e.getMinY()), Math.abs(e.getMaxY()))))
-                .max()
-                .orElse(0);
-        double close = Breaking.close(far);
+        Envelope reach = new Envelope();
+        pieces.forEach(piece -> reach.expandToInclude(piece.getEnvelopeInternal()));
+        double close = Breaking.close(reach);
         new MCIndexSegmentSetMutualIntersector(every, close).process(slivers, new Joining(close));
         Map<Integer, List<Integer>> together =
                 IntStream.range(0, beside.length).boxed().collect(Collectors.groupingBy(this::first));
@@ -135,7 +139,7 @@ public final class Slivers {
         }
 
         private void addIfOn(List<Coordinate> corners, Coordinate corner, Coordinate from, Coordinate to) {
-            if (Distance.pointToSegment(corner, from, to) <= close) {
+            if (Breaking.liesOn(corner, from, to, close)) {
                 corners.add(corner);
             }
         }

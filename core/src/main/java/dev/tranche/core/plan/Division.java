@@ -36,7 +36,8 @@ public final class Division implements Divider {
 
     /**
      * @param shape of the region on this layer
-     * @param cells of a region, which overlap no other region's, mm; a zone's reach beyond the model */
+     * @param cells of a region, which overlap no other region's, mm; a zone's reach beyond the model
+     */
     public record Share(int region, Shape shape, List<MultiPolygon> cells) {
         /** Whether any of its cells may reach into {@code box}. */
         public boolean comesNear(Envelope box) {

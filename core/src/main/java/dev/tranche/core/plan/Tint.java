@@ -4,7 +4,6 @@ import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Section;
 import dev.tranche.core.geometry.Slivers;
 import dev.tranche.core.geometry.Span;
-import dev.tranche.core.geometry.Thin;
 import java.util.ArrayList;
 import java.util.List;
 import org.locationtech.jts.geom.Envelope;
@@ -25,9 +24,8 @@ public record Tint(SpoolId spool, List<MultiPolygon> cells, double squareMillime
     static Tint of(List<MultiPolygon> given, double lineWidth) {
         List<MultiPolygon> cells = given.stream().filter(c -> !c.isEmpty()).toList();
         double size = cells.stream().mapToDouble(Areas::size).sum();
-        boolean prints = size > SPECK
-                && cells.stream().anyMatch(c -> Areas.polygons(c).anyMatch(p -> Thin.holdsLine(p, lineWidth)));
-        return new Tint(null, cells, size, Slivers.count(cells, lineWidth, SPECK), prints);
+        Slivers slivers = Slivers.of(cells, lineWidth, SPECK);
+        return new Tint(null, cells, size, slivers.count(), size > SPECK && !slivers.areAll());
     }
 
     /** Of all its outlines. */

@@ -114,6 +114,15 @@ class AreasTest {
                 .isCloseTo(0, within(1e-9));
     }
 
+    /** The reference is JTS, to the last bit. */
+    @Property(tries = 100)
+    void an_area_is_as_large_as_a_general_library_says(
+            @ForAll Random random, @ForAll @DoubleRange(max = 5e6) double away) {
+        MultiPolygon area = moved(away, islands(random));
+
+        assertThat(Areas.size(area)).isEqualTo(area.getArea());
+    }
+
     /** Found in a bolt: cut short at the other's box the needle is a line that runs to and fro. */
     @Test
     void a_needle_that_passes_beside_a_splinter_has_nothing_of_it() throws ParseException {
