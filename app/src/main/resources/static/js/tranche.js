@@ -1,6 +1,7 @@
 // Keys, pointing and dropping. What they mean for a print is the server's to say.
 import "./web/page.js";
 import "./web/notices.js";
+import "./web/heard.js";
 import "./web/fields.js";
 import "./web/focus.js";
 import "./web/queue.js";

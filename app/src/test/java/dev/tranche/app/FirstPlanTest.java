@@ -48,6 +48,11 @@ class FirstPlanTest extends BrowserTest {
                 () -> String.valueOf(layer).equals(browser.find("#layer-plan").getDomAttribute("data-layer")));
     }
 
+    /** What a screen reader is given to say. */
+    private void hear(String beginning) {
+        browser.until(() -> browser.find("#heard").getDomProperty("textContent").startsWith(beginning));
+    }
+
     private void addSpool(String name, String colour) {
         browser.open("/shelf");
         browser.type("#new-name", name);
@@ -251,6 +256,7 @@ class FirstPlanTest extends BrowserTest {
         seeLayer(1);
         browser.press(Keys.PAGE_UP);
         seeLayer(11);
+        hear("Layer 11 of 25, 2.00 to 2.20 mm: A Dark.");
         browser.press(Keys.ARROW_UP);
         browser.press(Keys.ARROW_UP);
         seeLayer(13);
@@ -261,6 +267,8 @@ class FirstPlanTest extends BrowserTest {
         browser.press(Keys.TAB);
         browser.press(Keys.ENTER);
         seeColours("Light 2.40", "Dark bed");
+        hear("1 swap, purge ");
+        assertThat(browser.find("#ledger .opens summary").getAccessibleName()).endsWith("Swaps 1");
         browser.leaveFields();
         browser.press(Keys.END);
         seeLayer(25);

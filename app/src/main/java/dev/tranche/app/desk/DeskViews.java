@@ -54,6 +54,7 @@ class DeskViews {
     private final RegionViews regionViews;
     private final Drawings drawings;
     private final Grounds grounds;
+    private final Heard heard;
 
     DeskViews(
             Shelf shelf,
@@ -62,8 +63,10 @@ class DeskViews {
             Workshop workshop,
             RegionViews regionViews,
             Drawings drawings,
-            Grounds grounds) {
+            Grounds grounds,
+            Heard heard) {
         this.grounds = grounds;
+        this.heard = heard;
         this.shelf = shelf;
         this.choices = choices;
         this.paints = paints;
@@ -101,6 +104,7 @@ class DeskViews {
         moved(work, shown, zoom, model);
         regionViews.show(work, shown, suggested, model);
         List<SpoolMark> marks = SpoolMark.palette(work);
+        model.addAttribute("heard_plan", heard.plan(work));
         model.addAttribute("marks", marks);
         model.addAttribute("markOf", marks.stream().collect(Collectors.toMap(SpoolMark::id, Function.identity())));
         model.addAttribute("starts", starts(work));
@@ -122,13 +126,16 @@ class DeskViews {
         model.addAttribute("plan", work.plan());
         model.addAttribute("side", shown.sideOr());
         model.addAttribute("section", section);
-        model.addAttribute("plan_layer", drawing(work, layer, shown));
+        Cursor cursor = cursor(work, layer, section, score);
+        LayerDrawing drawing = drawing(work, layer, shown);
+        model.addAttribute("plan_layer", drawing);
         model.addAttribute("kept_layer", pair ? drawing(work, limited(work, shown.beside()), shown) : null);
         model.addAttribute("thin_of", thin(work, pair, layer, pair ? limited(work, shown.beside()) : layer));
         model.addAttribute("even", shown.isToScale());
         model.addAttribute("drawn", Boolean.TRUE.equals(shown.drawn()));
         model.addAttribute("score", score);
-        model.addAttribute("cursor", cursor(work, layer, section, score));
+        model.addAttribute("cursor", cursor);
+        model.addAttribute("heard_layer", heard.layer(cursor, drawing));
         if (!pair) {
             drawings.ahead(work, layer, limited(work, layer + 1), limited(work, layer - 1));
         }

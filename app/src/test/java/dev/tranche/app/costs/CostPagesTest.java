@@ -80,7 +80,7 @@ class CostPagesTest extends BrowserTest {
         browser.click("#finding-side-by-side button.btn");
         browser.see("#to-order", "bands");
         browser.until(() -> browser.all("#finding-side-by-side").isEmpty());
-        int swaps = Integer.parseInt(browser.find("#ledger .opens output").getText());
+        int swaps = Integer.parseInt(browser.find("#ledger .opens summary b").getText());
         assertThat(swaps).isPositive().isLessThanOrEqualTo(40 / 3);
         browser.see("#finding-order-needs-tools", "slice the coloured model with a tool for each spool");
         assertThat(ordering(plan).rule()).isEqualTo(Ordering.Rule.BANDS);
