@@ -1,5 +1,7 @@
 package dev.tranche.app.storage;
 
+import com.fasterxml.jackson.annotation.JsonSetter;
+import com.fasterxml.jackson.annotation.Nulls;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonNode;
@@ -10,7 +12,7 @@ import com.fasterxml.jackson.datatype.jsr310.JavaTimeModule;
 import java.io.IOException;
 import org.springframework.stereotype.Component;
 
-/** Records as JSON, for the database and for plan files. What is stored has records of its own; see {@code app.stored}. */
+/** Records as JSON, for the database and for plan files. What is stored has records of its own; see {@code app.stored}. No list holds nothing in a place, where its record does not say so. */
 @Component
 public class Json {
     private final JsonMapper mapper;
@@ -22,7 +24,8 @@ public class Json {
                 .disable(SerializationFeature.WRITE_DURATIONS_AS_TIMESTAMPS)
                 .disable(SerializationFeature.WRITE_DATES_AS_TIMESTAMPS)
                 .disable(SerializationFeature.FAIL_ON_EMPTY_BEANS)
-                .enable(DeserializationFeature.FAIL_ON_NULL_CREATOR_PROPERTIES);
+                .enable(DeserializationFeature.FAIL_ON_NULL_CREATOR_PROPERTIES)
+                .defaultSetterInfo(JsonSetter.Value.forContentNulls(Nulls.FAIL));
         mapper = builder.build();
     }
 

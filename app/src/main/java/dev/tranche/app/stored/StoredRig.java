@@ -1,6 +1,8 @@
 package dev.tranche.app.stored;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.annotation.JsonSetter;
+import com.fasterxml.jackson.annotation.Nulls;
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Axis;
 import dev.tranche.core.machine.Command;
@@ -208,11 +210,18 @@ public record StoredRig(Machine printer, Extruders rack, StoredMacros macros) {
             return texts.orElse(List.of()).stream().map(OwnLine::new).toList();
         }
 
+        private static char letter(String text) {
+            if (text.length() != 1) {
+                throw new IllegalArgumentException("“" + text + "” is no letter of a command");
+            }
+            return text.charAt(0);
+        }
+
         public Abilities abilities() {
             Map<Command, Set<Character>> understood = new EnumMap<>(Command.class);
             honoured.forEach((command, letters) -> understood.put(
                     Command.valueOf(command),
-                    letters.stream().map(l -> l.charAt(0)).collect(Collectors.toSet())));
+                    letters.stream().map(Firmware::letter).collect(Collectors.toSet())));
             return new Abilities(
                     understood,
                     pausesHost.stream().map(Command::valueOf).collect(Collectors.toSet()),
@@ -327,7 +336,8 @@ public record StoredRig(Machine printer, Extruders rack, StoredMacros macros) {
     }
 
     /** The virtual extruders, and what is at the inputs of a nozzle that blends. */
-    record Extruders(List<Extruder> extruders, List<Optional<SpoolNumber>> inputs) {
+    record Extruders(
+            List<Extruder> extruders, @JsonSetter(contentNulls = Nulls.SET) List<Optional<SpoolNumber>> inputs) {
         static Extruders of(Rack r) {
             return new Extruders(
                     r.extruders().stream().map(Extruder::of).toList(),

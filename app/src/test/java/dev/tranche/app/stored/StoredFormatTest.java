@@ -1,10 +1,15 @@
 package dev.tranche.app.stored;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatCode;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.fasterxml.jackson.core.JsonPointer;
+import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import dev.tranche.app.plans.StoredPlan;
 import dev.tranche.app.storage.Json;
 import dev.tranche.app.storage.Unreadable;
@@ -15,14 +20,19 @@ import dev.tranche.core.macro.Step;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.purge.PurgePlace;
 import dev.tranche.core.rig.Rig;
+import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -129,6 +139,58 @@ class StoredFormatTest {
         assertThatThrownBy(() -> StoredPlan.FORMAT.read(broken, 1, json))
                 .isInstanceOf(Unreadable.class)
                 .hasMessageMatching("[A-Z0-9].+\\.");
+    }
+
+    /** A file from elsewhere may hold anything; what nobody thought of would be an error of Tranche's own. */
+    @Test
+    void whatever_stands_in_place_of_a_value_is_read_or_refused() throws IOException {
+        for (String name : List.of("rig-1", "rig-1-pace")) {
+            withOtherValues(name, StoredRig.class, StoredRig::rig);
+        }
+        for (String name : List.of("plan-1", "plan-1-blends", "plan-1-turned", "plan-1-traced")) {
+            withOtherValues(name, StoredPlan.class, StoredPlan::plan);
+        }
+        withOtherValues("spool-1", StoredSpool.class, StoredSpool::spool);
+    }
+
+    private <S> void withOtherValues(String name, Class<S> record, Function<S, Object> from) throws IOException {
+        JsonNode tree = TREE.readTree(written(name));
+        for (JsonPointer place : places(tree, JsonPointer.empty()).toList()) {
+            for (String other :
+                    List.of("null", "\"\"", "\"x\"", "-1", "1e308", "true", "[]", "[null]", "{}", "{\"x\":null}")) {
+                JsonNode changed = tree.deepCopy();
+                put(changed, place, TREE.readTree(other));
+                assertThatCode(() -> {
+                            try {
+                                from.apply(json.convert(changed, record));
+                            } catch (JsonProcessingException | IllegalArgumentException | Refusal refused) {
+                                assertThat(refused.getMessage()).isNotBlank();
+                            }
+                        })
+                        .as("%s with %s at %s", name, other, place)
+                        .doesNotThrowAnyException();
+            }
+        }
+    }
+
+    private static Stream<JsonPointer> places(JsonNode tree, JsonPointer at) {
+        Stream<JsonPointer> within = tree.isObject()
+                ? tree.properties().stream()
+                        .map(Map.Entry::getKey)
+                        .flatMap(f -> places(tree.get(f), at.appendProperty(f)))
+                : IntStream.range(0, Math.min(tree.size(), 20))
+                        .boxed()
+                        .flatMap(i -> places(tree.get(i), at.appendIndex(i)));
+        return at.matches() ? within : Stream.concat(Stream.of(at), within);
+    }
+
+    private static void put(JsonNode tree, JsonPointer place, JsonNode value) {
+        JsonNode holder = tree.at(place.head());
+        if (holder.isObject()) {
+            ((ObjectNode) holder).set(place.last().getMatchingProperty(), value);
+        } else {
+            ((ArrayNode) holder).set(place.last().getMatchingIndex(), value);
+        }
     }
 
     @Test

@@ -11,6 +11,7 @@ public final class Checks {
             about(Concern.COLOURS, BorderRules::colourWithoutLayer),
             about(Concern.COLOURS, BorderRules::besideAFlat),
             about(Concern.COLOURS, ModelRules::openMesh),
+            about(Concern.COLOURS, ModelRules::nothingPrints),
             about(Concern.COLOURS, ModelRules::tooLarge),
             about(Concern.PLATE, PlateRules::copies),
             about(Concern.PLATE, PlateRules::tower),

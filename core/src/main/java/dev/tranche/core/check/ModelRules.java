@@ -34,6 +34,23 @@ final class ModelRules {
                 .at(first));
     }
 
+    /** A sheet without thickness, or what is lower than the middle of its first layer. */
+    static List<Finding> nothingPrints(PlanFacts facts) {
+        if (facts.sections().stream().anyMatch(s -> !s.outline().isEmpty())) {
+            return List.of();
+        }
+        Height high = facts.grid().modelHeight();
+        Height first = facts.grid().firstLayer();
+        return List.of(Finding.of(
+                Severity.STOP,
+                "nothing-prints",
+                first.micrometres() < 2 * high.micrometres()
+                        ? "No layer of the model prints: it is a surface without thickness. Give it one in the program that drew it."
+                        : Words.format(
+                                "No layer of the model prints: it is %s mm high, and its first layer would be %s mm. Give a first layer of less than %s mm, or scale the model.",
+                                high, first, high.plus(high))));
+    }
+
     /** Parts whose lowest layer lies on nothing. */
     static List<Finding> floating(PlanFacts facts) {
         CutModel model = facts.colouring().model();

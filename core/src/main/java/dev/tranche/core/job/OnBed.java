@@ -63,11 +63,21 @@ record OnBed(Brief brief, Plate plate, Optional<Fit> fit, Optional<Tower> tower,
                 .toList();
     }
 
-    /** What all copies cover together; of one where none was found. */
+    /** What all copies cover together. */
     Envelope extent() {
         Envelope all = new Envelope();
         layout.copies().forEach(c -> all.expandToInclude(c.outline().getEnvelopeInternal()));
-        return all.isNull() ? brief.colouring().model().footprint() : all;
+        return known(all);
+    }
+
+    /** What the first copy covers. */
+    Envelope first() {
+        return known(layout.copies().get(0).outline().getEnvelopeInternal());
+    }
+
+    /** Where no layer of the model prints, its copies cover nothing; they stand as its file has them. */
+    private Envelope known(Envelope covered) {
+        return covered.isNull() ? brief.colouring().model().footprint() : covered;
     }
 
     /** The ways back from swaps, and what makes fewer of them unclean, the best first. */

@@ -79,8 +79,7 @@ public record Reckoning(
                 .orElseGet(() -> BasePrint.from(
                         model.sections(), grid, printer, brief.terms().filling()))
                 .at(printer.motion().pace());
-        Envelope footprint = match.map(GridMatch::part)
-                .orElseGet(() -> bed.layout().copies().get(0).outline().getEnvelopeInternal());
+        Envelope footprint = match.map(GridMatch::part).orElseGet(bed::first);
         Estimator estimator = new Estimator(brief.rig(), purges, footprint.centre(), brief.terms(), brief.inNozzle());
         BasePrint printed = brief.rearranging()
                 .made()

@@ -281,6 +281,21 @@ class ChecksTest {
     }
 
     @Test
+    void a_model_of_which_no_layer_prints_is_seen_and_says_what_to_do() {
+        Bench sheet = new Bench();
+        sheet.mesh = new Shapes()
+                .triangle(new double[] {0, 0, 0}, new double[] {10, 0, 0}, new double[] {5, 0, 3})
+                .mesh();
+        Bench leaf = new Bench();
+        leaf.mesh = new Shapes().box(0, 0, 0, 20, 20, 0.08).mesh();
+        leaf.grid = LayerSettings.COMMON.on(leaf.mesh.height());
+        assertThat(only(sheet, "nothing-prints").sentence()).contains("without thickness");
+        assertThat(only(leaf, "nothing-prints").sentence())
+                .contains("0.08 mm high", "a first layer of less than 0.16 mm");
+        assertThat(only(leaf, "nothing-prints").severity()).isEqualTo(Severity.STOP);
+    }
+
+    @Test
     void a_model_that_is_open_or_too_large_is_seen() {
         Bench open = new Bench();
         open.mesh = new Shapes().box(0, 0, 0, 20, 20, 3).dropLastTriangle().mesh();
