@@ -6,6 +6,7 @@ public final class Ticks {
     private static final int[] TIMES = {
         1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200, 10_800, 21_600, 43_200, 86_400
     };
+    private static final int DAY = 86_400;
 
     private Ticks() {}
 
@@ -21,13 +22,13 @@ public final class Ticks {
         return 10 * power;
     }
 
-    /** As {@link #step}, in seconds: parts of a minute, an hour or a day that come out even; a day at most. */
+    /** As {@link #step}, in seconds: parts of a minute, an hour or a day that come out even, or whole days. */
     public static int seconds(double range, int most) {
         for (int step : TIMES) {
             if (range / step <= most) {
                 return step;
             }
         }
-        return TIMES[TIMES.length - 1];
+        return DAY * (int) step(range / DAY, most);
     }
 }

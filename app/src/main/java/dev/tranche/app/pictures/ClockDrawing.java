@@ -38,8 +38,6 @@ public record ClockDrawing(
     private static final int HEIGHT = 96;
     private static final double BOTTOM = HEIGHT - 26;
     private static final double CLOSEST = 3;
-    /** Minutes between marks. */
-
     /** The drawing begins and ends on a multiple of it, minutes. */
     private static final int SLOT = 5;
     /** Windows that overlap lie in as many rows. */
@@ -137,7 +135,8 @@ public record ClockDrawing(
         int step = Math.max(SLOT, Ticks.seconds(Duration.between(from, to).toSeconds(), 14) / 60);
         List<Hour> marks = new ArrayList<>();
         for (ZonedDateTime at = from; !at.isAfter(to); at = at.plusMinutes(SLOT)) {
-            if ((at.getHour() * 60 + at.getMinute()) % step == 0) {
+            long minute = 1440 * at.toLocalDate().toEpochDay() + at.getHour() * 60 + at.getMinute();
+            if (minute % step == 0) {
                 String day = at.getHour() == 0 && at.getMinute() == 0
                         ? at.getDayOfWeek().getDisplayName(java.time.format.TextStyle.SHORT, Locale.ENGLISH) + " "
                         : "";

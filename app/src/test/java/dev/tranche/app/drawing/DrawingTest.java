@@ -170,6 +170,9 @@ class DrawingTest extends OnePlanTest {
         assertThat(Ticks.step(3.2, 9)).isEqualTo(0.5);
         assertThat(Ticks.step(60, 9)).isEqualTo(10);
         assertThat(Ticks.step(400, 12)).isEqualTo(50);
+        assertThat(Ticks.seconds(8 * 3600, 12)).isEqualTo(3600);
+        assertThat(Ticks.seconds(14 * 86_400, 14)).isEqualTo(86_400);
+        assertThat(Ticks.seconds(300 * 86_400, 14)).isEqualTo(50 * 86_400);
     }
 
     @Test

@@ -8,6 +8,8 @@ import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
 import java.io.InputStream;
+import java.math.BigDecimal;
+import java.math.MathContext;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalLong;
@@ -23,8 +25,10 @@ public final class Survey {
     private static final int MOST_STINTS = 1_000_000;
     /** Of one move, mm: a tenth of a kilometre. */
     private static final double FARTHEST = 100_000;
-    /** A month, s. */
-    private static final double LONGEST_PAUSE = 30 * 86_400.0;
+    /** Of one line, s: a month. */
+    private static final double LONGEST = 30 * 86_400.0;
+    /** Of a print, s: a year. */
+    private static final double A_YEAR = 365 * 86_400.0;
     /** Nothing is printed higher, mm. */
     private static final double HIGHEST = 10_000;
 
@@ -168,6 +172,10 @@ public final class Survey {
                                     + " moves (G0 or G1); it is no G-code. Choose the file your slicing program wrote."
                             : "The file moves but never extrudes, so it prints nothing; slice the model again and choose that file.");
         }
+        if (!(clock.total() < A_YEAR)) {
+            throw new Refusal(
+                    "The G-code prints for over a year by the speeds and waits it asks for; correct its F and G4.");
+        }
         tools.settle(printing());
         return new SlicedFile(
                 end,
@@ -235,7 +243,7 @@ public final class Survey {
 
     private void paused() {
         double seconds = controller.pause();
-        if (!(seconds < LONGEST_PAUSE)) {
+        if (!(seconds < LONGEST)) {
             throw Refusal.of(
                     "Line %d of the G-code waits for %.0f s, longer than any print; the file is damaged.",
                     line.line(), seconds);
@@ -346,6 +354,15 @@ public final class Survey {
             throw Refusal.of(
                     "Line %d of the G-code moves by %.0f mm, further than any printer goes; the file is damaged.",
                     line.line(), c.length() + Math.abs(de));
+        }
+        if (!(Math.max(c.length(), Math.abs(de)) / c.speed() < LONGEST)) {
+            throw Refusal.of(
+                    "Line %d of the G-code moves at %s mm/min, which takes longer than any print; correct its F.",
+                    line.line(),
+                    BigDecimal.valueOf(60 * c.speed())
+                            .round(new MathContext(3))
+                            .stripTrailingZeros()
+                            .toPlainString());
         }
         boolean isOut = unloads.isOutAfter(line, c);
         if (de > 0 && c.length() > 0 && (dx != 0 || dy != 0) && !isOut) {
