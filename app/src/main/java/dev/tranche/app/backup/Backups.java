@@ -9,6 +9,7 @@ import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.io.BufferedOutputStream;
+import java.io.EOFException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -29,6 +30,8 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import java.util.zip.CRC32;
+import java.util.zip.CheckedInputStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipFile;
@@ -131,7 +134,7 @@ public class Backups {
                 Files.deleteIfExists(scratch.resolveSibling(scratch.getFileName() + ".mv.db"));
                 Files.deleteIfExists(scratch.resolveSibling(scratch.getFileName() + ".trace.db"));
             }
-        } catch (ZipException e) {
+        } catch (ZipException | EOFException e) {
             throw new Refusal("That is no backup of Tranche, or it was cut off; nothing was changed.");
         } catch (SQLException | JsonProcessingException | IllegalArgumentException | DateTimeException e) {
             throw new Refusal("The backup is damaged, and nothing was changed. Take another copy of it.");
@@ -172,8 +175,11 @@ public class Backups {
             if (entry == null) {
                 throw Rows.damaged(table);
             }
-            try (InputStream in = zip.getInputStream(entry)) {
+            try (CheckedInputStream in = new CheckedInputStream(zip.getInputStream(entry), new CRC32())) {
                 Rows.read(db, table, in);
+                if (in.getChecksum().getValue() != entry.getCrc()) {
+                    throw Rows.damaged(table);
+                }
             }
         }
         configured.target("latest").load().migrate();

@@ -12,6 +12,8 @@ import dev.tranche.core.speech.Refusal;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -23,6 +25,7 @@ import java.sql.Statement;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.BiFunction;
+import java.util.function.IntUnaryOperator;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
@@ -64,6 +67,20 @@ class BackupTest extends BrowserTest {
             }
         }
         return out.toByteArray();
+    }
+
+    /** The backup with another 32-bit number in what its directory says of the plans' table (APPNOTE.TXT, 4.3.12). */
+    private static byte[] directory(byte[] backup, int offset, IntUnaryOperator change) {
+        ByteBuffer zip = ByteBuffer.wrap(backup.clone()).order(ByteOrder.LITTLE_ENDIAN);
+        byte[] name = "tables/PLAN.jsonl".getBytes(StandardCharsets.US_ASCII);
+        for (int at = 0; at + 46 + name.length <= zip.limit(); at++) {
+            if (zip.getInt(at) == 0x02014b50
+                    && Arrays.equals(zip.array(), at + 46, at + 46 + name.length, name, 0, name.length)) {
+                zip.putInt(at + offset, change.applyAsInt(zip.getInt(at + offset)));
+                return zip.array();
+            }
+        }
+        throw new IllegalStateException("no such entry");
     }
 
     @Test
@@ -121,6 +138,8 @@ class BackupTest extends BrowserTest {
         for (byte[] bad : List.of(
                 "no backup".getBytes(StandardCharsets.US_ASCII),
                 Arrays.copyOf(good, good.length / 2),
+                directory(good, 16, checksum -> checksum + 1),
+                directory(good, 20, packed -> packed / 2),
                 changed(good, (name, content) -> name.equals("tranche-backup.json") ? null : content),
                 changed(good, (name, content) -> name.startsWith("tables/PLAN") ? null : content),
                 changed(
