@@ -8,6 +8,7 @@ import dev.tranche.app.storage.Restored;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.io.BufferedOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
@@ -57,6 +58,7 @@ public class Backups {
     private final FileStore files;
     private final TrancheProperties properties;
     private final ApplicationEventPublisher events;
+    private final Proof proof;
     private final Clock clock;
     private final ObjectMapper json = new ObjectMapper();
 
@@ -66,7 +68,9 @@ public class Backups {
             FileStore files,
             TrancheProperties properties,
             ApplicationEventPublisher events,
+            Proof proof,
             Clock clock) {
+        this.proof = proof;
         this.database = database;
         this.flyway = flyway;
         this.files = files;
@@ -119,25 +123,59 @@ public class Backups {
      * @throws Refusal if it is none, is damaged, or comes from a newer version; nothing was changed then
      */
     public Path restore(Path backup, Progress progress) throws IOException {
-        try (ZipFile zip = new ZipFile(backup.toFile())) {
-            String schema = schema(zip);
-            Path scratch = properties.data().resolve("restoring-" + UUID.randomUUID());
-            String url = "jdbc:h2:file:" + scratch.toAbsolutePath();
-            try (Connection held = DriverManager.getConnection(url, "sa", "")) {
-                build(url, held, zip, schema);
-                takeFiles(zip, progress);
-                Path before = keepWhatIs();
-                takeOver(held);
-                events.publishEvent(new Restored());
-                return before;
-            } finally {
-                Files.deleteIfExists(scratch.resolveSibling(scratch.getFileName() + ".mv.db"));
-                Files.deleteIfExists(scratch.resolveSibling(scratch.getFileName() + ".trace.db"));
+        try (ZipFile zip = new ZipFile(backup.toFile());
+                Scratch scratch = new Scratch(properties.data(), zip)) {
+            takeFiles(zip, progress);
+            Path before = keepWhatIs();
+            takeOver(scratch.db);
+            try {
+                proof.read();
+            } catch (RuntimeException unreadable) {
+                putBack(before);
+                throw Refusal.of(
+                        "The backup is damaged: %s. Nothing was changed; take another copy of it.",
+                        Words.oneLine(String.valueOf(unreadable.getMessage())));
             }
+            forgetOld(before.getParent());
+            return before;
         } catch (ZipException | EOFException e) {
             throw new Refusal("That is no backup of Tranche, or it was cut off; nothing was changed.");
         } catch (SQLException | JsonProcessingException | IllegalArgumentException | DateTimeException e) {
             throw new Refusal("The backup is damaged, and nothing was changed. Take another copy of it.");
+        }
+    }
+
+    private void putBack(Path before) throws IOException, SQLException {
+        try (ZipFile zip = new ZipFile(before.toFile());
+                Scratch scratch = new Scratch(properties.data(), zip)) {
+            takeOver(scratch.db);
+        }
+        Files.delete(before);
+    }
+
+    /** A backup as a database of its own, while it is needed. */
+    private final class Scratch implements AutoCloseable {
+        private final Path file;
+        private final Connection db;
+
+        Scratch(Path data, ZipFile zip) throws IOException, SQLException {
+            String schema = schema(zip);
+            file = data.resolve("restoring-" + UUID.randomUUID());
+            String url = "jdbc:h2:file:" + file.toAbsolutePath();
+            db = DriverManager.getConnection(url, "sa", "");
+            try {
+                build(url, db, zip, schema);
+            } catch (IOException | SQLException | RuntimeException e) {
+                close();
+                throw e;
+            }
+        }
+
+        @Override
+        public void close() throws IOException, SQLException {
+            db.close();
+            Files.deleteIfExists(file.resolveSibling(file.getFileName() + ".mv.db"));
+            Files.deleteIfExists(file.resolveSibling(file.getFileName() + ".trace.db"));
         }
     }
 
@@ -208,13 +246,16 @@ public class Backups {
         try (OutputStream out = Files.newOutputStream(before)) {
             write(out);
         }
+        return before;
+    }
+
+    private void forgetOld(Path folder) throws IOException {
         try (var all = Files.list(folder)) {
             List<Path> old = all.sorted(Collections.reverseOrder()).skip(KEPT).toList();
             for (Path one : old) {
                 Files.delete(one);
             }
         }
-        return before;
     }
 
     /** One transaction: the old rows go, and those of the other database come. Pages that show what was here are out of date. */
@@ -242,6 +283,7 @@ public class Backups {
             db.commit();
             db.setAutoCommit(true);
         }
+        events.publishEvent(new Restored());
     }
 
     private static long highest(Connection db) throws SQLException {

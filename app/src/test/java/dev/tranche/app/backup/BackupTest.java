@@ -3,6 +3,10 @@ package dev.tranche.app.backup;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.support.BrowserTest;
@@ -12,6 +16,7 @@ import dev.tranche.core.speech.Refusal;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
@@ -26,10 +31,13 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.function.BiFunction;
 import java.util.function.IntUnaryOperator;
+import java.util.stream.IntStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.test.annotation.DirtiesContext;
@@ -37,6 +45,8 @@ import org.springframework.test.annotation.DirtiesContext;
 /** The whole house as one file and back, while it runs. A house of its own, since all of it is replaced. */
 @DirtiesContext(classMode = DirtiesContext.ClassMode.BEFORE_CLASS)
 class BackupTest extends BrowserTest {
+    private static final ObjectMapper JSON = new ObjectMapper();
+
     @Autowired
     private Backups backups;
 
@@ -162,6 +172,45 @@ class BackupTest extends BrowserTest {
         try (var left = Files.list(files.path("0".repeat(64)).getParent().getParent())) {
             assertThat(left.map(f -> f.getFileName().toString())).noneMatch(n -> n.startsWith("restoring-"));
         }
+    }
+
+    /** What each page needs is read before it is kept; else a backup could take the whole house down. */
+    @ParameterizedTest
+    @CsvSource({
+        "SPOOL, DENSITY, -1",
+        "SPOOL, ID, 999",
+        "PRINTER, PURGES, {}",
+        "GUIDE, STAGE, NOWHERE",
+        "SETTINGS, ZONE, Nowhere/At_All",
+        "PLAN, GCODE_HASH, no hash"
+    })
+    void what_would_take_the_house_down_is_not_taken_over(String table, String column, String value)
+            throws IOException {
+        PlanState plan = plan("stays, whatever " + table + " says");
+        byte[] bad = changed(
+                backup(),
+                (name, content) -> name.equals("tables/" + table + ".jsonl") ? with(content, column, value) : content);
+        assertThatThrownBy(() -> restore(bad)).isInstanceOf(Refusal.class).hasMessageContaining("Nothing was changed");
+        assertThat(plans.get(plan.id()).name()).isEqualTo(plan.name());
+    }
+
+    /** A table with another value in a column of its first row. */
+    private static byte[] with(byte[] table, String column, String value) {
+        String[] lines = new String(table, StandardCharsets.UTF_8).split("\n");
+        try {
+            JsonNode head = JSON.readTree(lines[0]);
+            ArrayNode row = (ArrayNode) JSON.readTree(lines[1]);
+            row.set(
+                    IntStream.range(0, head.size())
+                            .filter(c -> head.get(c).asText().equals(column))
+                            .findFirst()
+                            .orElseThrow(),
+                    value);
+            lines[1] = JSON.writeValueAsString(row);
+        } catch (JsonProcessingException e) {
+            throw new UncheckedIOException(e);
+        }
+        return String.join("\n", lines).getBytes(StandardCharsets.UTF_8);
     }
 
     @Test
