@@ -8,7 +8,6 @@ import dev.tranche.app.storage.Restored;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
-import dev.tranche.core.speech.Words;
 import java.io.BufferedOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
@@ -130,11 +129,9 @@ public class Backups {
             takeOver(scratch.db);
             try {
                 proof.read();
-            } catch (RuntimeException unreadable) {
+            } catch (Refusal unreadable) {
                 putBack(before);
-                throw Refusal.of(
-                        "The backup is damaged: %s. Nothing was changed; take another copy of it.",
-                        Words.oneLine(String.valueOf(unreadable.getMessage())));
+                throw unreadable;
             }
             forgetOld(before.getParent());
             return before;

@@ -3,12 +3,12 @@ package dev.tranche.app.desk;
 import dev.tranche.app.pictures.LayerDrawing;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
-import dev.tranche.core.estimate.Derivation;
 import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.speech.Words;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
-/** What a screen reader says when the cursor or the plan changes, where the eye would glance over the drawings and the ledger. */
+/** What a screen reader says when the cursor or the plan changes, where the eye would glance over drawings and ledger. */
 @Component
 class Heard {
     private final Figures figures;
@@ -26,12 +26,11 @@ class Heard {
                 + " mm: " + (colours.isEmpty() ? "nothing is printed" : colours) + ".";
     }
 
-    /** What the plan comes to: "3 swaps, purge 17 mm, whole print 22 min; 1 to mend." */
+    /** What the plan comes to: "3 swaps, purge 17 mm, whole print 22 min; 1 to mend before it can be handed off." */
     String plan(Workpiece work) {
         Ledger ledger = work.ledger();
-        Derivation swaps = ledger.swapCount();
         int obstacles = work.obstacles().size();
-        return figures.value(swaps) + (swaps.value() == 1 ? " swap" : " swaps") + ", purge "
+        return Words.count(Math.round(ledger.swapCount().value()), "swap") + ", purge "
                 + figures.value(ledger.purgeLength())
                 + ", whole print " + figures.value(ledger.totalTime())
                 + (obstacles == 0 ? "." : "; " + obstacles + " to mend before it can be handed off.");

@@ -23,12 +23,12 @@ public final class Ticks {
     }
 
     /** As {@link #step}, in seconds: parts of a minute, an hour or a day that come out even, or whole days. */
-    public static int seconds(double range, int most) {
+    public static long seconds(double range, int most) {
         for (int step : TIMES) {
             if (range / step <= most) {
                 return step;
             }
         }
-        return DAY * (int) step(range / DAY, most);
+        return DAY * (long) step(range / DAY, most);
     }
 }

@@ -132,7 +132,7 @@ public record ClockDrawing(
     }
 
     private static List<Hour> hours(Scale scale, ZonedDateTime from, ZonedDateTime to, Figures figures) {
-        int step = Math.max(SLOT, Ticks.seconds(Duration.between(from, to).toSeconds(), 14) / 60);
+        long step = Math.max(SLOT, Ticks.seconds(Duration.between(from, to).toSeconds(), 14) / 60);
         List<Hour> marks = new ArrayList<>();
         for (ZonedDateTime at = from; !at.isAfter(to); at = at.plusMinutes(SLOT)) {
             long minute = 1440 * at.toLocalDate().toEpochDay() + at.getHour() * 60 + at.getMinute();

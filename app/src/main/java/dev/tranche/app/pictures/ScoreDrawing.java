@@ -336,7 +336,7 @@ public record ScoreDrawing(
     /** Time since the start, or time of day where the plan has one. */
     private static List<Tick> clock(Workpiece work, Figures figures, Scale scale) {
         Optional<ZonedDateTime> start = work.schedule().map(Schedule::start);
-        int step = Ticks.seconds(scale.to() - scale.from(), 12);
+        long step = Ticks.seconds(scale.to() - scale.from(), 12);
         List<Tick> ticks = new ArrayList<>();
         double ahead = start.map(s -> (double) s.toLocalTime().toSecondOfDay()).orElse(0.0);
         double first = Math.ceil((scale.from() + ahead) / step) * step - ahead;

@@ -12,7 +12,10 @@ import com.fasterxml.jackson.datatype.jsr310.JavaTimeModule;
 import java.io.IOException;
 import org.springframework.stereotype.Component;
 
-/** Records as JSON, for the database and for plan files. What is stored has records of its own; see {@code app.stored}. No list holds nothing in a place, where its record does not say so. */
+/**
+ * Records as JSON, for the database and for plan files. What is stored has records of its own; see {@code app.stored}. No
+ * list has nothing in a place, unless its record says so.
+ */
 @Component
 public class Json {
     private final JsonMapper mapper;

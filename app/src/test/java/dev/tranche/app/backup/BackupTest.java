@@ -177,20 +177,24 @@ class BackupTest extends BrowserTest {
     /** What each page needs is read before it is kept; else a backup could take the whole house down. */
     @ParameterizedTest
     @CsvSource({
-        "SPOOL, DENSITY, -1",
-        "SPOOL, ID, 999",
-        "PRINTER, PURGES, {}",
-        "GUIDE, STAGE, NOWHERE",
-        "SETTINGS, ZONE, Nowhere/At_All",
-        "PLAN, GCODE_HASH, no hash"
+        "SPOOL, DENSITY, -1, shelf",
+        "SPOOL, ID, 999, plans",
+        "PRINTER, PURGES, {}, printers",
+        "GUIDE, STAGE, NOWHERE, guided start",
+        "SETTINGS, ZONE, Nowhere/At_All, settings",
+        "PLAN, GCODE_HASH, no hash, plans"
     })
-    void what_would_take_the_house_down_is_not_taken_over(String table, String column, String value)
+    void what_would_take_the_house_down_is_not_taken_over(String table, String column, String value, String part)
             throws IOException {
         PlanState plan = plan("stays, whatever " + table + " says");
         byte[] bad = changed(
                 backup(),
                 (name, content) -> name.equals("tables/" + table + ".jsonl") ? with(content, column, value) : content);
-        assertThatThrownBy(() -> restore(bad)).isInstanceOf(Refusal.class).hasMessageContaining("Nothing was changed");
+        assertThatThrownBy(() -> restore(bad))
+                .isInstanceOf(Refusal.class)
+                .hasMessage(
+                        "The backup is damaged: “%s” in it cannot be read; nothing was changed. Take another copy of it.",
+                        part);
         assertThat(plans.get(plan.id()).name()).isEqualTo(plan.name());
     }
 

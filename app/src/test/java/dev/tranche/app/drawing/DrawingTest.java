@@ -173,6 +173,7 @@ class DrawingTest extends OnePlanTest {
         assertThat(Ticks.seconds(8 * 3600, 12)).isEqualTo(3600);
         assertThat(Ticks.seconds(14 * 86_400, 14)).isEqualTo(86_400);
         assertThat(Ticks.seconds(300 * 86_400, 14)).isEqualTo(50 * 86_400);
+        assertThat(Ticks.seconds(700_000 * 86_400.0, 14)).isEqualTo(50_000 * 86_400L);
     }
 
     @Test

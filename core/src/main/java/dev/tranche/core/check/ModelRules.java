@@ -45,7 +45,7 @@ final class ModelRules {
                 Severity.STOP,
                 "nothing-prints",
                 first.micrometres() < 2 * high.micrometres()
-                        ? "No layer of the model prints: it is a surface without thickness. Give it one in the program that drew it."
+                        ? "No layer of the model prints: it is a surface without thickness, or thinner than a layer. Give it some in the program that drew it, or print thinner layers."
                         : Words.format(
                                 "No layer of the model prints: it is %s mm high, and its first layer would be %s mm. Give a first layer of less than %s mm, or scale the model.",
                                 high, first, high.plus(high))));

@@ -8,8 +8,6 @@ import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
 import java.io.InputStream;
-import java.math.BigDecimal;
-import java.math.MathContext;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalLong;
@@ -174,7 +172,7 @@ public final class Survey {
         }
         if (!(clock.total() < A_YEAR)) {
             throw new Refusal(
-                    "The G-code prints for over a year by the speeds and waits it asks for; correct its F and G4.");
+                    "The G-code prints for over a year by the speeds (F) and waits (G4) in it; correct them, or slice the model again.");
         }
         tools.settle(printing());
         return new SlicedFile(
@@ -355,14 +353,11 @@ public final class Survey {
                     "Line %d of the G-code moves by %.0f mm, further than any printer goes; the file is damaged.",
                     line.line(), c.length() + Math.abs(de));
         }
-        if (!(Math.max(c.length(), Math.abs(de)) / c.speed() < LONGEST)) {
+        double longest = Math.max(c.length(), Math.abs(de));
+        if (!(longest / c.speed() < LONGEST)) {
             throw Refusal.of(
-                    "Line %d of the G-code moves at %s mm/min, which takes longer than any print; correct its F.",
-                    line.line(),
-                    BigDecimal.valueOf(60 * c.speed())
-                            .round(new MathContext(3))
-                            .stripTrailingZeros()
-                            .toPlainString());
+                    "Line %d of the G-code takes over a month to move by %.2f mm; correct the speed (F) that it moves with.",
+                    line.line(), longest);
         }
         boolean isOut = unloads.isOutAfter(line, c);
         if (de > 0 && c.length() > 0 && (dx != 0 || dy != 0) && !isOut) {
