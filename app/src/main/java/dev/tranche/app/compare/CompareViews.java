@@ -3,6 +3,7 @@ package dev.tranche.app.compare;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.web.Figures;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.estimate.BasePrint.Source;
 import dev.tranche.core.estimate.Derivation;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.purge.PurgePlace;
@@ -37,7 +38,18 @@ class CompareViews {
      */
     record Cell(String text, double share, boolean best, boolean other) {}
 
-    record Row(String name, List<Cell> cells) {}
+    record Row(String name, List<Cell> cells) {
+        /** Where not all figures have one source, none is called the least. */
+        private Row comparable(boolean alike) {
+            return alike
+                    ? this
+                    : new Row(
+                            name,
+                            cells.stream()
+                                    .map(c -> new Cell(c.text(), c.share(), false, c.other()))
+                                    .toList());
+        }
+    }
 
     String show(List<Workpiece> all, Model model) {
         figures(all, model);
@@ -53,23 +65,30 @@ class CompareViews {
         ways.add(words("Purge goes", all, w -> place(w.ledger().place())));
         ways.add(words("Copies", all, w -> "" + w.plan().content().copies()));
         ways.add(words("Printer", all, w -> w.machine().printer().name()));
+        ways.add(words("Time and plastic", all, w -> source(w) == Source.SLICED ? "as sliced" : "estimated"));
+        boolean alike = all.stream().map(CompareViews::source).distinct().count() == 1;
         List<Row> costs = new ArrayList<>();
         costs.add(figure("Swaps", all, Ledger::swapCount));
         costs.add(number("of them with you", all, Ledger::visits));
         costs.add(figure("Waste", all, Ledger::wasteGrams));
         costs.add(figure("Added by colours", all, Ledger::addedTime));
-        costs.add(figure("Whole print", all, Ledger::totalTime));
-        costs.add(figure("Filament", all, Ledger::filamentGrams));
-        costs.add(figure("Cost", all, Ledger::cost));
+        costs.add(figure("Whole print", all, Ledger::totalTime).comparable(alike));
+        costs.add(figure("Filament", all, Ledger::filamentGrams).comparable(alike));
+        costs.add(figure("Cost", all, Ledger::cost).comparable(alike));
         if (all.stream().anyMatch(w -> w.ledger().terms().copies() > 1)) {
-            costs.add(figure("Time, each", all, l -> l.each(l.totalTime())));
+            costs.add(figure("Time, each", all, l -> l.each(l.totalTime())).comparable(alike));
             costs.add(figure("Waste, each", all, l -> l.each(l.wasteGrams())));
-            costs.add(figure("Cost, each", all, l -> l.each(l.cost())));
+            costs.add(figure("Cost, each", all, l -> l.each(l.cost())).comparable(alike));
         }
         costs.add(number("Findings to stop for", all, null));
         model.addAttribute("all", all);
         model.addAttribute("ways", ways);
         model.addAttribute("costs", costs);
+        model.addAttribute("alike", alike);
+    }
+
+    private static Source source(Workpiece work) {
+        return work.ledger().base().source();
     }
 
     private String place(PurgePlace place) {

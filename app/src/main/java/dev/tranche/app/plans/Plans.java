@@ -83,13 +83,18 @@ public class Plans implements SpoolUse {
         return get(variant.id());
     }
 
-    /** Makes a plan what its variant is; the variant stays. */
+    /** Makes a plan what its variant is; the variant stays. A plan that has no sliced file takes the variant's. */
     public PlanState adopt(String id, long seen, String variant) {
         PlanState taken = get(variant);
         if (!taken.root().equals(id)) {
             throw gone();
         }
-        return editAll(id, seen, "adopt " + taken.name(), c -> taken.content());
+        PlanState made = editAll(id, seen, "adopt " + taken.name(), c -> taken.content());
+        if (made.gcode().isPresent() || taken.gcode().isEmpty()) {
+            return made;
+        }
+        giveGcode(id, taken.gcode().orElseThrow());
+        return get(id);
     }
 
     private PlanState create(String name, PlanContent content, String variantOf) {
