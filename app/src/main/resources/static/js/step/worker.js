@@ -1,5 +1,5 @@
-// STEP solids as a 3MF model, read by a CAD kernel beside the page: each solid with its name and colour, in triangles that
-// stay within a twentieth of a millimetre of it.
+// STEP solids as a 3MF model, read by a CAD kernel beside the page: each solid with its name and colour, and the faces that
+// have colours of their own, in triangles that stay within a twentieth of a millimetre of it.
 importScripts("/vendor/occt-import-js.js", "/vendor/fflate.js");
 
 const FINE = { linearUnit: "millimeter", linearDeflectionType: "absolute_value", linearDeflection: 0.05, angularDeflection: 0.35 };
@@ -9,23 +9,36 @@ const escaped = (text) => text.replace(/[<>&"'\u0000-\u001f]/g, (c) => `&#${Math
 const level = (light) => Math.round(255 * (light <= 0.0031308 ? 12.92 * light : 1.055 * light ** (1 / 2.4) - 0.055));
 const hex = (colour) => `#${colour.map((light) => level(Math.min(1, Math.max(0, light))).toString(16).padStart(2, "0")).join("").toUpperCase()}`;
 
-function mesh({ attributes, index }) {
+/** The place of the colour of each triangle that lies in a face of another colour than its solid's. */
+function painted({ brep_faces: faces, color }, colours) {
+  const own = color && hex(color);
+  const places = [];
+  for (const face of faces) {
+    if (face.color && hex(face.color) !== own) for (let i = face.first; i <= face.last; i++) places[i] = colours.indexOf(hex(face.color));
+  }
+  return places;
+}
+
+function mesh({ attributes, index }, paint) {
   const at = attributes.position.array;
   const corners = [];
   for (let i = 0; i < at.length; i += 3) corners.push(`<vertex x="${at[i].toFixed(4)}" y="${at[i + 1].toFixed(4)}" z="${at[i + 2].toFixed(4)}"/>`);
   const of = index.array;
   const triangles = [];
-  for (let i = 0; i < of.length; i += 3) triangles.push(`<triangle v1="${of[i]}" v2="${of[i + 1]}" v3="${of[i + 2]}"/>`);
+  for (let i = 0; i < of.length; i += 3) {
+    const colour = i / 3 in paint ? ` pid="1" p1="${paint[i / 3]}"` : "";
+    triangles.push(`<triangle v1="${of[i]}" v2="${of[i + 1]}" v3="${of[i + 2]}"${colour}/>`);
+  }
   return `<mesh><vertices>${corners.join("")}</vertices><triangles>${triangles.join("")}</triangles></mesh>`;
 }
 
 function model(meshes) {
-  const colours = [...new Set(meshes.filter((m) => m.color).map((m) => hex(m.color)))];
+  const colours = [...new Set(meshes.flatMap((m) => [m, ...m.brep_faces]).filter((of) => of.color).map((of) => hex(of.color)))];
   const bases = colours.length ? `<basematerials id="1">${colours.map((c) => `<base name="${c}" displaycolor="${c}"/>`).join("")}</basematerials>` : "";
   const objects = meshes.map((m, i) => {
     if (i % 20 === 0) postMessage({ done: i, of: meshes.length });
     const colour = m.color ? ` pid="1" pindex="${colours.indexOf(hex(m.color))}"` : "";
-    return `<object id="${i + 2}" type="model" name="${escaped(m.name || `Solid ${i + 1}`)}"${colour}>${mesh(m)}</object>`;
+    return `<object id="${i + 2}" type="model" name="${escaped(m.name || `Solid ${i + 1}`)}"${colour}>${mesh(m, painted(m, colours))}</object>`;
   });
   return `<?xml version="1.0" encoding="UTF-8"?><model unit="millimeter" xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02"><resources>${bases}${objects.join("")}</resources><build>${meshes.map((m, i) => `<item objectid="${i + 2}"/>`).join("")}</build></model>`;
 }

@@ -29,7 +29,8 @@ class StepTest extends BrowserTest {
     private static StepBoxes lidOnBox() {
         return new StepBoxes()
                 .box("Box", 1, 0, 1, 0, 0, 0, 30, 20, 4)
-                .box("Lid", 0, 0.5019608, 0.5019608, 5, 5, 4, 20, 10, 1);
+                .box("Lid", 0, 0.5019608, 0.5019608, 5, 5, 4, 20, 10, 1)
+                .topped(0, 1, 0);
     }
 
     /** Inside the page, in one command: a driver that asks again and again keeps a worker from starting. */
@@ -42,7 +43,8 @@ class StepTest extends BrowserTest {
     }
 
     @Test
-    void solids_come_with_their_names_and_colours_and_are_as_large_as_they_were_drawn() throws IOException {
+    void solids_come_with_their_names_and_colours_and_those_of_their_faces_and_are_as_large_as_they_were_drawn()
+            throws IOException {
         browser.open("/");
         // Told by what it holds, whatever it is called.
         give("#model-file", file("lid-on-box.txt", lidOnBox().bytes()));
@@ -65,7 +67,11 @@ class StepTest extends BrowserTest {
                 .extracting(Spool::name, s -> s.colour().hex())
                 .containsExactly(
                         org.assertj.core.groups.Tuple.tuple("Fuchsia", "#FF00FF"),
-                        org.assertj.core.groups.Tuple.tuple("Teal", "#008080"));
+                        org.assertj.core.groups.Tuple.tuple("Teal", "#008080"),
+                        org.assertj.core.groups.Tuple.tuple("Lime", "#00FF00"));
+        assertThat(work.colouring().layer(work.grid().count()).spools())
+                .extracting(spool -> shelf.byId().get(spool).name())
+                .containsExactlyInAnyOrder("Teal", "Lime");
     }
 
     @Test

@@ -22,6 +22,10 @@ public final class StepBoxes {
     private final String product;
     private final String definition;
     private final String context;
+    /** Of the last box, and how it is styled. */
+    private String top;
+
+    private String item;
 
     public StepBoxes() {
         String application = add("APPLICATION_CONTEXT('automotive design')");
@@ -103,14 +107,29 @@ public final class StepBoxes {
         String defined = add("PRODUCT_DEFINITION('design',''," + formed + "," + definition + ")");
         add("SHAPE_DEFINITION_REPRESENTATION(" + add("PRODUCT_DEFINITION_SHAPE('',''," + defined + ")") + "," + shape
                 + ")");
+        top = faces.get(1);
+        styled("STYLED_ITEM('color',(" + style(red, green, blue) + ")," + brep + ")");
+        return this;
+    }
+
+    /** The last box has a top of another colour, 0…1. */
+    public StepBoxes topped(double red, double green, double blue) {
+        styled("OVER_RIDING_STYLED_ITEM('overriding color',(" + style(red, green, blue) + ")," + top + "," + item
+                + ")");
+        return this;
+    }
+
+    private void styled(String as) {
+        item = add(as);
+        add("MECHANICAL_DESIGN_GEOMETRIC_PRESENTATION_REPRESENTATION('',(" + item + ")," + context + ")");
+    }
+
+    private String style(double red, double green, double blue) {
         String colour = add(Words.format("COLOUR_RGB('',%.4f,%.4f,%.4f)", red, green, blue));
         String area = add("SURFACE_STYLE_FILL_AREA("
                 + add("FILL_AREA_STYLE('',(" + add("FILL_AREA_STYLE_COLOUR(''," + colour + ")") + "))") + ")");
-        String style = add("PRESENTATION_STYLE_ASSIGNMENT(("
+        return add("PRESENTATION_STYLE_ASSIGNMENT(("
                 + add("SURFACE_STYLE_USAGE(.BOTH.," + add("SURFACE_SIDE_STYLE('',(" + area + "))") + ")") + "))");
-        add("MECHANICAL_DESIGN_GEOMETRIC_PRESENTATION_REPRESENTATION('',("
-                + add("STYLED_ITEM('color',(" + style + ")," + brep + ")") + ")," + context + ")");
-        return this;
     }
 
     private String edge(double[][] at, String[] vertices, int from, int to) {

@@ -10,9 +10,13 @@ import dev.tranche.core.plan.Regions;
 import dev.tranche.core.plan.Relief;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.speech.Words;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /** Rules on regions: whether each can be seen where it was meant to be. */
 final class RegionRules {
@@ -69,10 +73,7 @@ final class RegionRules {
     /** Regions that have plastic of their own, all of it inside other plastic. */
     static List<Finding> unseen(PlanFacts facts) {
         return each(facts, (i, region, relief) -> {
-            if (relief.above() == 0
-                    || relief.below() == 0
-                    || isSeenThrough(facts, region, relief)
-                    || reachesTheSide(facts, region, i)) {
+            if (isSeen(facts, i) || backsWhatIsSeen(facts, i)) {
                 return Optional.empty();
             }
             Finding finding = Finding.of(
@@ -129,6 +130,54 @@ final class RegionRules {
         int first = layer(facts, region);
         int last = Math.min(facts.grid().count(), region.range().last(facts.grid()));
         return isClear(facts, last + 1, relief.above()) || isClear(facts, first - 1, relief.below());
+    }
+
+    /** Whether its spool goes on, region upon region, above or below it to where it is seen: then it is the depth of that. */
+    private static boolean backsWhatIsSeen(PlanFacts facts, int index) {
+        return leadsToTheSeen(facts, index, 1) || leadsToTheSeen(facts, index, -1);
+    }
+
+    /** @param way 1 upwards, -1 downwards */
+    private static boolean leadsToTheSeen(PlanFacts facts, int index, int way) {
+        Set<Integer> met = new HashSet<>(Set.of(index));
+        Deque<Integer> open = new ArrayDeque<>(met);
+        while (!open.isEmpty()) {
+            for (int next : goingOn(facts, open.pop(), way)) {
+                if (next == Field.BASE || isSeen(facts, next)) {
+                    return true;
+                }
+                if (met.add(next)) {
+                    open.push(next);
+                }
+            }
+        }
+        return false;
+    }
+
+    /** What meets a region's end with the same spool. */
+    private static List<Integer> goingOn(PlanFacts facts, int index, int way) {
+        Region region = facts.plan().regions().get(index);
+        int end = way < 0
+                ? layer(facts, region)
+                : Math.max(1, Math.min(facts.grid().count(), region.range().last(facts.grid())));
+        Optional<Field> own = facts.colouring().layer(end).field(index);
+        if (own.isEmpty() || end + way < 1 || end + way > facts.grid().count()) {
+            return List.of();
+        }
+        return facts.colouring().layer(end + way).fields().stream()
+                .filter(f -> f.region() != index && f.spool().equals(own.get().spool()))
+                .filter(f -> !Areas.intersection(own.get().area(), f.area()).isEmpty())
+                .map(Field::region)
+                .toList();
+    }
+
+    private static boolean isSeen(PlanFacts facts, int index) {
+        Region region = facts.plan().regions().get(index);
+        Relief relief = facts.colouring().reliefs().get(index);
+        return relief.above() == 0
+                || relief.below() == 0
+                || isSeenThrough(facts, region, relief)
+                || reachesTheSide(facts, region, index);
     }
 
     private static boolean isClear(PlanFacts facts, int layer, double thickness) {

@@ -120,6 +120,18 @@ class LookRulesTest {
         assertThat(find(bench, "unseen")).isEmpty();
     }
 
+    @Test
+    void what_goes_on_in_the_same_spool_up_to_where_it_is_seen_is_the_depth_of_that() {
+        Bench bench = new Bench().region(disc(Spools.CHALK, 1, 1.6)).region(disc(Spools.CHALK, 1.6, 3));
+        assertThat(find(bench, "unseen")).isEmpty();
+        Bench other = new Bench().region(disc(Spools.CHALK, 1, 1.6)).region(disc(Spools.MUSTARD, 1.6, 3));
+        assertThat(find(other, "unseen")).isPresent();
+        Bench below = new Bench().region(disc(Spools.CHALK, 0, 0.6)).region(disc(Spools.CHALK, 0.6, 1));
+        assertThat(find(below, "unseen")).isEmpty();
+        Bench hidden = new Bench().region(disc(Spools.CHALK, 0.6, 1)).region(disc(Spools.CHALK, 1, 1.4));
+        assertThat(find(hidden, "unseen")).isPresent();
+    }
+
     /** The commonest slip of all (common practice): the tile's top is at 2.0 mm. */
     @Test
     void a_border_a_layer_or_two_off_a_flat_is_said_and_its_button_moves_it_there() {
