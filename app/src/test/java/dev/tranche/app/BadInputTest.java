@@ -540,4 +540,25 @@ class BadInputTest extends OnePlanTest {
                 .contains("from the origin")
                 .contains("2.00 mm below the bed");
     }
+
+    @Test
+    void a_house_in_millimetres_begins_at_a_hundredth_and_a_scan_comes_as_it_is() throws Exception {
+        String house = give(
+                "/plans",
+                "house.stl",
+                StlWriter.binary(new Shapes().box(0, 0, 0, 12_000, 9_000, 6_000).mesh()));
+        assertThat(mvc.perform(get(house + "/model"))
+                        .andReturn()
+                        .getResponse()
+                        .getContentAsString(StandardCharsets.UTF_8))
+                .contains("12.00 m long, which no bed holds; it is planned at 1 % of that");
+        assertThat(mvc.perform(get(house)).andReturn().getResponse().getContentAsString(StandardCharsets.UTF_8))
+                .contains("120.0 × 90.0 × 60.00 mm");
+        String ply = "ply\nformat ascii 1.0\nelement vertex 4\nproperty float x\nproperty float y\nproperty float z\n"
+                + "element face 4\nproperty list uchar int vertex_indices\nend_header\n"
+                + "0 0 0 20 0 0 0 20 0 0 0 20\n3 0 2 1 3 0 1 3 3 1 2 3 3 2 0 3\n";
+        String scan = give("/plans", "scan", ply.getBytes(StandardCharsets.US_ASCII));
+        assertThat(mvc.perform(get(scan)).andReturn().getResponse().getContentAsString(StandardCharsets.UTF_8))
+                .contains("20.0 × 20.0 × 20.00 mm");
+    }
 }

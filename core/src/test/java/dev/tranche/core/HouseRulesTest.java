@@ -28,6 +28,7 @@ class HouseRulesTest {
                             "java.security..",
                             "org.locationtech.jts..",
                             "com.samskivert.mustache..",
+                            "com.fasterxml.jackson..",
                             "org.apache.batik.parser..",
                             "java.awt",
                             "java.awt.geom..",

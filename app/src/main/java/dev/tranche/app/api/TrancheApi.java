@@ -53,7 +53,8 @@ class TrancheApi {
             content = @Content(schema = @Schema(implementation = ProblemDetail.class)))
     @PostMapping(path = "/ledger", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     LedgerAnswer ledger(
-            @Parameter(description = "STL, 3MF, OBJ, or a plan file; for a plan file nothing else counts") @RequestPart
+            @Parameter(description = "3MF, OBJ, STL, PLY, glTF, or a plan file; for a plan file nothing else counts")
+                    @RequestPart
                     MultipartFile file,
             @Parameter(description = "sliced G-code of it, for its times") @RequestPart(required = false)
                     MultipartFile gcode,

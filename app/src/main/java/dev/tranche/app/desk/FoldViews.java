@@ -83,18 +83,22 @@ class FoldViews {
         return Words.format("slanted %.0f° from up, towards %.0f°", tilt, towards);
     }
 
-    private static List<String> worries(Workpiece work, PartedModel file) {
+    private List<String> worries(Workpiece work, PartedModel file) {
         Repair.Report report = file.report();
         List<String> worries = new ArrayList<>();
         Body mesh = work.cut().model().body();
-        double largest = Math.max(
-                mesh.height().millimetres(),
-                Math.max(mesh.footprint().getWidth(), mesh.footprint().getHeight()));
+        double largest = mesh.longest();
         if (largest < TINY) {
             worries.add(
                     Words.format("It is only %.2f mm long; if it was drawn in inches, scale it to 2540 %%.", largest));
         }
         Body asIs = file.body();
+        if (asIs.longest() > Placement.BEYOND_ANY_BED) {
+            worries.add(Words.format(
+                    "Its file makes it %.2f m long, which no bed holds; it is planned at %s %% of that, and its scale changes it.",
+                    asIs.longest() / 1000,
+                    figures.percent(work.plan().content().placement().scaleX())));
+        }
         double far = Math.hypot(asIs.footprint().centre().x, asIs.footprint().centre().y);
         if (far > FAR) {
             worries.add(Words.format(

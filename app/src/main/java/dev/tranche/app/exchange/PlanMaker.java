@@ -8,7 +8,8 @@ import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.work.ModelCuts;
-import dev.tranche.core.format.Part;
+import dev.tranche.core.format.PartedModel;
+import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
@@ -85,8 +86,9 @@ class PlanMaker {
     }
 
     private PlanContent coloured(PlanContent content, Progress progress) {
-        List<Part> parts = cuts.model(content.files(), progress).parts();
-        PlanContent coloured = content.with(fileColours.begin(content.colours(), parts));
+        PartedModel model = cuts.model(content.files(), progress);
+        PlanContent coloured = content.with(fileColours.begin(content.colours(), model.parts()))
+                .with(Placement.AS_IS.toBeHeldByABed(model.body().longest()));
         cuts.cut(coloured, progress);
         return coloured;
     }

@@ -399,7 +399,7 @@ public final class Canvas {
         int[] queue = new int[labels.length];
         int to = 0;
         for (int i = 0; i < labels.length; i++) {
-            if (labels[i] != NOTHING) {
+            if (labels[i] != NOTHING && isBesideNothing(i)) {
                 queue[to++] = i;
             }
         }
@@ -411,13 +411,24 @@ public final class Canvas {
         mask = inside;
     }
 
+    /** Whether it has anything to give away. */
+    private boolean isBesideNothing(int at) {
+        return at > 0 && labels[at - 1] == NOTHING
+                || at + 1 < labels.length && labels[at + 1] == NOTHING
+                || at >= columns && labels[at - columns] == NOTHING
+                || at + columns < labels.length && labels[at + columns] == NOTHING;
+    }
+
     /** By a square. */
     private boolean[] wider(boolean[] area) {
         boolean[] wider = area.clone();
-        for (int i = 0; i < area.length; i++) {
-            if (area[i]) {
-                for (int way = 0; way < WAYS; way++) {
-                    wider[beside(i, way)] = true;
+        for (int r = 0; r < rows; r++) {
+            for (int at = r * columns, end = at + columns; at < end; at++) {
+                if (area[at]) {
+                    wider[at > r * columns ? at - 1 : at] = true;
+                    wider[at + 1 < end ? at + 1 : at] = true;
+                    wider[r > 0 ? at - columns : at] = true;
+                    wider[r < rows - 1 ? at + columns : at] = true;
                 }
             }
         }
@@ -428,20 +439,32 @@ public final class Canvas {
     private int spread(int[] queue, int labelled, boolean within) {
         int to = labelled;
         for (int from = 0; from < to; from++) {
-            for (int way = 0; way < WAYS; way++) {
-                to = reach(queue[from], beside(queue[from], way), within, queue, to);
+            int i = queue[from];
+            int column = i % columns;
+            byte label = labels[i];
+            if (column > 0 && takes(i - 1, label, within)) {
+                queue[to++] = i - 1;
+            }
+            if (column < columns - 1 && takes(i + 1, label, within)) {
+                queue[to++] = i + 1;
+            }
+            if (i >= columns && takes(i - columns, label, within)) {
+                queue[to++] = i - columns;
+            }
+            if (i + columns < labels.length && takes(i + columns, label, within)) {
+                queue[to++] = i + columns;
             }
         }
         return to;
     }
 
-    private int reach(int from, int at, boolean within, int[] queue, int to) {
+    /** Gives a square a label if it has none, and within the section if that is asked. */
+    private boolean takes(int at, byte label, boolean within) {
         if (labels[at] != NOTHING || within && !inside[at]) {
-            return to;
+            return false;
         }
-        labels[at] = labels[from];
-        queue[to] = at;
-        return to + 1;
+        labels[at] = label;
+        return true;
     }
 
     public boolean shows(int tool) {

@@ -3,6 +3,7 @@ package dev.tranche.core.format;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Repair;
+import dev.tranche.core.geometry.Seams;
 import dev.tranche.core.geometry.Shells;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
@@ -144,6 +145,20 @@ final class Corners {
         return count / 3;
     }
 
+    /** Of their extents along the axes, mm. */
+    double longest() {
+        double[] least = {Double.MAX_VALUE, Double.MAX_VALUE, Double.MAX_VALUE};
+        double[] most = {-Double.MAX_VALUE, -Double.MAX_VALUE, -Double.MAX_VALUE};
+        for (int c = 0; c < count; c++) {
+            double[] place = {x[c], y[c], z[c] / 1000.0};
+            for (int i = 0; i < 3; i++) {
+                least[i] = Math.min(least[i], place[i]);
+                most[i] = Math.max(most[i], place[i]);
+            }
+        }
+        return Math.max(most[0] - least[0], Math.max(most[1] - least[1], most[2] - least[2]));
+    }
+
     float x(int corner) {
         return x[corner];
     }
@@ -198,10 +213,22 @@ final class Corners {
 
     PartedModel model(Progress progress) {
         if (places.length > 0) {
-            return Pictured.cut(this, progress).coloured().model(progress);
+            return Pictured.cut(joined(progress), progress).coloured().model(progress);
         }
         Mesh mesh = Mesh.of(Arrays.copyOf(x, count), Arrays.copyOf(y, count), Arrays.copyOf(z, count));
         return model(mesh, Arrays.copyOf(labels, count / 3), List.copyOf(known), List.copyOf(unseen), progress);
+    }
+
+    /** Before triangles are cut at what neighbours have in common. */
+    private Corners joined(Progress progress) {
+        Mesh apart = Mesh.standing(Arrays.copyOf(x, count), Arrays.copyOf(y, count), Arrays.copyOf(z, count), 0);
+        Mesh joined = Seams.joined(apart, progress);
+        for (int c = 0; c < count && joined != apart; c++) {
+            x[c] = (float) joined.x(c);
+            y[c] = (float) joined.y(c);
+            z[c] = joined.z(c);
+        }
+        return this;
     }
 
     /** What shows pieces of pictures takes the colours of those. */

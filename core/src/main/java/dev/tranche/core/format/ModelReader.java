@@ -18,7 +18,9 @@ public final class ModelReader {
     private enum Kind {
         STL,
         OBJ,
-        THREE_MF
+        THREE_MF,
+        GLTF,
+        PLY
     }
 
     private ModelReader() {}
@@ -41,6 +43,8 @@ public final class ModelReader {
         return switch (kind(head, size)) {
             case THREE_MF -> ThreeMf.read(whole, size, progress);
             case OBJ -> Obj.read(whole, size, progress);
+            case GLTF -> Gltf.read(whole, size, progress);
+            case PLY -> Ply.read(whole, size, progress);
             case STL -> Corners.model(StlReader.read(whole, size, progress), progress);
         };
     }
@@ -63,6 +67,12 @@ public final class ModelReader {
     private static Kind kind(byte[] head, long size) {
         if (head.length > 3 && head[0] == 'P' && head[1] == 'K' && head[2] == 3 && head[3] == 4) {
             return Kind.THREE_MF;
+        }
+        if (GltfFile.is(head)) {
+            return Kind.GLTF;
+        }
+        if (Ply.is(head)) {
+            return Kind.PLY;
         }
         boolean stl = StlReader.isStl(head, size);
         String text = new String(head, StandardCharsets.ISO_8859_1);

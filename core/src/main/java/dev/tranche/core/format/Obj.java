@@ -11,10 +11,8 @@ import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.StringTokenizer;
 
 /**
@@ -28,16 +26,9 @@ import java.util.StringTokenizer;
  * <p>Source: Wavefront Technologies, "Advanced Visualizer Manual", Appendix B1, Object Files (1992), from memory.
  */
 final class Obj {
-    private static final int PLAIN = -1;
-    /** So many tints of corners are told apart to the last digit; what comes after them is told by their first four bits. */
-    private static final int MOST_TINTS = 4096;
-
     private double[] places = new double[3072];
     private int vertices;
-    /** Of the corners, 0xRRGGBB, or {@link #PLAIN}; as many as there are of them up to the last that has one. */
-    private int[] tints = {};
-
-    private final Set<Integer> tinted = new HashSet<>();
+    private final Tints tints = new Tints();
     private final Corners corners = new Corners();
     private int line;
     private final Map<String, Optional<Srgb>> colours = new HashMap<>();
@@ -159,26 +150,14 @@ final class Obj {
     private void tinted(StringTokenizer words) {
         Optional<Srgb> tint = ObjColours.rgb(words.nextToken(), words.nextToken(), words.nextToken());
         if (tint.isPresent() && !words.hasMoreTokens()) {
-            if (tints.length <= vertices) {
-                int before = tints.length;
-                tints = Arrays.copyOf(tints, Math.max(1024, 2 * vertices));
-                Arrays.fill(tints, before, tints.length, PLAIN);
-            }
-            int rgb = Picture.rgb(tint.get());
-            tints[vertices] = tinted.size() < MOST_TINTS || tinted.contains(rgb) ? rgb : rgb & 0xF0F0F0 | 0x080808;
-            tinted.add(tints[vertices]);
+            tints.put(vertices, tint.get());
         }
     }
 
     private void tint(int a, int b, int c) {
-        if (tints.length > 0 && colours.getOrDefault(material, Optional.empty()).isEmpty()) {
-            int rgb = of(b) == of(c) ? of(b) : of(a);
-            label(rgb == PLAIN ? Optional.empty() : Optional.of(new Srgb(rgb >> 16, rgb >> 8 & 0xFF, rgb & 0xFF)));
+        if (!tints.isEmpty() && colours.getOrDefault(material, Optional.empty()).isEmpty()) {
+            label(tints.of(a, b, c));
         }
-    }
-
-    private int of(int vertex) {
-        return vertex < tints.length ? tints[vertex] : PLAIN;
     }
 
     private void face(String text) {

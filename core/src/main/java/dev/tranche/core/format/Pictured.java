@@ -1,6 +1,7 @@
 package dev.tranche.core.format;
 
 import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.speech.Progress;
 import java.util.Arrays;
 import java.util.HashSet;
@@ -12,7 +13,7 @@ import java.util.Set;
  * is cut in its middle, in both triangles that have it, so that what was closed stays closed.
  */
 final class Pictured {
-    /** Edges no longer than this stay whole, mm. */
+    /** Edges that are printed no longer than this stay whole, mm. */
     private static final double FINEST = 0.4;
     /** Colours of one triangle that differ by more, in any channel of 255, are several. */
     private static final int ALIKE = 48;
@@ -42,15 +43,16 @@ final class Pictured {
     /** The triangles, cut where they have to be. */
     static Corners cut(Corners given, Progress progress) {
         Corners corners = given;
+        double finest = FINEST / Placement.AS_IS.toBeHeldByABed(given.longest()).scaleX();
         while (true) {
             Set<Edge> divided = new HashSet<>();
             long mixed = 0;
             for (int t = 0; t < corners.triangles(); t++) {
                 beat(t, progress);
-                if (isMixed(corners, t)) {
+                if (isMixed(corners, t, finest)) {
                     mixed++;
                     for (int c = 0; c < 3; c++) {
-                        if (length(corners, t, c) > FINEST) {
+                        if (length(corners, t, c) > finest) {
                             divided.add(edge(corners, t, c));
                         }
                     }
@@ -123,15 +125,15 @@ final class Pictured {
                 (corners.z(a) - corners.z(b)) / 1000.0);
     }
 
-    private static boolean isMixed(Corners corners, int t) {
+    private static boolean isMixed(Corners corners, int t, double finest) {
         if (corners.picture(t).isEmpty()) {
             return false;
         }
         double longest = Math.max(length(corners, t, 0), Math.max(length(corners, t, 1), length(corners, t, 2)));
-        if (longest <= FINEST) {
+        if (longest <= finest) {
             return false;
         }
-        int[] seen = seen(corners, t, (int) Math.min(MOST_STEPS, Math.ceil(longest / FINEST) + 1));
+        int[] seen = seen(corners, t, (int) Math.min(MOST_STEPS, Math.ceil(longest / finest) + 1));
         for (int shift = 0; shift <= 16; shift += 8) {
             int least = 255;
             int most = 0;

@@ -97,6 +97,12 @@ public record Body(List<Mesh> solids, double lifted) {
         return all;
     }
 
+    /** Of its sides along the axes, mm. */
+    public double longest() {
+        Envelope ground = footprint();
+        return Math.max(height().millimetres(), Math.max(ground.getWidth(), ground.getHeight()));
+    }
+
     /** How far it reaches above the bed. */
     public Height height() {
         return solids.stream().map(Mesh::height).max(Height::compareTo).orElseThrow();

@@ -21,6 +21,12 @@ public record Placement(
         double downZ,
         double turn,
         double lift) {
+    /** Longer than this, mm, nothing is printed in one piece. */
+    public static final double BEYOND_ANY_BED = 1000;
+
+    private static final double MOST_BEDS = 300;
+    private static final double SMALLEST = 0.001;
+
     /** As the file has it. */
     public static final Placement AS_IS = new Placement(1, 1, 1, 0, 0, -1, 0, 0);
 
@@ -41,9 +47,23 @@ public record Placement(
     }
 
     private static void scale(double factor) {
-        if (!(factor >= 0.001 && factor <= 1000)) {
+        if (!(factor >= SMALLEST && factor <= 1000)) {
             throw Refusal.of("A scale of %s is out of range; give 0.001 to 1000, 1 being as it is.", factor);
         }
+    }
+
+    /**
+     * As a plan begins: what no bed holds, being of something real or told in another unit, a tenth as large, or a hundredth,
+     * and so on, until it is no longer than most beds.
+     *
+     * @param longest side of the model, mm
+     */
+    public Placement toBeHeldByABed(double longest) {
+        if (!(longest > BEYOND_ANY_BED)) {
+            return this;
+        }
+        double tenths = Math.max(SMALLEST, Math.pow(10, -Math.ceil(Math.log10(longest / MOST_BEDS))));
+        return scaled(tenths, tenths, tenths);
     }
 
     public Placement scaled(double x, double y, double z) {

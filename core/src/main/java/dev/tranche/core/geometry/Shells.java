@@ -15,7 +15,7 @@ import java.util.Map;
  * file). A label that closes by itself is a solid of its own; labels that do not are patches on one surface, and are
  * taken together. What is left falls apart wherever it hangs together by no edge. A shell that faces inwards and lies
  * within another is a cavity of the smallest that holds it, and shells that are open stay together, since nobody knows
- * what they enclose. There are {@value #MOST} solids at most: of labels that would fall into too many pieces, those with the
+ * what they enclose. Corners that are meant to be one have been joined before ({@link Seams}). There are {@value #MOST} solids at most: of labels that would fall into too many pieces, those with the
  * most are left whole; and so is the mesh where there are too many labels.
  */
 public final class Shells {
@@ -55,12 +55,25 @@ public final class Shells {
      */
     public static List<Shell> split(Mesh mesh, int[] labels, int[] things, Progress progress) {
         Shells shells = new Shells(mesh, labels, progress);
-        Edges edges = shells.poolPatches(labels, things);
-        return shells.solids(labels, edges);
+        Edges edges = shells.edges();
+        if (isOpen(edges)) {
+            Mesh joined = Seams.joined(mesh, shells.welded, progress);
+            if (joined != mesh) {
+                shells = new Shells(joined, labels, progress);
+                edges = shells.edges();
+            }
+        }
+        return shells.solids(labels, shells.poolPatches(edges, labels, things));
+    }
+
+    private static boolean isOpen(Edges edges) {
+        boolean[] open = {false};
+        edges.forEach((side, sides) -> open[0] |= (sides & 1) == 1);
+        return open[0];
     }
 
     /** Labels that do not close by themselves get the group of their thing. */
-    private Edges poolPatches(int[] labels, int[] things) {
+    private Edges poolPatches(Edges edges, int[] labels, int[] things) {
         int[] labelsOfThing = new int[Arrays.stream(things).max().orElse(0) + 1];
         for (int thing : things) {
             labelsOfThing[thing]++;
@@ -69,7 +82,6 @@ public final class Shells {
         for (int count : labelsOfThing) {
             several |= count > 1;
         }
-        Edges edges = edges();
         boolean[] open = new boolean[things.length];
         if (several) {
             edges.forEach((side, sides) -> open[labels[side / 3]] |= (sides & 1) == 1);

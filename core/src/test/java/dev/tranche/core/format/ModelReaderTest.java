@@ -564,7 +564,6 @@ class ModelReaderTest {
         "'<?xml version=''1.0''?><plan>', an XML document",
         "'<?xml version=''1.0''?><!-- so far -->', an XML document",
         "'#VRML V2.0 utf8\nShape {}', a VRML scene",
-        "'ply\r\nformat ascii 1.0', a PLY mesh",
         "'# exported\n\nnewmtl blue\nKd 0 0 1', the material library of an OBJ",
         "'; a picture\n; of it\n', 'G-code, sliced already'",
         "'M104 S210\nG28\nG1 X5', 'G-code, sliced already'"

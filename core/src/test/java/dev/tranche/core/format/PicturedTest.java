@@ -115,6 +115,25 @@ class PicturedTest {
     }
 
     @Test
+    void what_is_printed_at_a_hundredth_is_cut_no_finer_than_what_is_printed_as_large() throws IOException {
+        String large = BAR.replaceAll("(?m)^v (\\d+) (\\d+) (\\d+)$", "v $100 $200 $300");
+        PartedModel model = obj(large, "newmtl skin\nmap_Kd skin.png\n", Map.of("skin.png", halves()));
+        assertThat(model.body().longest()).isCloseTo(3000, within(1e-3));
+        assertThat(model.body().triangles())
+                .isBetween(100, 3 * bar(halves()).body().triangles());
+    }
+
+    @Test
+    void where_corners_are_told_twice_a_last_digit_apart_both_sides_are_cut_alike() throws IOException {
+        String twice = BAR.replace(
+                "f 5/1 6/2 7/3 8/4",
+                "v -2.4e-15 1e-16 10\nv 30.000002 -1e-15 10\nv 29.999998 10.000001 10\nv 1e-15 10 10\nf 9/1 10/2 11/3 12/4");
+        PartedModel model = obj(twice, "newmtl skin\nmap_Kd skin.png\n", Map.of("skin.png", halves()));
+        assertThat(model.report().found().closed()).isTrue();
+        assertThat(areas(model.parts().get(0)).get("#2F6C8C")).isCloseTo(150, within(10 * 0.4));
+    }
+
+    @Test
     void a_picture_is_cut_where_its_colours_meet_and_the_model_stays_closed() throws IOException {
         PartedModel model = bar(halves());
         assertThat(model.report().closed()).isZero();

@@ -10,6 +10,8 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.DoubleRange;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 class PlacementTest {
     private static Body brick() {
@@ -18,6 +20,14 @@ class PlacementTest {
 
     private static Height h(double mm) {
         return Height.ofMillimetres(mm);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"30, 1", "1000, 1", "1001, 0.1", "2000, 0.1", "3001, 0.01", "40000, 0.001", "9e8, 0.001"})
+    void what_no_bed_holds_begins_a_tenth_as_large_or_a_hundredth(double longest, double scale) {
+        Placement begun = Placement.AS_IS.toBeHeldByABed(longest);
+        assertThat(begun.scaleX()).isCloseTo(scale, within(1e-12));
+        assertThat(begun).isEqualTo(Placement.AS_IS.scaled(begun.scaleX(), begun.scaleX(), begun.scaleX()));
     }
 
     @Test
