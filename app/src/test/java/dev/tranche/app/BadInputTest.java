@@ -543,10 +543,15 @@ class BadInputTest extends OnePlanTest {
 
     @Test
     void a_house_in_millimetres_begins_at_a_hundredth_and_a_scan_comes_as_it_is() throws Exception {
-        String house = give(
-                "/plans",
-                "house.stl",
-                StlWriter.binary(new Shapes().box(0, 0, 0, 12_000, 9_000, 6_000).mesh()));
+        byte[] large =
+                StlWriter.binary(new Shapes().box(0, 0, 0, 12_000, 9_000, 6_000).mesh());
+        assertThat(mvc.perform(multipart("/api/v1/ledger")
+                                .file(new MockMultipartFile("file", "house.stl", null, large)))
+                        .andReturn()
+                        .getResponse()
+                        .getContentAsString(StandardCharsets.UTF_8))
+                .contains("\"layers\":300");
+        String house = give("/plans", "house.stl", large);
         assertThat(mvc.perform(get(house + "/model"))
                         .andReturn()
                         .getResponse()

@@ -101,8 +101,9 @@ public class ModelImport {
     /** As {@link #begin}, at once. */
     public PlanState make(MultipartFile file) throws IOException {
         PlanContent content = maker.content(List.of(keep(file, new ArrayList<>())));
-        jobs.await("Reading " + content.files().get(0).name(), PATIENCE, progress -> cuts.cut(content, progress));
-        return maker.createNow(content);
+        PlanContent held = jobs.await(
+                "Reading " + content.files().get(0).name(), PATIENCE, progress -> maker.held(content, progress));
+        return maker.createNow(held);
     }
 
     /** Gives a plan a sliced file, unread. */

@@ -8,7 +8,7 @@ import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.work.ModelCuts;
-import dev.tranche.core.format.PartedModel;
+import dev.tranche.core.format.Part;
 import dev.tranche.core.geometry.Placement;
 import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.LayerSettings;
@@ -86,11 +86,19 @@ class PlanMaker {
     }
 
     private PlanContent coloured(PlanContent content, Progress progress) {
-        PartedModel model = cuts.model(content.files(), progress);
-        PlanContent coloured = content.with(fileColours.begin(content.colours(), model.parts()))
-                .with(Placement.AS_IS.toBeHeldByABed(model.body().longest()));
+        List<Part> parts = cuts.model(content.files(), progress).parts();
+        PlanContent held = held(content, progress);
+        PlanContent coloured = held.with(fileColours.begin(held.colours(), parts));
         cuts.cut(coloured, progress);
         return coloured;
+    }
+
+    /** As large as a bed can hold it, and cut. */
+    PlanContent held(PlanContent content, Progress progress) {
+        double longest = cuts.model(content.files(), progress).body().longest();
+        PlanContent held = content.with(Placement.AS_IS.toBeHeldByABed(longest));
+        cuts.cut(held, progress);
+        return held;
     }
 
     private static String name(PlanContent content) {

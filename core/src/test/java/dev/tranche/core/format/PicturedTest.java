@@ -115,12 +115,18 @@ class PicturedTest {
     }
 
     @Test
-    void what_is_printed_at_a_hundredth_is_cut_no_finer_than_what_is_printed_as_large() throws IOException {
-        String large = BAR.replaceAll("(?m)^v (\\d+) (\\d+) (\\d+)$", "v $100 $200 $300");
-        PartedModel model = obj(large, "newmtl skin\nmap_Kd skin.png\n", Map.of("skin.png", halves()));
-        assertThat(model.body().longest()).isCloseTo(3000, within(1e-3));
-        assertThat(model.body().triangles())
-                .isBetween(100, 3 * bar(halves()).body().triangles());
+    void what_no_bed_holds_is_cut_as_finely_as_it_will_be_printed() throws IOException {
+        assertThat(times(100).body().longest()).isCloseTo(3000, within(1e-3));
+        assertThat(times(100).body().triangles())
+                .isEqualTo(times(10).body().triangles())
+                .isGreaterThan(times(1).body().triangles());
+    }
+
+    private static PartedModel times(int scale) throws IOException {
+        String zeros = Integer.toString(scale).substring(1);
+        String large = BAR.replaceAll("(?m)^v (\\d+) (\\d+) (\\d+)$", "v $1" + zeros + " $2" + zeros + " $3" + zeros);
+        byte[] slanted = png(1024, 1024, BufferedImage.TYPE_INT_ARGB, (x, y) -> 3 * x + y < 2080 ? RED : BLUE);
+        return obj(large, "newmtl skin\nmap_Kd skin.png\n", Map.of("skin.png", slanted));
     }
 
     @Test
