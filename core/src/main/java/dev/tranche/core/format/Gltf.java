@@ -37,6 +37,10 @@ final class Gltf {
     private static final int MOST_PIECES = 200_000;
     private static final int DEEPEST = 512;
     private static final double MILLIMETRES = 1000;
+    // Ways to take corners for triangles, as OpenGL numbers them.
+    private static final int TRIANGLES = 4;
+    private static final int STRIP = 5;
+    private static final int FAN = 6;
     private static final double[] UNMOVED = {1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1};
 
     private final GltfFile file;
@@ -178,9 +182,9 @@ final class Gltf {
 
     /** Triangles one by one, in a strip or in a fan; points and lines are passed over. */
     private void piece(JsonNode piece, double[] place, String name, int thing) {
-        int mode = piece.path("mode").asInt(4);
+        int mode = piece.path("mode").asInt(TRIANGLES);
         JsonNode positions = piece.path("attributes").path("POSITION");
-        if (mode < 4 || mode > 6 || positions.isMissingNode()) {
+        if (mode < TRIANGLES || mode > FAN || positions.isMissingNode()) {
             return;
         }
         GltfFile.Numbers at = file.numbers(positions, 3);
@@ -192,27 +196,37 @@ final class Gltf {
             count = indices.count();
         }
         Dress dress = dress(piece);
-        Optional<GltfFile.Numbers> spots = dress.picture().map(p -> file.numbers(dress.spots(), 2));
+        Optional<GltfFile.Numbers> spots = dress.picture().map(p -> spots(dress, at.count(), name));
         Optional<Tints> tints = dress.picture().isPresent() ? Optional.empty() : tints(piece, dress);
         dress.picture()
                 .ifPresentOrElse(
                         p -> corners.pictured(name, p, thing),
                         () -> corners.labelled(name, dress.colour(), dress.called(), thing));
         boolean over = mirrors(place);
-        for (int t = 0; mode == 4 ? 3 * t + 2 < count : t + 2 < count; t++) {
+        for (int t = 0; mode == TRIANGLES ? 3 * t + 2 < count : t + 2 < count; t++) {
             if ((t & 0xFFFF) == 0) {
                 progress.beat();
             }
-            int a = order.applyAsInt(mode == 4 ? 3 * t : mode == 5 ? t : 0);
-            int b = order.applyAsInt(mode == 4 ? 3 * t + 1 : t + 1);
-            int c = order.applyAsInt(mode == 4 ? 3 * t + 2 : t + 2);
-            boolean flipped = over != (mode == 5 && t % 2 == 1);
+            int a = order.applyAsInt(mode == TRIANGLES ? 3 * t : mode == STRIP ? t : 0);
+            int b = order.applyAsInt(mode == TRIANGLES ? 3 * t + 1 : t + 1);
+            int c = order.applyAsInt(mode == TRIANGLES ? 3 * t + 2 : t + 2);
+            boolean flipped = over != (mode == STRIP && t % 2 == 1);
             tints.ifPresent(tint -> corners.labelled(name, tint.of(a, b, c), dress.called(), thing));
             for (int corner : new int[] {a, flipped ? c : b, flipped ? b : c}) {
                 add(at, corner, place, name);
                 spots.ifPresent(s -> show(s, corner, dress.laid()));
             }
         }
+    }
+
+    private GltfFile.Numbers spots(Dress dress, int corners, String name) {
+        GltfFile.Numbers spots = file.numbers(dress.spots(), 2);
+        if (spots.count() < corners) {
+            throw Refusal.of(
+                    "“%s” of the glTF file has %d corners and %d places on its picture; export it again.",
+                    Words.quoted(name), corners, spots.count());
+        }
+        return spots;
     }
 
     private static int index(GltfFile.Numbers indices, int i, int corners, String name) {
@@ -254,7 +268,7 @@ final class Gltf {
         JsonNode factor = older.has("diffuseFactor") ? older.path("diffuseFactor") : usual.path("baseColorFactor");
         JsonNode shown = older.has("diffuseTexture") ? older.path("diffuseTexture") : usual.path("baseColorTexture");
         Optional<Srgb> colour = factor.size() >= 3
-                ? Optional.of(Srgb.of(light(
+                ? Optional.of(Srgb.of(new LinearRgb(
                         factor.get(0).asDouble(),
                         factor.get(1).asDouble(),
                         factor.get(2).asDouble())))
@@ -265,10 +279,6 @@ final class Gltf {
         Optional<Picture> picture =
                 shown.isMissingNode() || spots.isMissingNode() ? Optional.empty() : picture(shown, called);
         return new Dress(colour, called, picture, laid, spots);
-    }
-
-    private static LinearRgb light(double red, double green, double blue) {
-        return new LinearRgb(red, green, blue);
     }
 
     private Optional<Picture> picture(JsonNode shown, String material) {
@@ -312,12 +322,12 @@ final class Gltf {
             return Optional.empty();
         }
         GltfFile.Numbers numbers = file.numbers(given, 3);
-        LinearRgb through = dress.colour().map(Srgb::linear).orElse(light(1, 1, 1));
+        LinearRgb through = dress.colour().map(Srgb::linear).orElse(new LinearRgb(1, 1, 1));
         Tints tints = new Tints();
         for (int i = 0; i < numbers.count(); i++) {
             tints.put(
                     i,
-                    Srgb.of(light(
+                    Srgb.of(new LinearRgb(
                             through.red() * numbers.at(i, 0),
                             through.green() * numbers.at(i, 1),
                             through.blue() * numbers.at(i, 2))));

@@ -26,6 +26,14 @@ import java.util.regex.Pattern;
  * <p>Source: ISO/IEC 12113:2022, which is Khronos glTF 2.0, §3.6 and §4.4, from memory.
  */
 final class GltfFile {
+    // Kinds of numbers, as OpenGL numbers them.
+    private static final int INT8 = 5120;
+    private static final int UINT8 = 5121;
+    private static final int INT16 = 5122;
+    private static final int UINT16 = 5123;
+    private static final int UINT32 = 5125;
+    private static final int FLOAT32 = 5126;
+
     private static final int HEADER = 12;
     private static final int JSON = 0x4E4F534A;
     private static final int BINARY = 0x004E4942;
@@ -53,29 +61,31 @@ final class GltfFile {
     }
 
     /**
-     * Numbers of a corner each, so many a corner.
+     * Numbers of corners, some for each.
      *
-     * @param type their kind, as OpenGL numbers them
-     * @param whole whether integers stand for shares of the largest of their kind
+     * @param first byte of the first, and {@code stride} bytes from one corner's to the next
+     * @param type their kind
+     * @param whole whether integers stand for themselves, and not for shares of the largest of their kind
+     * @param count of corners
      */
     record Numbers(ByteBuffer in, int first, int stride, int type, boolean whole, int count) {
         double at(int corner, int number) {
             int at = first + corner * stride + number * bytes(type);
             return switch (type) {
-                case 5120 -> whole ? in.get(at) : Math.max(-1, in.get(at) / 127.0);
-                case 5121 -> (in.get(at) & 0xFF) / (whole ? 1.0 : 255);
-                case 5122 -> whole ? in.getShort(at) : Math.max(-1, in.getShort(at) / 32767.0);
-                case 5123 -> (in.getShort(at) & 0xFFFF) / (whole ? 1.0 : 65535);
-                case 5125 -> in.getInt(at) & 0xFFFFFFFFL;
+                case INT8 -> whole ? in.get(at) : Math.max(-1, in.get(at) / 127.0);
+                case UINT8 -> (in.get(at) & 0xFF) / (whole ? 1.0 : 255);
+                case INT16 -> whole ? in.getShort(at) : Math.max(-1, in.getShort(at) / 32767.0);
+                case UINT16 -> (in.getShort(at) & 0xFFFF) / (whole ? 1.0 : 65535);
+                case UINT32 -> in.getInt(at) & 0xFFFFFFFFL;
                 default -> in.getFloat(at);
             };
         }
 
         private static int bytes(int type) {
             return switch (type) {
-                case 5120, 5121 -> 1;
-                case 5122, 5123 -> 2;
-                case 5125, 5126 -> 4;
+                case INT8, UINT8 -> 1;
+                case INT16, UINT16 -> 2;
+                case UINT32, FLOAT32 -> 4;
                 default -> throw Refusal.of(
                         "The glTF file has numbers of kind %d, which is none of the format's; export it again.", type);
             };

@@ -17,7 +17,7 @@ public final class Seams {
     private final Mesh mesh;
     private final int[] welded;
     private final int[] to;
-    /** Numbers of corners by the cells of {@link #NEAR} they lie in, from 1; what meets in one place of it goes on at the next. */
+    /** Numbers of corners by the cells they lie in, from 1; what meets in one place of it goes on at the next. */
     private final int[] table;
 
     private Seams(Mesh mesh, int[] welded, int open) {
@@ -72,12 +72,12 @@ public final class Seams {
     }
 
     private int near(int corner) {
-        long x = cell(mesh.x(corner));
-        long y = cell(mesh.y(corner));
-        long z = Math.floorDiv(mesh.z(corner), NEAR);
-        for (long cx = x - 1; cx <= x + 1; cx++) {
-            for (long cy = y - 1; cy <= y + 1; cy++) {
-                for (long cz = z - 1; cz <= z + 1; cz++) {
+        double x = MICROMETRES * mesh.x(corner);
+        double y = MICROMETRES * mesh.y(corner);
+        double z = mesh.z(corner);
+        for (long cx = cell(x - NEAR); cx <= cell(x + NEAR); cx++) {
+            for (long cy = cell(y - NEAR); cy <= cell(y + NEAR); cy++) {
+                for (long cz = cell(z - NEAR); cz <= cell(z + NEAR); cz++) {
                     for (int at = slot(cx, cy, cz); table[at] != 0; at = at + 1 & table.length - 1) {
                         if (isNear(corner, table[at] - 1)) {
                             return table[at] - 1;
@@ -97,15 +97,16 @@ public final class Seams {
     }
 
     private void put(int corner) {
-        int at = slot(cell(mesh.x(corner)), cell(mesh.y(corner)), Math.floorDiv(mesh.z(corner), NEAR));
+        int at = slot(cell(MICROMETRES * mesh.x(corner)), cell(MICROMETRES * mesh.y(corner)), cell(mesh.z(corner)));
         while (table[at] != 0) {
             at = at + 1 & table.length - 1;
         }
         table[at] = corner + 1;
     }
 
-    private static long cell(double millimetres) {
-        return (long) Math.floor(MICROMETRES * millimetres / NEAR);
+    /** So large that what is near lies in one of two, along each axis. */
+    private static long cell(double micrometres) {
+        return (long) Math.floor(micrometres / (2 * NEAR));
     }
 
     private int slot(long x, long y, long z) {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import com.fasterxml.jackson.databind.node.IntNode;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.speech.Refusal;
@@ -109,8 +110,7 @@ class GltfTest {
         }
     }
 
-    @Test
-    void corners_have_colours_in_light_and_pictures_are_seen_from_above() throws IOException {
+    private static SmallGltf painted() {
         float[] colours = new float[108];
         for (int i = 0; i < 108; i += 3) {
             // The top, which is the fifth side of six, is green; all else is as blue as level 128.
@@ -119,15 +119,14 @@ class GltfTest {
         SmallGltf painted = new SmallGltf();
         int places = painted.floats("VEC3", SmallGltf.box(0.03, 0.01, 0.02));
         painted.mesh(places, ",\"COLOR_0\":" + painted.floats("VEC3", colours), "");
-        Coat coat = coat(painted.node("\"mesh\":0"));
-        assertThat(coat.hues())
-                .extracting(h -> h.colour().orElseThrow())
-                .containsExactly(new Srgb(0, 0, 128), new Srgb(0, 255, 0));
+        return painted.node("\"mesh\":0");
+    }
 
+    private static SmallGltf pictured(int places) throws IOException {
         SmallGltf pictured = new SmallGltf();
-        float[] spots = new float[72];
+        float[] spots = new float[2 * places];
         Arrays.fill(spots, 0.75f);
-        for (int i = 0; i < 12; i += 2) {
+        for (int i = 0; i < 12 && places > 30; i += 2) {
             // The top shows the upper left of the picture.
             spots[48 + i] = 0.25f;
             spots[48 + i + 1] = 0.25f;
@@ -139,9 +138,18 @@ class GltfTest {
         pictured.also(
                 ",\"materials\":[{\"pbrMetallicRoughness\":{\"baseColorTexture\":{\"index\":0}}}],\"textures\":[{\"source\":0}],\"images\":[{\"mimeType\":\"image/png\",\"bufferView\":"
                         + pictured.view(quarters()) + "}]");
-        assertThat(coat(pictured.node("\"mesh\":0")).hues())
+        return pictured.node("\"mesh\":0,\"name\":\"Lid\"");
+    }
+
+    @Test
+    void corners_have_colours_in_light_and_pictures_are_seen_from_above() throws IOException {
+        assertThat(coat(painted()).hues())
+                .extracting(h -> h.colour().orElseThrow())
+                .containsExactly(new Srgb(0, 0, 128), new Srgb(0, 255, 0));
+        assertThat(coat(pictured(36)).hues())
                 .extracting(h -> h.colour().orElseThrow())
                 .containsExactly(new Srgb(0, 0, 255), new Srgb(255, 0, 0));
+        refused(pictured(20).glb(), "“Lid” of the glTF file has 36 corners and 20 places on its picture");
     }
 
     /** Red above on the left, blue below on the right, white else. */
@@ -189,8 +197,8 @@ class GltfTest {
                         .getBytes(StandardCharsets.US_ASCII);
         assertThat(GltfFile.is(minimal)).isTrue();
         GltfFile file = GltfFile.read(new ByteArrayInputStream(minimal), minimal.length);
-        GltfFile.Numbers places = file.numbers(com.fasterxml.jackson.databind.node.IntNode.valueOf(1), 3);
-        GltfFile.Numbers order = file.numbers(com.fasterxml.jackson.databind.node.IntNode.valueOf(0), 1);
+        GltfFile.Numbers places = file.numbers(IntNode.valueOf(1), 3);
+        GltfFile.Numbers order = file.numbers(IntNode.valueOf(0), 1);
         double[][] triangle = new double[3][3];
         for (int i = 0; i < 9; i++) {
             triangle[i / 3][i % 3] = places.at((int) order.at(i / 3, 0), i % 3);
@@ -244,11 +252,16 @@ class GltfTest {
     }
 
     @Test
-    void whatever_is_damaged_is_read_or_refused() {
-        byte[] good = box(",\"scale\":[1,1,2]").glb();
+    void whatever_is_damaged_is_read_or_refused() throws IOException {
+        byte[][] good = {
+            box(",\"scale\":[1,1,2]").glb(),
+            painted().glb(),
+            pictured(36).glb(),
+            pictured(36).text()
+        };
         Random random = new Random(17);
         for (int i = 0; i < 1500; i++) {
-            byte[] damaged = good.clone();
+            byte[] damaged = good[i % good.length].clone();
             for (int k = random.nextInt(4); k >= 0; k--) {
                 int at = random.nextInt(damaged.length);
                 damaged[at] = random.nextBoolean()
@@ -259,7 +272,7 @@ class GltfTest {
                 assertThat(SmallGltf.read(damaged).parts()).isNotEmpty();
             } catch (Refusal said) {
                 assertThat(said.getMessage()).endsWith(".");
-            } catch (IOException | RuntimeException e) {
+            } catch (RuntimeException e) {
                 throw new AssertionError("damage " + i, e);
             }
         }

@@ -1,5 +1,7 @@
 package dev.tranche.core.format;
 
+import dev.tranche.core.speech.Progress;
+import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
@@ -122,7 +124,6 @@ final class SmallGltf {
     }
 
     static PartedModel read(byte[] file) throws IOException {
-        return ModelReader.read(
-                new java.io.ByteArrayInputStream(file), file.length, dev.tranche.core.speech.Progress.UNHEARD);
+        return ModelReader.read(new ByteArrayInputStream(file), file.length, Progress.UNHEARD);
     }
 }
