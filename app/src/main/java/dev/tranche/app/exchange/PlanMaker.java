@@ -88,9 +88,7 @@ class PlanMaker {
     private PlanContent coloured(PlanContent content, Progress progress) {
         List<Part> parts = cuts.model(content.files(), progress).parts();
         PlanContent held = held(content, progress);
-        PlanContent coloured = held.with(fileColours.begin(held.colours(), parts));
-        cuts.cut(coloured, progress);
-        return coloured;
+        return held.with(fileColours.begin(held.colours(), parts));
     }
 
     /** As large as a bed can hold it, and cut. */

@@ -29,7 +29,6 @@ final class Gltf {
             "KHR_mesh_quantization",
             "KHR_lights_punctual",
             "KHR_animation_pointer",
-            "KHR_node_visibility",
             "KHR_xmp_json_ld");
 
     private static final String LOOKS = "KHR_materials_";
@@ -46,6 +45,7 @@ final class Gltf {
     private final GltfFile file;
     private final Progress progress;
     private final Corners corners = new Corners();
+    private final Tints tints = new Tints();
     private final Map<String, Optional<Picture>> pictures = new HashMap<>();
     private final Set<Integer> placed = new HashSet<>();
     private long pictured;
@@ -126,9 +126,9 @@ final class Gltf {
     private static double[] own(JsonNode node) {
         JsonNode matrix = node.path("matrix");
         double[] own = UNMOVED.clone();
-        if (matrix.size() == 16) {
+        if (matrix.isArray() && matrix.size() == 16) {
             for (int i = 0; i < 16; i++) {
-                own[i] = matrix.get(i).asDouble();
+                own[i] = matrix.path(i).asDouble();
             }
             return own;
         }
@@ -196,8 +196,12 @@ final class Gltf {
             count = indices.count();
         }
         Dress dress = dress(piece);
-        Optional<GltfFile.Numbers> spots = dress.picture().map(p -> spots(dress, at.count(), name));
-        Optional<Tints> tints = dress.picture().isPresent() ? Optional.empty() : tints(piece, dress);
+        Optional<GltfFile.Numbers> spots =
+                dress.picture().map(p -> each(dress.spots(), 2, at.count(), name, "places on its picture"));
+        JsonNode coloured = piece.path("attributes").path("COLOR_0");
+        Optional<GltfFile.Numbers> lights = spots.isPresent() || coloured.isMissingNode()
+                ? Optional.empty()
+                : Optional.of(each(coloured, 3, at.count(), name, "colours of them"));
         dress.picture()
                 .ifPresentOrElse(
                         p -> corners.pictured(name, p, thing),
@@ -211,7 +215,8 @@ final class Gltf {
             int b = order.applyAsInt(mode == TRIANGLES ? 3 * t + 1 : t + 1);
             int c = order.applyAsInt(mode == TRIANGLES ? 3 * t + 2 : t + 2);
             boolean flipped = over != (mode == STRIP && t % 2 == 1);
-            tints.ifPresent(tint -> corners.labelled(name, tint.of(a, b, c), dress.called(), thing));
+            lights.map(l -> tints.of(colour(l, a, dress), colour(l, b, dress), colour(l, c, dress)))
+                    .ifPresent(tint -> corners.labelled(name, Optional.of(tint), dress.called(), thing));
             for (int corner : new int[] {a, flipped ? c : b, flipped ? b : c}) {
                 add(at, corner, place, name);
                 spots.ifPresent(s -> show(s, corner, dress.laid()));
@@ -219,14 +224,24 @@ final class Gltf {
         }
     }
 
-    private GltfFile.Numbers spots(Dress dress, int corners, String name) {
-        GltfFile.Numbers spots = file.numbers(dress.spots(), 2);
-        if (spots.count() < corners) {
+    /** What is told of each corner. */
+    private GltfFile.Numbers each(JsonNode attribute, int components, int corners, String name, String what) {
+        GltfFile.Numbers told = file.numbers(attribute, components);
+        if (told.count() < corners) {
             throw Refusal.of(
-                    "“%s” of the glTF file has %d corners and %d places on its picture; export it again.",
-                    Words.quoted(name), corners, spots.count());
+                    "“%s” of the glTF file has %d corners and %d %s; export it again.",
+                    Words.quoted(name), corners, told.count(), what);
         }
-        return spots;
+        return told;
+    }
+
+    /** Colours of corners are light, through that of the material. */
+    private static Srgb colour(GltfFile.Numbers lights, int corner, Dress dress) {
+        LinearRgb through = dress.colour().map(Srgb::linear).orElse(new LinearRgb(1, 1, 1));
+        return Srgb.of(new LinearRgb(
+                through.red() * lights.at(corner, 0),
+                through.green() * lights.at(corner, 1),
+                through.blue() * lights.at(corner, 2)));
     }
 
     private static int index(GltfFile.Numbers indices, int i, int corners, String name) {
@@ -267,11 +282,11 @@ final class Gltf {
         JsonNode older = material.path("extensions").path("KHR_materials_pbrSpecularGlossiness");
         JsonNode factor = older.has("diffuseFactor") ? older.path("diffuseFactor") : usual.path("baseColorFactor");
         JsonNode shown = older.has("diffuseTexture") ? older.path("diffuseTexture") : usual.path("baseColorTexture");
-        Optional<Srgb> colour = factor.size() >= 3
-                ? Optional.of(Srgb.of(new LinearRgb(
-                        factor.get(0).asDouble(),
-                        factor.get(1).asDouble(),
-                        factor.get(2).asDouble())))
+        Optional<Srgb> colour = factor.isArray()
+                ? Optional.of(tints.of(Srgb.of(new LinearRgb(
+                        factor.path(0).asDouble(),
+                        factor.path(1).asDouble(),
+                        factor.path(2).asDouble()))))
                 : Optional.empty();
         JsonNode laid = shown.path("extensions").path("KHR_texture_transform");
         int set = laid.path("texCoord").asInt(shown.path("texCoord").asInt(0));
@@ -313,25 +328,5 @@ final class Gltf {
             case 33648 -> Picture.Tiling.MIRROR;
             default -> Picture.Tiling.WRAP;
         };
-    }
-
-    /** Colours of corners are light, through that of the material. */
-    private Optional<Tints> tints(JsonNode piece, Dress dress) {
-        JsonNode given = piece.path("attributes").path("COLOR_0");
-        if (given.isMissingNode()) {
-            return Optional.empty();
-        }
-        GltfFile.Numbers numbers = file.numbers(given, 3);
-        LinearRgb through = dress.colour().map(Srgb::linear).orElse(new LinearRgb(1, 1, 1));
-        Tints tints = new Tints();
-        for (int i = 0; i < numbers.count(); i++) {
-            tints.put(
-                    i,
-                    Srgb.of(new LinearRgb(
-                            through.red() * numbers.at(i, 0),
-                            through.green() * numbers.at(i, 1),
-                            through.blue() * numbers.at(i, 2))));
-        }
-        return Optional.of(tints);
     }
 }

@@ -91,8 +91,8 @@ final class Ply {
             };
         }
         if (element.name().equals("face")) {
-            return (numbers, list) ->
-                    face(list, coloured ? Optional.of(colour(numbers, red, green, blue, full)) : Optional.empty());
+            return (numbers, list) -> face(
+                    list, coloured ? Optional.of(tints.of(colour(numbers, red, green, blue, full))) : Optional.empty());
         }
         return (numbers, list) -> {};
     }

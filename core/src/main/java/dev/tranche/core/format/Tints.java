@@ -6,39 +6,65 @@ import java.util.HashSet;
 import java.util.Optional;
 import java.util.Set;
 
-/** Colours that a file gives to corners, by the numbers of those; a triangle has the one that most of its corners have. */
+/**
+ * Colours that a file gives to single corners or faces. {@value #MOST} are told apart to the last digit; what comes after them is
+ * told by its first four bits.
+ */
 final class Tints {
+    private static final int MOST = 4096;
     /** Of a corner that has none. */
     private static final int PLAIN = -1;
-    /** So many are told apart to the last digit; what comes after them is told by its first four bits. */
-    private static final int MOST = 4096;
 
-    /** 0xRRGGBB, or {@link #PLAIN}; as many as there are corners up to the last that has one. */
-    private int[] rgb = {};
+    /** By the numbers of corners, 0xRRGGBB, or {@link #PLAIN}; as many as there are up to the last that has one. */
+    private int[] given = {};
 
     private final Set<Integer> met = new HashSet<>();
 
     void put(int corner, Srgb colour) {
-        if (rgb.length <= corner) {
-            int before = rgb.length;
-            rgb = Arrays.copyOf(rgb, Math.max(1024, 2 * corner));
-            Arrays.fill(rgb, before, rgb.length, PLAIN);
+        if (given.length <= corner) {
+            int before = given.length;
+            given = Arrays.copyOf(given, Math.max(1024, 2 * corner));
+            Arrays.fill(given, before, given.length, PLAIN);
         }
+        given[corner] = told(colour);
+    }
+
+    private int told(Srgb colour) {
         int exact = Picture.rgb(colour);
-        rgb[corner] = met.size() < MOST || met.contains(exact) ? exact : exact & 0xF0F0F0 | 0x080808;
-        met.add(rgb[corner]);
+        int told = met.size() < MOST || met.contains(exact) ? exact : exact & 0xF0F0F0 | 0x080808;
+        met.add(told);
+        return told;
     }
 
     boolean isEmpty() {
-        return rgb.length == 0;
+        return given.length == 0;
     }
 
+    /** A face's own. */
+    Srgb of(Srgb colour) {
+        return srgb(told(colour));
+    }
+
+    /** A triangle's: that of most of its corners, by their numbers. */
     Optional<Srgb> of(int a, int b, int c) {
-        int most = of(b) == of(c) ? of(b) : of(a);
-        return most == PLAIN ? Optional.empty() : Optional.of(new Srgb(most >> 16, most >> 8 & 0xFF, most & 0xFF));
+        int most = most(given(a), given(b), given(c));
+        return most == PLAIN ? Optional.empty() : Optional.of(srgb(most));
     }
 
-    private int of(int corner) {
-        return corner < rgb.length ? rgb[corner] : PLAIN;
+    /** As {@link #of(int, int, int)}, of corners that have these. */
+    Srgb of(Srgb a, Srgb b, Srgb c) {
+        return srgb(most(told(a), told(b), told(c)));
+    }
+
+    private static int most(int a, int b, int c) {
+        return b == c ? b : a;
+    }
+
+    private int given(int corner) {
+        return corner < given.length ? given[corner] : PLAIN;
+    }
+
+    private static Srgb srgb(int rgb) {
+        return new Srgb(rgb >> 16, rgb >> 8 & 0xFF, rgb & 0xFF);
     }
 }

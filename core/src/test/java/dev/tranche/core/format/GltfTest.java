@@ -15,6 +15,8 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Random;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -110,16 +112,16 @@ class GltfTest {
         }
     }
 
-    private static SmallGltf painted() {
-        float[] colours = new float[108];
-        for (int i = 0; i < 108; i += 3) {
+    private static SmallGltf painted(int corners) {
+        float[] colours = new float[3 * corners];
+        for (int i = 0; i < colours.length; i += 3) {
             // The top, which is the fifth side of six, is green; all else is as blue as level 128.
             colours[i + (i / 18 == 4 ? 1 : 2)] = i / 18 == 4 ? 1 : 0.21586f;
         }
         SmallGltf painted = new SmallGltf();
         int places = painted.floats("VEC3", SmallGltf.box(0.03, 0.01, 0.02));
         painted.mesh(places, ",\"COLOR_0\":" + painted.floats("VEC3", colours), "");
-        return painted.node("\"mesh\":0");
+        return painted.node("\"mesh\":0,\"name\":\"Lid\"");
     }
 
     private static SmallGltf pictured(int places) throws IOException {
@@ -143,7 +145,7 @@ class GltfTest {
 
     @Test
     void corners_have_colours_in_light_and_pictures_are_seen_from_above() throws IOException {
-        assertThat(coat(painted()).hues())
+        assertThat(coat(painted(36)).hues())
                 .extracting(h -> h.colour().orElseThrow())
                 .containsExactly(new Srgb(0, 0, 128), new Srgb(0, 255, 0));
         assertThat(coat(pictured(36)).hues())
@@ -179,6 +181,21 @@ class GltfTest {
                 .also(
                         ",\"materials\":[{\"pbrMetallicRoughness\":{\"baseColorTexture\":{\"index\":0}}}],\"textures\":[{\"source\":0}],\"images\":[{\"uri\":\"skin.png\"}]");
         assertThat(SmallGltf.read(scene.glb()).unseen()).containsExactly("skin.png");
+    }
+
+    @Test
+    void what_is_named_where_numbers_are_listed_tells_none() throws IOException {
+        String named = "{\"a\":1,\"b\":2,\"c\":3,\"d\":4}";
+        SmallGltf scene = new SmallGltf();
+        scene.mesh(scene.floats("VEC3", SmallGltf.box(0.03, 0.01, 0.02)), "", ",\"material\":0");
+        scene.node("\"mesh\":0,\"scale\":" + named + ",\"matrix\":{"
+                        + IntStream.range(0, 16)
+                                .mapToObj(i -> "\"m" + i + "\":0")
+                                .collect(Collectors.joining(",")) + "}")
+                .also(",\"materials\":[{\"pbrMetallicRoughness\":{\"baseColorFactor\":" + named + "}}]");
+        Part part = SmallGltf.read(scene.glb()).parts().get(0);
+        assertThat(part.colour()).isEmpty();
+        assertThat(part.mesh().volume()).isCloseTo(6000, within(0.01));
     }
 
     /** Khronos glTF Tutorials, "A Minimal glTF File": one triangle, its numbers in the text (CC BY 4.0; from memory). */
@@ -231,6 +248,7 @@ class GltfTest {
         refused(
                 beyond.node("\"mesh\":0,\"name\":\"Lid\"").glb(),
                 "“Lid” of the glTF file names corner 99, and there are 36");
+        refused(painted(30).glb(), "“Lid” of the glTF file has 36 corners and 30 colours of them");
         for (String odd : new String[] {
             "\"bufferView\":0,\"componentType\":5126,\"count\":37",
             "\"bufferView\":0,\"componentType\":5126,\"count\":36,\"byteOffset\":4",
@@ -255,7 +273,7 @@ class GltfTest {
     void whatever_is_damaged_is_read_or_refused() throws IOException {
         byte[][] good = {
             box(",\"scale\":[1,1,2]").glb(),
-            painted().glb(),
+            painted(36).glb(),
             pictured(36).glb(),
             pictured(36).text()
         };

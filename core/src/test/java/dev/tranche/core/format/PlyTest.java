@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.speech.Refusal;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -141,6 +143,29 @@ class PlyTest {
                 .replace(good, bad)
                 .getBytes(StandardCharsets.ISO_8859_1);
         assertThatThrownBy(() -> read(file)).isInstanceOf(Refusal.class).hasMessageContaining(because);
+    }
+
+    /** As scans have it: hardly two faces alike. */
+    @Test
+    void so_many_colours_are_told_apart_and_those_beyond_by_their_first_bits() throws IOException {
+        Mesh ball = new Shapes().sphere(10, 60, 120).mesh();
+        StringBuilder file = new StringBuilder(
+                "ply\nformat ascii 1.0\nelement vertex " + 3 * ball.triangles()
+                        + "\nproperty float x\nproperty float y\nproperty float z\nelement face " + ball.triangles()
+                        + "\nproperty list uchar int vertex_indices\nproperty uchar red\nproperty uchar green\nproperty uchar blue\nend_header\n");
+        for (int c = 0; c < 3 * ball.triangles(); c++) {
+            file.append((float) ball.x(c) + " " + (float) ball.y(c) + " " + ball.z(c) / 1000f + "\n");
+        }
+        for (int t = 0; t < ball.triangles(); t++) {
+            file.append("3 " + 3 * t + " " + (3 * t + 1) + " " + (3 * t + 2) + " " + t % 200 + " " + t / 200 + " 77\n");
+        }
+        Coat coat = read(file.toString().getBytes(StandardCharsets.US_ASCII))
+                .parts()
+                .get(0)
+                .coat()
+                .orElseThrow();
+        assertThat(ball.triangles()).isGreaterThan(14_000);
+        assertThat(coat.told()).isBetween(4096, 8192);
     }
 
     @Test
