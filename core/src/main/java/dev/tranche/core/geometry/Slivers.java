@@ -1,11 +1,11 @@
 package dev.tranche.core.geometry;
 
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -15,98 +15,98 @@ import org.locationtech.jts.noding.MCIndexSegmentSetMutualIntersector;
 import org.locationtech.jts.noding.SegmentIntersector;
 import org.locationtech.jts.noding.SegmentString;
 
-/** Pieces into which no line of plastic fits, of an area in cells: what is a sliver of one cell may be the rim of the next. */
-public final class Slivers {
-    private final int cells;
-    private final List<Polygon> pieces;
-    private final boolean[] holdsLine;
-    private final double lineWidth;
-    private final double speck;
-    /** Of each piece one that it shares an edge with, and so on until one is its own. */
-    private final int[] beside;
-
-    private Slivers(List<MultiPolygon> cells, double lineWidth, double speck) {
-        this.cells = cells.size();
-        this.pieces = cells.stream().flatMap(Areas::polygons).toList();
-        this.lineWidth = lineWidth;
-        this.speck = speck;
-        this.holdsLine = new boolean[pieces.size()];
-        this.beside = IntStream.range(0, pieces.size()).toArray();
-        for (int i = 0; i < holdsLine.length; i++) {
-            holdsLine[i] = Thin.holdsLine(pieces.get(i), lineWidth);
-        }
-    }
-
+/**
+ * Pieces into which no line of plastic fits, of an area in cells: what is a sliver of one cell may be the rim of the next, so
+ * that what shares an edge is taken as one.
+ *
+ * @param count how many there are that are larger than a speck
+ * @param areAll whether no line fits in anywhere, specks as well
+ */
+public record Slivers(int count, boolean areAll) {
     /**
      * @param cells do not overlap, mm
      * @param lineWidth mm
      * @param speck pieces that are not larger do not count, mm²
      */
     public static Slivers of(List<MultiPolygon> cells, double lineWidth, double speck) {
-        return new Slivers(cells, lineWidth, speck);
-    }
-
-    /** How many there are, taking as one what shares an edge. */
-    public int count() {
-        int alone = (int) IntStream.range(0, holdsLine.length)
-                .filter(i -> !holdsLine[i] && Areas.size(pieces.get(i)) > speck)
-                .count();
-        return alone == 0 || cells == 1 ? alone : joined();
-    }
-
-    /** Whether no line fits into any piece as it is, specks as well. */
-    public boolean areAll() {
-        return IntStream.range(0, holdsLine.length).noneMatch(i -> holdsLine[i]);
-    }
-
-    private int joined() {
-        List<SegmentString> every = new ArrayList<>();
-        List<SegmentString> slivers = new ArrayList<>();
-        for (int i = 0; i < holdsLine.length; i++) {
-            Integer piece = i;
-            List<SegmentString> rims = Areas.rings(pieces.get(i))
-                    .<SegmentString>map(ring -> new BasicSegmentString(ring.getCoordinates(), piece))
-                    .toList();
-            every.addAll(rims);
-            if (!holdsLine[i]) {
-                slivers.addAll(rims);
+        Map<Boolean, List<Polygon>> byLine = cells.stream()
+                .flatMap(Areas::polygons)
+                .collect(Collectors.partitioningBy(piece -> Thin.holdsLine(piece, lineWidth)));
+        List<Polygon> broad = byLine.get(true);
+        List<Polygon> slivers = byLine.get(false);
+        if (!broad.isEmpty() && slivers.stream().mapToDouble(Areas::size).sum() <= speck) {
+            return new Slivers(0, false);
+        }
+        List<List<Polygon>> alone =
+                cells.size() == 1 ? slivers.stream().map(List::of).toList() : new Joining(slivers, broad).alone();
+        int count = 0;
+        boolean areAll = broad.isEmpty();
+        for (List<Polygon> together : alone) {
+            for (Polygon piece : merged(together)) {
+                if (together.size() > 1 && Thin.holdsLine(piece, lineWidth)) {
+                    areAll = false;
+                } else if (Areas.size(piece) > speck) {
+                    count++;
+                }
             }
         }
-        Envelope reach = new Envelope();
-        pieces.forEach(piece -> reach.expandToInclude(piece.getEnvelopeInternal()));
-        double close = Breaking.close(reach);
-        new MCIndexSegmentSetMutualIntersector(every, close).process(slivers, new Joining(close));
-        Map<Integer, List<Integer>> together =
-                IntStream.range(0, beside.length).boxed().collect(Collectors.groupingBy(this::first));
-        return together.values().stream().mapToInt(this::lost).sum();
+        return new Slivers(count, areAll);
     }
 
-    private int first(int piece) {
-        int at = piece;
-        while (beside[at] != at) {
-            at = beside[at];
-        }
-        return at;
+    private static List<Polygon> merged(List<Polygon> together) {
+        return together.size() == 1
+                ? together
+                : Areas.polygons(Areas.union(together.stream().map(Areas::of).toList()))
+                        .toList();
     }
 
-    /** How many slivers are left of pieces that share edges. */
-    private int lost(Collection<Integer> together) {
-        if (together.stream().anyMatch(i -> holdsLine[i])) {
-            return 0;
-        }
-        MultiPolygon area =
-                Areas.union(together.stream().map(i -> Areas.of(pieces.get(i))).toList());
-        return (int) Areas.polygons(area)
-                .filter(p -> Areas.size(p) > speck && !Thin.holdsLine(p, lineWidth))
-                .count();
-    }
-
-    /** Joins pieces along whose rims lines run together. */
-    private final class Joining implements SegmentIntersector {
+    /** Joins slivers with each other, and with what a line fits into, where lines of their rims run together. */
+    private static final class Joining implements SegmentIntersector {
+        private final List<Polygon> slivers;
         private final double close;
+        /** Of each piece, slivers first, one that it shares an edge with, and so on until one is its own. */
+        private final int[] beside;
 
-        Joining(double close) {
-            this.close = close;
+        Joining(List<Polygon> slivers, List<Polygon> broad) {
+            this.slivers = slivers;
+            List<Polygon> pieces =
+                    Stream.concat(slivers.stream(), broad.stream()).toList();
+            this.beside = IntStream.range(0, pieces.size()).toArray();
+            Envelope reach = new Envelope();
+            pieces.forEach(piece -> reach.expandToInclude(piece.getEnvelopeInternal()));
+            this.close = Breaking.close(reach);
+            List<SegmentString> rims = new ArrayList<>();
+            int ofSlivers = 0;
+            for (int i = 0; i < beside.length; i++) {
+                Integer piece = i;
+                Areas.rings(pieces.get(i))
+                        .forEach(ring -> rims.add(new BasicSegmentString(ring.getCoordinates(), piece)));
+                if (i < slivers.size()) {
+                    ofSlivers = rims.size();
+                }
+            }
+            new MCIndexSegmentSetMutualIntersector(rims, close).process(rims.subList(0, ofSlivers), this);
+        }
+
+        /** The slivers that no broad piece is beside, each with those beside it. */
+        List<List<Polygon>> alone() {
+            return IntStream.range(0, beside.length)
+                    .boxed()
+                    .collect(Collectors.groupingBy(this::first))
+                    .values()
+                    .stream()
+                    .filter(together -> together.stream().allMatch(i -> i < slivers.size()))
+                    .map(together -> together.stream().map(slivers::get).toList())
+                    .toList();
+        }
+
+        private int first(int piece) {
+            int at = piece;
+            while (beside[at] != at) {
+                beside[at] = beside[beside[at]];
+                at = beside[at];
+            }
+            return at;
         }
 
         @Override
