@@ -113,7 +113,7 @@ final class ModelArchive {
         }
         if (models == 0) {
             throw archived == null
-                    ? new Refusal("The archive holds no model; Tranche reads 3MF, OBJ, STL, PLY and glTF.")
+                    ? new Refusal("The archive holds no model; Tranche reads 3MF, OBJ, STL, PLY, AMF and glTF.")
                     : Refusal.of(
                             "The archive holds another one, “%s”; unpack it once, and give that.",
                             Words.quoted(archived));

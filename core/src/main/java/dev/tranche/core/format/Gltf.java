@@ -40,7 +40,6 @@ final class Gltf {
     private static final int TRIANGLES = 4;
     private static final int STRIP = 5;
     private static final int FAN = 6;
-    private static final double[] UNMOVED = {1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1};
 
     private final GltfFile file;
     private final Progress progress;
@@ -90,22 +89,22 @@ final class Gltf {
             nodes.forEach(n -> n.path("children").forEach(c -> inside.add(c.asInt(-1))));
             for (int i = 0; i < nodes.size(); i++) {
                 if (!inside.contains(i)) {
-                    node(IntNode.valueOf(i), UNMOVED, "", 0);
+                    node(IntNode.valueOf(i), Affine.UNMOVED, "", 0);
                 }
             }
         } else {
-            scenes.path(file.said().path("scene").asInt(0)).path("nodes").forEach(n -> node(n, UNMOVED, "", 0));
+            scenes.path(file.said().path("scene").asInt(0)).path("nodes").forEach(n -> node(n, Affine.UNMOVED, "", 0));
         }
     }
 
-    private void node(JsonNode number, double[] beneath, String within, int depth) {
+    private void node(JsonNode number, Affine beneath, String within, int depth) {
         JsonNode node = file.listed("nodes", number);
         if (depth > DEEPEST || !placed.add(number.asInt(-1))) {
             throw Refusal.of(
                     "Node %s of the glTF file is nested too deep, or stands in two places; export it again.",
                     Words.quoted(number.asText("?")));
         }
-        double[] place = times(beneath, own(node));
+        Affine place = own(node).then(beneath);
         String name = ThreeMfMaterials.oneLine(node.path("name").asText(within));
         JsonNode mesh = file.listed("meshes", node.path("mesh"));
         String called =
@@ -122,15 +121,15 @@ final class Gltf {
         }
     }
 
-    /** Column by column, as the format has it. */
-    private static double[] own(JsonNode node) {
+    /** The format has it column by column, of columns that multiply from the right: the same numbers, one after the other. */
+    private static Affine own(JsonNode node) {
         JsonNode matrix = node.path("matrix");
-        double[] own = UNMOVED.clone();
+        double[] own = new double[12];
         if (matrix.isArray() && matrix.size() == 16) {
-            for (int i = 0; i < 16; i++) {
-                own[i] = matrix.path(i).asDouble();
+            for (int i = 0; i < 12; i++) {
+                own[i] = matrix.path(i / 3 * 4 + i % 3).asDouble();
             }
-            return own;
+            return new Affine(own);
         }
         double x = number(node, "rotation", 0, 0);
         double y = number(node, "rotation", 1, 0);
@@ -147,41 +146,21 @@ final class Gltf {
             2 * (y * z - x * w),
             1 - 2 * (x * x + y * y)
         };
-        for (int column = 0; column < 3; column++) {
-            double scale = number(node, "scale", column, 1);
-            for (int row = 0; row < 3; row++) {
-                own[4 * column + row] = scale * turned[3 * column + row];
-            }
-            own[12 + column] = number(node, "translation", column, 0);
+        for (int i = 0; i < 9; i++) {
+            own[i] = number(node, "scale", i / 3, 1) * turned[i];
         }
-        return own;
+        for (int i = 0; i < 3; i++) {
+            own[9 + i] = number(node, "translation", i, 0);
+        }
+        return new Affine(own);
     }
 
     private static double number(JsonNode of, String name, int at, double otherwise) {
         return of.path(name).path(at).asDouble(otherwise);
     }
 
-    private static double[] times(double[] outer, double[] inner) {
-        double[] both = new double[16];
-        for (int column = 0; column < 4; column++) {
-            for (int row = 0; row < 4; row++) {
-                for (int i = 0; i < 4; i++) {
-                    both[4 * column + row] += outer[4 * i + row] * inner[4 * column + i];
-                }
-            }
-        }
-        return both;
-    }
-
-    private static boolean mirrors(double[] m) {
-        return m[0] * (m[5] * m[10] - m[6] * m[9])
-                        - m[4] * (m[1] * m[10] - m[2] * m[9])
-                        + m[8] * (m[1] * m[6] - m[2] * m[5])
-                < 0;
-    }
-
     /** Triangles one by one, in a strip or in a fan; points and lines are passed over. */
-    private void piece(JsonNode piece, double[] place, String name, int thing) {
+    private void piece(JsonNode piece, Affine place, String name, int thing) {
         int mode = piece.path("mode").asInt(TRIANGLES);
         JsonNode positions = piece.path("attributes").path("POSITION");
         if (mode < TRIANGLES || mode > FAN || positions.isMissingNode()) {
@@ -206,7 +185,7 @@ final class Gltf {
                 .ifPresentOrElse(
                         p -> corners.pictured(name, p, thing),
                         () -> corners.labelled(name, dress.colour(), dress.called(), thing));
-        boolean over = mirrors(place);
+        boolean over = place.mirrors();
         for (int t = 0; mode == TRIANGLES ? 3 * t + 2 < count : t + 2 < count; t++) {
             if ((t & 0xFFFF) == 0) {
                 progress.beat();
@@ -254,14 +233,14 @@ final class Gltf {
         return (int) index;
     }
 
-    private void add(GltfFile.Numbers at, int corner, double[] m, String name) {
+    private void add(GltfFile.Numbers at, int corner, Affine place, String name) {
         double x = at.at(corner, 0);
         double y = at.at(corner, 1);
         double z = at.at(corner, 2);
         corners.add(
-                MILLIMETRES * (m[0] * x + m[4] * y + m[8] * z + m[12]),
-                -MILLIMETRES * (m[2] * x + m[6] * y + m[10] * z + m[14]),
-                MILLIMETRES * (m[1] * x + m[5] * y + m[9] * z + m[13]),
+                MILLIMETRES * place.x(x, y, z),
+                -MILLIMETRES * place.z(x, y, z),
+                MILLIMETRES * place.y(x, y, z),
                 name.isEmpty() ? "The scene" : name);
     }
 

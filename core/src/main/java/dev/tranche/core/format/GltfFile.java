@@ -42,8 +42,8 @@ final class GltfFile {
 
     private static final String DATA = "data:";
     /** The binary form, or an object that lists what scenes are made of. */
-    private static final Pattern SCENE =
-            Pattern.compile("\\AglTF|\\A\\s*\\{[\\s\\S]*\"(?:asset|accessors|bufferViews|scenes)\"\\s*:");
+    private static final Pattern SCENE = Pattern.compile(
+            "\\AglTF|\\A(?:\u00ef\u00bb\u00bf)?\\s*\\{[\\s\\S]*\"(?:asset|accessors|bufferViews|scenes)\"\\s*:");
 
     private final JsonNode said;
     private final List<ByteBuffer> buffers = new ArrayList<>();

@@ -20,7 +20,8 @@ public final class ModelReader {
         OBJ,
         THREE_MF,
         GLTF,
-        PLY
+        PLY,
+        AMF
     }
 
     private ModelReader() {}
@@ -45,6 +46,7 @@ public final class ModelReader {
             case OBJ -> Obj.read(whole, size, progress);
             case GLTF -> Gltf.read(whole, size, progress);
             case PLY -> Ply.read(whole, size, progress);
+            case AMF -> Amf.read(whole, size, progress);
             case STL -> Corners.model(StlReader.read(whole, size, progress), progress);
         };
     }
@@ -73,6 +75,9 @@ public final class ModelReader {
         }
         if (Ply.is(head)) {
             return Kind.PLY;
+        }
+        if (Amf.is(head)) {
+            return Kind.AMF;
         }
         boolean stl = StlReader.isStl(head, size);
         String text = new String(head, StandardCharsets.ISO_8859_1);

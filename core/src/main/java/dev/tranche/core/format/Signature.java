@@ -18,7 +18,6 @@ enum Signature {
     VRML("#VRML", "a VRML scene; export it as 3MF, glTF, OBJ or STL"),
     X3D("<X3D", "an X3D scene; export it as 3MF, glTF, OBJ or STL"),
     COLLADA("<COLLADA", "a COLLADA scene; export it as 3MF, glTF, OBJ or STL"),
-    AMF("<amf", "an AMF model; export it as 3MF or STL"),
     SVG("<svg", "a drawing (SVG); it is drawn over a model, at the desk under Regions"),
     HTML("<!doctype html", "a web page; download the file that is behind it"),
     HTML_ALONE("<html", "a web page; download the file that is behind it"),
@@ -48,10 +47,20 @@ enum Signature {
         return text.regionMatches(true, 0, beginning, 0, beginning.length());
     }
 
+    /** Whether a file is an XML document whose outermost element is {@code element}. */
+    static boolean isXml(String element, byte[] head) {
+        String begun = begun(new String(head, StandardCharsets.ISO_8859_1));
+        return begun.matches("(?si)<" + element + "[\\s/>].*");
+    }
+
+    private static String begun(String text) {
+        return PROLOG.matcher(text).replaceFirst("");
+    }
+
     /** What a file looks like, for the end of a sentence. */
     static Optional<String> of(byte[] head) {
         String text = new String(head, StandardCharsets.ISO_8859_1);
-        String begun = PROLOG.matcher(text).replaceFirst("");
+        String begun = begun(text);
         String bare = begun.isEmpty() ? text.strip() : begun;
         return Arrays.stream(values())
                 .filter(s -> s.begins(bare))

@@ -60,7 +60,7 @@ final class ThreeMfBuild {
         for (int i = 0; i < items.size(); i++) {
             progress.beat();
             corners.item(i);
-            place(first, items.get(i), items.get(i).matrix(), 0, "");
+            place(first, items.get(i), items.get(i).place(), 0, "");
         }
         if (corners.isEmpty()) {
             throw new Refusal("What the 3MF file builds holds no triangles; export the model again.");
@@ -76,7 +76,7 @@ final class ThreeMfBuild {
      * @param from the part that says it
      * @param called what the object that holds this one is called
      */
-    private void place(ThreeMfPart from, Placed what, double[] matrix, int depth, String called) {
+    private void place(ThreeMfPart from, Placed what, Affine place, int depth, String called) {
         if (depth > DEEPEST) {
             throw Refusal.of(
                     "Object %d of the 3MF file is nested over %d deep, or holds itself; export it again.",
@@ -100,13 +100,13 @@ final class ThreeMfBuild {
             return;
         }
         String name = of.name().isEmpty() ? called : of.name();
-        thing.mesh().ifPresent(mesh -> build(part, mesh, of, name, matrix, "Object " + what.object()));
+        thing.mesh().ifPresent(mesh -> build(part, mesh, of, name, place, "Object " + what.object()));
         for (Placed component : thing.inside()) {
-            place(part, component, times(component.matrix(), matrix), depth + 1, name);
+            place(part, component, component.place().then(place), depth + 1, name);
         }
     }
 
-    private void build(ThreeMfPart part, ObjectMesh mesh, Said of, String name, double[] matrix, String place) {
+    private void build(ThreeMfPart part, ObjectMesh mesh, Said of, String name, Affine place, String called) {
         int thing = ++things;
         double unit = part.unit();
         for (int t = 0; t < mesh.triangles(); t++) {
@@ -122,7 +122,7 @@ final class ThreeMfBuild {
                 corners.labelled(name.isEmpty() ? material.name() : name, material.colour(), material.name(), thing);
             }
             for (int c = 0; c < 3; c++) {
-                corner(unit * mesh.at(t, c, 0), unit * mesh.at(t, c, 1), unit * mesh.at(t, c, 2), matrix, place);
+                corner(unit * mesh.at(t, c, 0), unit * mesh.at(t, c, 1), unit * mesh.at(t, c, 2), place, called);
                 if (picture.isPresent()) {
                     int at = part.place(mesh, t, c, of);
                     corners.shows(shown.u(at), shown.v(at));
@@ -140,25 +140,7 @@ final class ThreeMfBuild {
                 .map(picture -> picture.tiled(texture.across(), texture.up())));
     }
 
-    private void corner(double x, double y, double z, double[] m, String place) {
-        corners.add(
-                x * m[0] + y * m[3] + z * m[6] + m[9],
-                x * m[1] + y * m[4] + z * m[7] + m[10],
-                x * m[2] + y * m[5] + z * m[8] + m[11],
-                place);
-    }
-
-    /** First {@code a}, then {@code b}: row vectors multiply from the left. */
-    private static double[] times(double[] a, double[] b) {
-        double[] product = new double[12];
-        for (int row = 0; row < 4; row++) {
-            for (int column = 0; column < 3; column++) {
-                product[3 * row + column] = a[3 * row] * b[column]
-                        + a[3 * row + 1] * b[3 + column]
-                        + a[3 * row + 2] * b[6 + column]
-                        + (row == 3 ? b[9 + column] : 0);
-            }
-        }
-        return product;
+    private void corner(double x, double y, double z, Affine place, String called) {
+        corners.add(place.x(x, y, z), place.y(x, y, z), place.z(x, y, z), called);
     }
 }

@@ -24,7 +24,6 @@ final class ThreeMfPart {
             Pattern.compile("^http://schemas\\.[a-z0-9]+\\.[a-z]+/3dmanufacturing/(\\w+)");
 
     private static final Set<String> READ = Set.of("core", "material", "production", "trianglesets");
-    private static final double[] IDENTITY = {1, 0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0};
 
     private final Map<Integer, ObjectMesh> meshes = new HashMap<>();
     private final Map<Integer, Said> said = new HashMap<>();
@@ -36,11 +35,11 @@ final class ThreeMfPart {
     private double unit = 1;
 
     /**
-     * An object put somewhere by a 4 × 3 matrix, row by row, that multiplies from the right; its last row is in mm.
+     * An object put somewhere.
      *
      * @param path of the model part that holds the object, if that is another (Production Extension)
      */
-    record Placed(Optional<String> path, int object, double[] matrix) {}
+    record Placed(Optional<String> path, int object, Affine place) {}
 
     /** A mesh, or objects inside, or both. */
     record Thing(Optional<ObjectMesh> mesh, List<Placed> inside, Said said) {}
@@ -231,7 +230,7 @@ final class ThreeMfPart {
         Optional<String> path = Optional.ofNullable(xml.getAttributeValue(null, "path"));
         String matrix = xml.getAttributeValue(null, "transform");
         if (matrix == null) {
-            return new Placed(path, whole(xml, "objectid"), IDENTITY);
+            return new Placed(path, whole(xml, "objectid"), Affine.UNMOVED);
         }
         String[] words = matrix.strip().split("\\s+");
         if (words.length != 12) {
@@ -243,7 +242,7 @@ final class ThreeMfPart {
         for (int i = 0; i < 12; i++) {
             m[i] = parse(words[i], xml) * (i < 9 ? 1 : unit);
         }
-        return new Placed(path, whole(xml, "objectid"), m);
+        return new Placed(path, whole(xml, "objectid"), new Affine(m));
     }
 
     /** Millimetres in the file's unit. */

@@ -44,7 +44,8 @@ class GltfTest {
     @Test
     void metres_with_y_up_come_to_stand_in_millimetres_with_the_colour_of_their_material() throws IOException {
         SmallGltf scene = box(",\"name\":\"Lid\"");
-        for (byte[] file : new byte[][] {scene.glb(), scene.text()}) {
+        byte[] marked = ("\uFEFF" + new String(scene.text(), StandardCharsets.UTF_8)).getBytes(StandardCharsets.UTF_8);
+        for (byte[] file : new byte[][] {scene.glb(), scene.text(), marked}) {
             PartedModel model = SmallGltf.read(file);
             Part part = model.parts().get(0);
             assertThat(part.name()).isEqualTo("Lid");

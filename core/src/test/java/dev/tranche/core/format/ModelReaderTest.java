@@ -559,7 +559,7 @@ class ModelReaderTest {
         "'<svg xmlns=', a drawing (SVG)",
         "'<?xml version=''1.0''?>\n<!-- drawn -->\n<!DOCTYPE svg PUBLIC ''-//W3C//DTD SVG 1.1//EN'' ''s''>\n<svg>', a drawing (SVG)",
         "'<?xml version=''1.0''?>\n<!DOCTYPE html>\n<html>', a web page",
-        "'\u00ef\u00bb\u00bf<?xml version=''1.0''?><amf unit=''inch''>', an AMF model",
+        "'\u00ef\u00bb\u00bf<?xml version=''1.0''?><COLLADA version=''1''>', a COLLADA scene",
         "'<?xml version=''1.0''?><X3D profile=''Full''>', an X3D scene",
         "'<?xml version=''1.0''?><plan>', an XML document",
         "'<?xml version=''1.0''?><!-- so far -->', an XML document",
