@@ -53,7 +53,9 @@ class TrancheApi {
             content = @Content(schema = @Schema(implementation = ProblemDetail.class)))
     @PostMapping(path = "/ledger", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     LedgerAnswer ledger(
-            @Parameter(description = "3MF, OBJ, STL, PLY, AMF, glTF, or a plan file; for a plan file nothing else counts")
+            @Parameter(
+                            description =
+                                    "3MF, OBJ, STL, PLY, AMF, glTF, or a plan file; for a plan file nothing else counts")
                     @RequestPart
                     MultipartFile file,
             @Parameter(description = "sliced G-code of it, for its times") @RequestPart(required = false)

@@ -115,7 +115,18 @@ class SmallScreensTest extends BrowserTest {
                                 "return getComputedStyle(document.querySelector('td.num[data-label=\"Before layer\"]'), '::before').wordSpacing"))
                 .as("a figure stands near its unit, but words are words")
                 .isEqualTo("0px");
+        String sameRow =
+                "const at = n => document.querySelector(`.swap-table td[data-label='${n}']`).getBoundingClientRect().top;"
+                        + " return at('Out') === at('In')";
+        assertThat(browser.script(sameRow)).isEqualTo(true);
+        String height = "const row = document.querySelector('.swap-table tbody tr'), next = row.nextElementSibling;"
+                + " return Math.round(next.getBoundingClientRect().bottom - row.getBoundingClientRect().top)";
+        assertThat((long) browser.script(height)).isGreaterThan(300);
         browser.click("#done-1");
+        assertThat((long) browser.script(height))
+                .as("what is done takes a line or two")
+                .isLessThan(120);
+        assertThat((boolean) browser.script(sameRow)).isTrue();
         browser.open("/plans/" + plan.id() + "/clock");
         browser.until(() -> browser.find("#done-1").isSelected());
         plan = plans.get(plan.id());
