@@ -24,7 +24,6 @@ import org.locationtech.jts.simplify.TopologyPreservingSimplifier;
  * between belongs to the nearest. Not for two threads.
  */
 public final class Canvas {
-    /** Side of a square, mm; larger only where there would be too many. */
     /** So many squares an outline goes on beneath another: both are rounded by one, and stay so for layers that differ by one. */
     private static final int OVERLAP = 3;
     /** Of rows of squares of a label on a layer; and how many looks rounding what they make may take. */
@@ -32,6 +31,7 @@ public final class Canvas {
 
     private static final long MOST_LOOKS = 100_000_000;
 
+    /** Side of a square, mm; larger only where there would be too many. */
     private static final double SIDE = 0.15;
 
     private static final int MOST = 1_500_000;
