@@ -14,7 +14,7 @@ import org.junit.jupiter.api.Test;
 
 /** Phones, small laptops, paper, and names as long as they may be and without a gap. */
 class SmallScreensTest extends BrowserTest {
-    /** Words one beneath the other, drawings and boxes that show nothing, and what lies upon something else or is cut off. */
+    /** Words one beneath the other, drawings and boxes that show nothing, words cut short, and what lies upon something else or is cut off. */
     private static final String SQUEEZED =
             """
             const name = (e) => e.id || e.className.baseVal || e.className || e.tagName;
@@ -32,8 +32,9 @@ class SmallScreensTest extends BrowserTest {
             const upon = boxes.flatMap((a, i) => boxes.slice(i + 1).filter((b) => !a.e.contains(b.e)
               && Math.min(a.at.right, b.at.right) - Math.max(a.at.left, b.at.left) > 3
               && Math.min(a.at.bottom, b.at.bottom) - Math.max(a.at.top, b.at.top) > 6).map((b) => name(a.e) + " lies upon " + name(b.e)));
+            const short = [...document.querySelectorAll("main td")].filter((e) => e.scrollWidth > e.clientWidth + 2 && getComputedStyle(e).textOverflow === "ellipsis");
             const cut = boxes.filter(({ e }) => e.closest(".panel") && e.getBoundingClientRect().right > e.closest(".panel").getBoundingClientRect().right);
-            return [...narrow.map((e) => name(e) + " is narrow"), ...upon, ...cut.map(({ e }) => name(e) + " is cut off")];
+            return [...narrow.map((e) => name(e) + " is narrow"), ...short.map((e) => e.textContent + " is cut short"), ...upon, ...cut.map(({ e }) => name(e) + " is cut off")];
             """;
 
     private PlanState longNames() {

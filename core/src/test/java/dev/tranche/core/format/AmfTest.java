@@ -117,14 +117,14 @@ class AmfTest {
                 .containsExactly(new Srgb(51, 102, 153), new Srgb(255, 0, 0));
     }
 
-    /** Turned about X, (x, y, z) goes to (x, −z, y), and about Z to (−y, x, z): from the corner at 0 it still goes along X and Y. */
+    /** Turned about X, (x, y, z) goes to (x, −z, y), and then about Y to (y, −z, −x). */
     @Test
     void constellations_put_objects_turned_and_moved_and_may_hold_others() throws IOException {
         String file = amf(
                 "millimeter",
                 box(name("Lid"), "", "", "")
                         + "<constellation id=\"all\"><instance objectid=\"pair\"><deltay>200</deltay></instance>"
-                        + "<instance objectid=\"lid\"><rx>90</rx><rz>90</rz></instance></constellation>"
+                        + "<instance objectid=\"lid\"><rx>90</rx><ry>90</ry></instance></constellation>"
                         + "<constellation id=\"pair\"><instance objectid=\"lid\"/>"
                         + "<instance objectid=\"lid\"><deltax>100</deltax></instance></constellation>");
         PartedModel model = read(file);
@@ -139,10 +139,20 @@ class AmfTest {
                 .isCloseTo(model.parts().get(0).mesh().footprint().getMinX(), within(1e-3));
         assertThat(model.parts().get(0).mesh().footprint().getMinY()
                         - turned.footprint().getMinY())
-                .isCloseTo(200, within(1e-3));
-        assertThat(turned.footprint().getWidth()).isCloseTo(20, within(1e-3));
-        assertThat(turned.footprint().getHeight()).isCloseTo(30, within(1e-3));
-        assertThat(turned.height()).hasToString("10.00");
+                .isCloseTo(220, within(1e-3));
+        assertThat(turned.footprint().getWidth()).isCloseTo(10, within(1e-3));
+        assertThat(turned.footprint().getHeight()).isCloseTo(20, within(1e-3));
+        assertThat(turned.height()).hasToString("30.00");
+    }
+
+    @Test
+    void a_ball_of_many_triangles_keeps_them_all() throws IOException {
+        Mesh ball = new Shapes().sphere(10, 24, 48).mesh();
+        String file = amf(
+                "millimeter",
+                "<object id=\"ball\"><mesh>" + vertices(ball, "") + "<volume>" + triangles(0, ball.triangles(), "")
+                        + "</volume></mesh></object>");
+        assertThat(only(read(file)).volume()).isCloseTo(ball.volume(), within(1e-3));
     }
 
     @Test
