@@ -244,14 +244,14 @@ final class Gltf {
                 name.isEmpty() ? "The scene" : name);
     }
 
-    /** Rows of a picture are counted from above there. */
+    /** Rows of a picture are counted from above there, and turning is counter-clockwise as one sees it. */
     private void show(GltfFile.Numbers spots, int corner, JsonNode laid) {
         double turn = laid.path("rotation").asDouble(0);
         double u = spots.at(corner, 0) * number(laid, "scale", 0, 1);
         double v = spots.at(corner, 1) * number(laid, "scale", 1, 1);
         corners.shows(
-                number(laid, "offset", 0, 0) + Math.cos(turn) * u - Math.sin(turn) * v,
-                1 - (number(laid, "offset", 1, 0) + Math.sin(turn) * u + Math.cos(turn) * v));
+                number(laid, "offset", 0, 0) + Math.cos(turn) * u + Math.sin(turn) * v,
+                1 - (number(laid, "offset", 1, 0) - Math.sin(turn) * u + Math.cos(turn) * v));
     }
 
     private Dress dress(JsonNode piece) {

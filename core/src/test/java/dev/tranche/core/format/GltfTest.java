@@ -12,6 +12,8 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Random;
@@ -58,7 +60,10 @@ class GltfTest {
         }
     }
 
-    /** Turned by a right angle about Y, what went along X goes away from who looks at it, which is along our Y. */
+    /**
+     * Turned by a right angle about Y, what went along X goes away from who looks at it, which is along our Y. Turned by a third
+     * about what lies between all axes, each axis goes to the next.
+     */
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
@@ -66,6 +71,7 @@ class GltfTest {
                 "\"rotation\":[0,0.70710678,0,0.70710678]             | 20 | 30 | 10",
                 "\"matrix\":[0,0,-1,0, 0,1,0,0, 1,0,0,0, 0,0,0,1]     | 20 | 30 | 10",
                 "\"rotation\":[0,0,0.70710678,0.70710678]             | 10 | 20 | 30",
+                "\"rotation\":[0.5,0.5,0.5,0.5]                        | 20 | 10 | 30",
                 "\"scale\":[2,3,1],\"translation\":[1,-2,0.5]         | 60 | 20 | 30",
                 "\"scale\":[-1,1,1]                                   | 30 | 20 | 10"
             })
@@ -169,6 +175,79 @@ class GltfTest {
 
     private static Coat coat(SmallGltf scene) throws IOException {
         return SmallGltf.read(scene.glb()).parts().get(0).coat().orElseThrow();
+    }
+
+    /**
+     * All of it shows the lower left of its picture, which is white, but for how that is laid: turned counter-clockwise about the
+     * picture's upper left, as one sees it, then moved. Source: Khronos, KHR_texture_transform, from memory.
+     */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "\"offset\":[0,0]                                        | FFFFFF",
+                "\"offset\":[0.5,0]                                      | 0000FF",
+                "\"offset\":[0,-0.5]                                     | FF0000",
+                "\"scale\":[3,1]                                         | 0000FF",
+                "\"scale\":[1,0.33]                                      | FF0000",
+                "\"rotation\":1.5707963                                  | 0000FF",
+                "\"rotation\":-1.5707963                                 | FF0000",
+                "\"rotation\":1.5707963,\"scale\":[1,3],\"offset\":[0,0.5] | FF0000",
+                "\"rotation\":3.1415926,\"offset\":[1,1]                 | FFFFFF"
+            })
+    void pictures_are_laid_turned_stretched_and_moved(String laid, String hex) throws IOException {
+        SmallGltf scene = new SmallGltf();
+        float[] spots = new float[72];
+        for (int i = 0; i < spots.length; i++) {
+            spots[i] = i % 2 == 0 ? 0.25f : 0.75f;
+        }
+        scene.mesh(
+                scene.floats("VEC3", SmallGltf.box(0.03, 0.01, 0.02)),
+                ",\"TEXCOORD_0\":" + scene.floats("VEC2", spots),
+                ",\"material\":0");
+        scene.also(
+                ",\"materials\":[{\"pbrMetallicRoughness\":{\"baseColorTexture\":{\"index\":0,\"extensions\":{\"KHR_texture_transform\":{"
+                        + laid
+                        + "}}}}}],\"textures\":[{\"source\":0}],\"images\":[{\"mimeType\":\"image/png\",\"bufferView\":"
+                        + scene.view(quarters()) + "}]");
+        Part part = SmallGltf.read(scene.node("\"mesh\":0").glb()).parts().get(0);
+        assertThat(part.colour()).contains(Srgb.parse("#" + hex));
+        assertThat(part.coat()).isEmpty();
+    }
+
+    /** 0.21586 of the light is level 128 (IEC 61966-2-1): 55 of 255, 14146 of 65535. */
+    @ParameterizedTest
+    @CsvSource({"5121, 1, 55", "5123, 2, 14146"})
+    void shares_of_the_largest_number_are_colours_too(int kind, int bytes, int level) throws IOException {
+        SmallGltf scene = new SmallGltf();
+        ByteBuffer lights = ByteBuffer.allocate(36 * 4 * bytes).order(ByteOrder.LITTLE_ENDIAN);
+        for (int i = 0; i < 36 * 4; i++) {
+            lights.position(bytes * i);
+            lights.put((byte) (i % 4 == 0 ? level : 0));
+            if (bytes == 2) {
+                lights.put((byte) (i % 4 == 0 ? level >> 8 : 0));
+            }
+        }
+        int colours = scene.accessor(
+                "{\"bufferView\":%d,\"componentType\":%d,\"normalized\":true,\"count\":36,\"type\":\"VEC4\"}"
+                        .formatted(scene.view(lights.array()), kind));
+        scene.mesh(scene.floats("VEC3", SmallGltf.box(0.03, 0.01, 0.02)), ",\"COLOR_0\":" + colours, "");
+        assertThat(SmallGltf.read(scene.node("\"mesh\":0").glb()).parts().get(0).colour())
+                .contains(new Srgb(128, 0, 0));
+    }
+
+    @Test
+    void of_a_file_without_scenes_all_nodes_are_shown_that_stand_in_no_other() throws IOException {
+        SmallGltf scene = new SmallGltf();
+        scene.mesh(scene.floats("VEC3", SmallGltf.box(0.03, 0.01, 0.02)), "", "");
+        scene.node("\"mesh\":0")
+                .node("\"children\":[2],\"translation\":[0.1,0,0]")
+                .node("\"mesh\":0");
+        byte[] without = new String(scene.text(), StandardCharsets.UTF_8)
+                .replace("\"scenes\"", "\"other\"")
+                .getBytes(StandardCharsets.UTF_8);
+        assertThat(SmallGltf.read(without).parts()).hasSize(2);
+        assertThat(SmallGltf.read(scene.text()).parts()).hasSize(1);
     }
 
     @Test
