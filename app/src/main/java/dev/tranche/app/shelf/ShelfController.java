@@ -5,7 +5,6 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -45,7 +44,7 @@ class ShelfController {
         if (file.getSize() > LARGEST_TABLE) {
             throw Refusal.of("The table is larger than %d MB; give it in parts.", LARGEST_TABLE >> 20);
         }
-        Shelf.Taken taken = shelf.take(ShelfCsv.read(new String(file.getBytes(), StandardCharsets.UTF_8)));
+        Shelf.Taken taken = shelf.take(ShelfCsv.read(file.getBytes()));
         model.addAttribute("taken", taken);
         fill(model);
         return "shelf/shelf :: spools";

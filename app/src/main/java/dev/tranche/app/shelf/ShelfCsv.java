@@ -3,6 +3,7 @@ package dev.tranche.app.shelf;
 import dev.tranche.core.plan.Material;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.speech.Letters;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import java.io.IOException;
@@ -51,8 +52,8 @@ final class ShelfCsv {
     private ShelfCsv() {}
 
     /** @throws Refusal saying which line is wrong and how */
-    static List<Spool> read(String text) throws IOException {
-        String table = text.startsWith("\ufeff") ? text.substring(1) : text;
+    static List<Spool> read(byte[] file) throws IOException {
+        String table = Letters.of(file);
         char separator = separator(table.lines().findFirst().orElse(""));
         CSVFormat format = CSVFormat.DEFAULT
                 .builder()

@@ -9,6 +9,7 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
 import java.io.StringReader;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.util.List;
@@ -17,6 +18,7 @@ import org.apache.commons.csv.CSVRecord;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** The shelf as a table: sorted, filtered, out as CSV and in again. */
 class ShelfTablesTest extends BrowserTest {
@@ -28,15 +30,25 @@ class ShelfTablesTest extends BrowserTest {
 
     @Test
     void a_table_from_elsewhere_is_taken_in_whatever_separates_it() throws IOException {
-        List<Spool> spools = ShelfCsv.read("\ufeffSpool;Color;Material;Density;Price a kg;Left, g\r\n"
+        List<Spool> spools = read("\ufeffSpool;Color;Material;Density;Price a kg;Left, g\r\n"
                 + "\"Moss; dark\";dark green;PETG;1,27;24,90;730\r\n\r\nBone;#EEE;;;;\r\n");
         assertThat(spools).extracting(Spool::name).containsExactly("Moss; dark", "Bone");
         assertThat(spools.get(0).material()).isEqualTo(Material.PETG);
         assertThat(spools.get(0).density()).isEqualTo(1.27);
         assertThat(spools.get(0).gramsLeft()).isEqualTo(730);
         assertThat(spools.get(1).colour().hex()).isEqualTo("#EEEEEE");
-        assertThat(ShelfCsv.read("name\tcolour\nSea\tteal\n").get(0).colour().hex())
-                .isEqualTo("#008080");
+        assertThat(read("name\tcolour\nSea\tteal\n").get(0).colour().hex()).isEqualTo("#008080");
+    }
+
+    private static List<Spool> read(String table) throws IOException {
+        return ShelfCsv.read(table.getBytes(StandardCharsets.UTF_8));
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"UTF-8", "windows-1252", "UTF-16"})
+    void names_of_spools_keep_their_letters_however_a_spreadsheet_writes_them(Charset charset) throws IOException {
+        String table = "name\tcolour\tprice in \u20AC\nMeergr\u00FCn\tteal\t20\n";
+        assertThat(ShelfCsv.read(table.getBytes(charset)).get(0).name()).isEqualTo("Meergr\u00FCn");
     }
 
     @ParameterizedTest
@@ -51,7 +63,7 @@ class ShelfTablesTest extends BrowserTest {
                 "name,colour¶\"Sea,teal|not closed"
             })
     void what_cannot_be_read_is_said_with_its_row_and_nothing_is_added(String table, String sentence) {
-        assertThatThrownBy(() -> ShelfCsv.read(table.replace("¶", "\n")))
+        assertThatThrownBy(() -> read(table.replace("¶", "\n")))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining(sentence);
     }

@@ -1,6 +1,7 @@
 package dev.tranche.core.format;
 
 import dev.tranche.core.colour.Srgb;
+import dev.tranche.core.speech.Letters;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
@@ -62,7 +63,7 @@ final class Obj {
         BufferedReader reader = new BufferedReader(new InputStreamReader(in, StandardCharsets.ISO_8859_1), 1 << 16);
         long characters = 0;
         for (String text = reader.readLine(); text != null; text = reader.readLine()) {
-            obj.accept(text);
+            obj.accept(obj.line == 0 ? Letters.of(text) : text);
             characters += text.length() + 1;
             if ((obj.line & 0x3FFF) == 0) {
                 progress.at(Math.min(characters, size), size);
@@ -83,7 +84,7 @@ final class Obj {
         } else if (text.startsWith("f ") || text.startsWith("f\t")) {
             face(text);
         } else if (text.startsWith("g ") || text.startsWith("o ")) {
-            group = Words.oneLine(text.substring(2));
+            group = Words.oneLine(Letters.of(text.substring(2)));
             label();
         } else if (text.startsWith("usemtl")) {
             material = named(text);
@@ -105,16 +106,16 @@ final class Obj {
                     .ifPresentOrElse(
                             p -> shown.put(described, p), () -> unseen.put(described, "picture of " + described));
         } else if (text.startsWith(ObjColours.UNSEEN)) {
-            unseen.put(described, Words.oneLine(text.substring(ObjColours.UNSEEN.length())));
+            unseen.put(described, Words.oneLine(Letters.of(text.substring(ObjColours.UNSEEN.length()))));
         } else if (text.startsWith("mtllib") && described.isEmpty()) {
-            library = Words.oneLine(ObjLibrary.file(text.substring("mtllib".length())));
+            library = Words.oneLine(ObjLibrary.file(Letters.of(text.substring("mtllib".length()))));
         } else if (text.equals(ObjColours.END)) {
             line = 0;
         }
     }
 
     private static String named(String text) {
-        return ThreeMfMaterials.oneLine(text.substring("newmtl".length()));
+        return ThreeMfMaterials.oneLine(Letters.of(text.substring("newmtl".length())));
     }
 
     private void label() {

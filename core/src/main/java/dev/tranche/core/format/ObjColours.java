@@ -51,7 +51,7 @@ public record ObjColours(List<String> lines) {
         String text = lines.stream().map(l -> l + "\n").collect(Collectors.joining("", MARK + "\n", END + "\n"));
         return lines.isEmpty()
                 ? obj
-                : new SequenceInputStream(new ByteArrayInputStream(text.getBytes(StandardCharsets.ISO_8859_1)), obj);
+                : new SequenceInputStream(new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8)), obj);
     }
 
     /** The colour of a line {@code Kd}; nothing where it is none in numbers. */

@@ -1,5 +1,6 @@
 package dev.tranche.core.format;
 
+import dev.tranche.core.speech.Letters;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -8,7 +9,6 @@ import java.util.Base64;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -26,7 +26,7 @@ public final class ObjLibrary {
 
     private static final int MOST_LINES = 10_000;
     private static final int MOST_PICTURES = 100;
-    private static final Pattern MATERIAL = Pattern.compile("(?m)^\\s*newmtl\\s+\\S");
+    private static final Pattern MATERIAL = Pattern.compile("(?m)^(?:\u00ef\u00bb\u00bf)?\\s*newmtl\\s+\\S");
     private static final Pattern COLOUR = Pattern.compile("(newmtl|Kd|map_Kd)\\s+\\S.*");
 
     /** Lines of materials and colours, by the paths of their files. */
@@ -49,7 +49,7 @@ public final class ObjLibrary {
 
     /** Takes in a library. */
     public void add(String path, InputStream library) throws IOException {
-        List<String> lines = new String(library.readNBytes(MOST), StandardCharsets.ISO_8859_1)
+        List<String> lines = Letters.of(library.readNBytes(MOST))
                 .lines()
                 .map(l -> l.strip().replaceFirst("\\s+", " "))
                 .filter(l -> COLOUR.matcher(l).matches())
@@ -80,9 +80,11 @@ public final class ObjLibrary {
         List<String> named = new String(head, StandardCharsets.ISO_8859_1)
                 .lines()
                 .filter(l -> l.startsWith("mtllib"))
+                .map(Letters::of)
                 .toList();
         List<String> own = libraries.keySet().stream()
-                .filter(l -> named.stream().anyMatch(n -> endsIn(n, l) || n.contains(" " + file(l) + " ")))
+                .filter(l -> named.stream()
+                        .anyMatch(n -> endsIn(n, l) || Letters.alike(n).contains(" " + Letters.alike(file(l)) + " ")))
                 .toList();
         Map<String, Integer> numbers = new LinkedHashMap<>();
         List<String> materials = new ArrayList<>();
@@ -124,8 +126,8 @@ public final class ObjLibrary {
 
     /** A file is named by its path on the machine where the line was written, so that only its own name can be relied on. */
     private static boolean endsIn(String line, String path) {
-        String said = line.strip().replace('\\', '/').replace("\"", "").toLowerCase(Locale.ROOT);
-        String name = file(path).toLowerCase(Locale.ROOT);
+        String said = Letters.alike(line.strip().replace('\\', '/').replace("\"", ""));
+        String name = Letters.alike(file(path));
         return said.length() > name.length()
                 && said.endsWith(name)
                 && " \t/".indexOf(said.charAt(said.length() - name.length() - 1)) >= 0;

@@ -1,5 +1,6 @@
 package dev.tranche.core.format;
 
+import dev.tranche.core.speech.Letters;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
@@ -126,8 +127,8 @@ final class PlyFile {
         } else if (words[0].equals("property") && !elements.isEmpty() && words.length == 5) {
             last().add(new Property(words[4], Type.of(words[3], line), Optional.of(Type.of(words[2], line))));
         } else if (words[0].equals("comment") && words.length > 2 && words[1].equals("TextureFile")) {
-            pictures.add(
-                    text.substring(text.indexOf(words[1]) + words[1].length()).strip());
+            pictures.add(Letters.of(text.substring(text.indexOf(words[1]) + words[1].length()))
+                    .strip());
         } else if (words[0].equals("element") || words[0].equals("property")) {
             throw Refusal.of(
                     "Line %d of the PLY file, “%s”, cannot be read; export it again.", line, Words.quoted(text));

@@ -2,6 +2,7 @@ package dev.tranche.core.gcode;
 
 import dev.tranche.core.gcode.SlicedFile.Span;
 import dev.tranche.core.gcode.SlicedFile.Stop;
+import dev.tranche.core.speech.Letters;
 import dev.tranche.core.speech.Refusal;
 import java.util.ArrayList;
 import java.util.List;
@@ -35,7 +36,7 @@ final class StopLog {
                     MOST, line.line());
         }
         stops.add(new Stop(
-                line.text().strip(),
+                Letters.of(line.text()).strip(),
                 Doors.door(line, state),
                 line.end(),
                 new Span(plasticTo, Long.MAX_VALUE),

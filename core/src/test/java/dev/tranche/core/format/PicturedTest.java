@@ -14,11 +14,14 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.text.Normalizer;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
 import java.util.function.IntBinaryOperator;
@@ -266,6 +269,43 @@ class PicturedTest {
         assertThat(areas(part))
                 .containsOnlyKeys("#000000", "#B03020", "#2F6C8C")
                 .containsEntry("#000000", 1100.0);
+    }
+
+    private static String mark(Charset charset) {
+        return charset.equals(StandardCharsets.UTF_8) ? "\uFEFF" : "";
+    }
+
+    /** Of an OBJ, its library and the name of its picture any may be written in one way and the others in another. */
+    @ParameterizedTest
+    @CsvSource({"UTF-8, UTF-8", "ISO-8859-1, ISO-8859-1", "UTF-8, ISO-8859-1", "ISO-8859-1, UTF-8"})
+    void names_are_read_with_their_letters_however_those_are_written(Charset ofObj, Charset ofLibrary)
+            throws IOException {
+        String name = "stra\u00DFe gr\u00FCn.png";
+        byte[] utf = name.getBytes(StandardCharsets.UTF_8);
+        for (String given : List.of(
+                name,
+                Normalizer.normalize(name, Normalizer.Form.NFD),
+                name.toUpperCase(Locale.ROOT).replace("SS", "\u00DF"),
+                new String(utf, StandardCharsets.ISO_8859_1))) {
+            ObjLibrary library = new ObjLibrary();
+            byte[] text =
+                    (mark(ofLibrary) + "newmtl Gr\u00FCn\nKd 0 1 0\nmap_Kd maps/" + name + "\n").getBytes(ofLibrary);
+            assertThat(ObjLibrary.is(text)).isTrue();
+            library.add("f\u00FC\u00DFe.mtl", new ByteArrayInputStream(text));
+            library.add("other.mtl", stream("newmtl Gr\u00FCn\nKd 1 0 0\n"));
+            library.addPicture("maps/" + given, new ByteArrayInputStream(halves()));
+            byte[] obj = ("mtllib F\u00DC\u00DFe.mtl\no W\u00FCrfel\n" + BAR.replace("usemtl skin", "usemtl Gr\u00FCn"))
+                    .getBytes(ofObj);
+            PartedModel model = read(library.colours("bar.obj", obj)
+                    .before(new ByteArrayInputStream(obj))
+                    .readAllBytes());
+            assertThat(model.unseen()).as(given).isEmpty();
+            assertThat(model.parts()).extracting(Part::name).containsExactly("W\u00FCrfel");
+            assertThat(areas(model.parts().get(0))).containsKey("#2F6C8C");
+        }
+        assertThat(read((mark(ofObj) + "o W\u00FCrfel\n" + BAR).getBytes(ofObj)).parts())
+                .extracting(Part::name)
+                .containsExactly("W\u00FCrfel");
     }
 
     @Test

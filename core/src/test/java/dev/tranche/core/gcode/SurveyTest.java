@@ -12,6 +12,7 @@ import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import net.jqwik.api.ForAll;
@@ -183,6 +184,18 @@ class SurveyTest {
         SlicedLayer.Stint last = file.layers().get(2).stints().get(0);
         assertThat(last.tool()).isEqualTo(1);
         assertThat(last.door()).isPresent();
+    }
+
+    @Test
+    void what_a_stop_says_keeps_its_letters_however_they_are_written() throws IOException {
+        String said = "M0 W\u00E4hle gr\u00FCn";
+        String file =
+                new String(new SmallGcode().layers(0.2).line("STOP").layers(0.4).bytes(), StandardCharsets.US_ASCII);
+        for (Charset charset : List.of(StandardCharsets.UTF_8, StandardCharsets.ISO_8859_1)) {
+            assertThat(survey(file.replace("STOP", said).getBytes(charset)).stops())
+                    .extracting(SlicedFile.Stop::text)
+                    .containsExactly(said);
+        }
     }
 
     @Test
