@@ -3,6 +3,7 @@ package dev.tranche.app.exchange;
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.core.format.ModelReader;
 import dev.tranche.core.format.ObjLibrary;
+import dev.tranche.core.speech.Letters;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
@@ -76,7 +77,7 @@ final class ModelArchive {
             int done = 0;
             for (ZipEntry entry : entries) {
                 progress.at(++done, entries.size());
-                String name = FileNames.shown(entry.getName());
+                String name = FileNames.shown(Letters.name(entry.getName()));
                 if (name.startsWith(".")) {
                     continue;
                 }
@@ -98,7 +99,8 @@ final class ModelArchive {
                         taker.take(
                                 name,
                                 ModelReader.isObj(head, entry.getSize())
-                                        ? library.colours(entry.getName(), head).before(content)
+                                        ? library.colours(Letters.name(entry.getName()), head)
+                                                .before(content)
                                         : content);
                     }
                 }
@@ -126,14 +128,14 @@ final class ModelArchive {
         for (ZipEntry entry : entries) {
             if (entry.getName().toLowerCase(Locale.ROOT).endsWith(".mtl")) {
                 try (InputStream content = meter.over(zip.getInputStream(entry))) {
-                    library.add(entry.getName(), content);
+                    library.add(Letters.name(entry.getName()), content);
                 }
             }
         }
         for (ZipEntry entry : entries) {
             if (PICTURE.matcher(entry.getName()).matches()) {
                 try (InputStream content = meter.over(zip.getInputStream(entry))) {
-                    library.addPicture(entry.getName(), content);
+                    library.addPicture(Letters.name(entry.getName()), content);
                 }
             }
         }

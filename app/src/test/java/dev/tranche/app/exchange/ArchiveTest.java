@@ -18,8 +18,10 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -41,8 +43,12 @@ public class ArchiveTest extends BrowserTest {
     private ModelCuts cuts;
 
     public static byte[] zip(Map<String, byte[]> entries) {
+        return zip(StandardCharsets.UTF_8, entries);
+    }
+
+    private static byte[] zip(Charset names, Map<String, byte[]> entries) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        try (ZipOutputStream zip = new ZipOutputStream(out)) {
+        try (ZipOutputStream zip = new ZipOutputStream(out, names)) {
             for (Map.Entry<String, byte[]> entry : new TreeMap<>(entries).entrySet()) {
                 zip.putNextEntry(new ZipEntry(entry.getKey()));
                 zip.write(entry.getValue());
@@ -68,6 +74,20 @@ public class ArchiveTest extends BrowserTest {
                 (name, content) -> names.add(name + " " + content.readAllBytes().length),
                 Progress.UNHEARD);
         return names;
+    }
+
+    /** Of UTF-8, as most archives have it, only some say that it is that (PKWARE, APPNOTE.TXT, 4.4.4, from memory). */
+    @Test
+    void names_in_archives_keep_their_letters_whether_or_not_it_is_said_how_they_are_written() throws IOException {
+        byte[] apart =
+                Normalizer.normalize("W\u00FCrfel.stl", Normalizer.Form.NFD).getBytes(StandardCharsets.UTF_8);
+        String unsaid = new String(apart, StandardCharsets.ISO_8859_1);
+        for (byte[] archive : List.of(
+                zip(Map.of("W\u00FCrfel.stl", box(4))),
+                zip(StandardCharsets.ISO_8859_1, Map.of("W\u00FCrfel.stl", box(4))),
+                zip(StandardCharsets.ISO_8859_1, Map.of(unsaid, box(4))))) {
+            assertThat(unpacked(archive)).containsExactly("W\u00FCrfel.stl 684");
+        }
     }
 
     @Test

@@ -43,12 +43,14 @@ public final class Letters {
         return of(bytes.getBytes(StandardCharsets.ISO_8859_1));
     }
 
-    /**
-     * A file's name as it is held against others: read as above if an archive gave its bytes one by one; capitals, and accents
-     * that stand apart from their letters, make no difference.
-     */
-    public static String alike(String name) {
+    /** A file's name, read as above if an archive gave its bytes one by one; accents stand on their letters. */
+    public static String name(String name) {
         String read = name.chars().allMatch(c -> c < 0x100) ? of(name) : name;
-        return Normalizer.normalize(read, Normalizer.Form.NFC).toLowerCase(Locale.ROOT);
+        return Normalizer.normalize(read, Normalizer.Form.NFC);
+    }
+
+    /** A file's name as it is held against others: capitals make no difference. */
+    public static String alike(String name) {
+        return name(name).toLowerCase(Locale.ROOT);
     }
 }
