@@ -1,5 +1,6 @@
 package dev.tranche.app.storage;
 
+import dev.tranche.core.speech.Letters;
 import dev.tranche.core.speech.Words;
 
 /** Names of files that people give: shown, and used to name what they get back, never to write anywhere here. */
@@ -21,9 +22,7 @@ public final class FileNames {
 
     /** Letters, digits and dashes of {@code name}, safe in any header and file system. */
     public static String safe(String name) {
-        String ascii = java.text.Normalizer.normalize(name, java.text.Normalizer.Form.NFKD)
-                .replaceAll("[^A-Za-z0-9._-]+", "-")
-                .replaceAll("^[-.]+|[-.]+$", "");
-        return ascii.isEmpty() ? "plan" : ascii;
+        String safe = Letters.plain(name).replaceAll("[^A-Za-z0-9._-]+", "-").replaceAll("^[-.]+|[-.]+$", "");
+        return safe.isEmpty() ? "plan" : safe;
     }
 }

@@ -120,7 +120,7 @@ class PlansTest extends OnePlanTest {
         assertThat(FileNames.shown("../../etc/passwd")).isEqualTo("passwd");
         assertThat(FileNames.shown(null)).isEqualTo("unnamed");
         assertThat(FileNames.stem("marker.v2.stl")).isEqualTo("marker.v2");
-        assertThat(FileNames.safe("..\"; Zür\nich?")).isEqualTo("Zu-r-ich");
+        assertThat(FileNames.safe("..\"; Zür\nich?")).isEqualTo("Zur-ich");
         assertThat(FileNames.safe("???")).isEqualTo("plan");
     }
 

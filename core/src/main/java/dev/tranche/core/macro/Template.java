@@ -2,9 +2,9 @@ package dev.tranche.core.macro;
 
 import com.samskivert.mustache.Mustache;
 import dev.tranche.core.machine.Printer;
+import dev.tranche.core.speech.Letters;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
-import java.text.Normalizer;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
@@ -98,7 +98,7 @@ final class Template {
 
     /** Its lines with their names filled in, without blank ones. */
     List<String> lines(Moment moment, Printer printer, Map<MacroName, String> words) {
-        return ascii(fill(moment, printer, words))
+        return Letters.plain(fill(moment, printer, words))
                 .lines()
                 .map(String::strip)
                 .filter(l -> !l.isEmpty())
@@ -107,11 +107,8 @@ final class Template {
 
     /** Letters every display can show, on one line, without what would begin a comment. */
     static String plain(String text) {
-        return ascii(Words.oneLine(text)).replaceAll("[;()*\\\\\"\\s]+", " ").strip();
-    }
-
-    /** Letters without their marks, and without what no firmware reads; line breaks stay. */
-    private static String ascii(String text) {
-        return Normalizer.normalize(text, Normalizer.Form.NFKD).replaceAll("[^\\x20-\\x7E\\n]", "");
+        return Letters.plain(Words.oneLine(text))
+                .replaceAll("[;()*\\\\\"\\s]+", " ")
+                .strip();
     }
 }

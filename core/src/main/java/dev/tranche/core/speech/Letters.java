@@ -6,6 +6,7 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.text.Normalizer;
 import java.util.Locale;
+import java.util.Map;
 
 /**
  * Text of files that do not say how their letters are written: UTF-16 where it begins with the mark of that, as spreadsheets write
@@ -16,6 +17,30 @@ public final class Letters {
     private static final Charset OLDER = Charset.forName("windows-1252");
 
     private static final String MARK = "\uFEFF";
+
+    /**
+     * What stands for letters that are no others with a mark. Source: Unicode CLDR, transform "Latin-ASCII", from memory.
+     */
+    private static final Map<Character, String> PLAIN = Map.ofEntries(
+            Map.entry('\u00DF', "ss"),
+            Map.entry('\u1E9E', "SS"),
+            Map.entry('\u00C6', "AE"),
+            Map.entry('\u00E6', "ae"),
+            Map.entry('\u0152', "OE"),
+            Map.entry('\u0153', "oe"),
+            Map.entry('\u00D8', "O"),
+            Map.entry('\u00F8', "o"),
+            Map.entry('\u0141', "L"),
+            Map.entry('\u0142', "l"),
+            Map.entry('\u0110', "D"),
+            Map.entry('\u0111', "d"),
+            Map.entry('\u00D0', "D"),
+            Map.entry('\u00F0', "d"),
+            Map.entry('\u00DE', "TH"),
+            Map.entry('\u00FE', "th"),
+            Map.entry('\u0126', "H"),
+            Map.entry('\u0127', "h"),
+            Map.entry('\u0131', "i"));
 
     private Letters() {}
 
@@ -41,6 +66,16 @@ public final class Letters {
     /** Of what was read as ISO 8859-1, byte by byte. */
     public static String of(String bytes) {
         return of(bytes.getBytes(StandardCharsets.ISO_8859_1));
+    }
+
+    /** Letters that every display shows, and without those for which there are none; line breaks stay. */
+    public static String plain(String text) {
+        StringBuilder plain = new StringBuilder(text.length());
+        for (char letter : Normalizer.normalize(text, Normalizer.Form.NFKD).toCharArray()) {
+            boolean isPlain = letter >= ' ' && letter <= '~' || letter == '\n';
+            plain.append(isPlain ? String.valueOf(letter) : PLAIN.getOrDefault(letter, ""));
+        }
+        return plain.toString();
     }
 
     /** A file's name, read as above if an archive gave its bytes one by one; accents stand on their letters. */

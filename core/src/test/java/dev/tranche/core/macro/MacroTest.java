@@ -519,5 +519,7 @@ class MacroTest {
         assertThat(text(run(new Step.Raw("M117 F\u00fcller \u2013 {{in}}\nM400"))
                         .lines()))
                 .contains("M117 Fuller  B Chalk", "M400");
+        assertThat(Template.plain("Wei\u00DF; St\u00F8v \u017B\u00F3\u0142ty \u767D"))
+                .isEqualTo("Weiss Stov Zolty");
     }
 }
