@@ -302,7 +302,7 @@ final class AmfFile {
         for (double corner : corners) {
             if (volume == null || !(corner >= 0 && corner < volume.of.count && corner == Math.rint(corner))) {
                 throw Refusal.of(
-                        "The triangle that ends on line %d of the AMF file names corners that it has not; export it again.",
+                        "The triangle that ends on line %d of the AMF file names a corner that is not there; export it again.",
                         line());
             }
         }

@@ -79,8 +79,8 @@ public final class ObjLibrary {
     public ObjColours colours(String path, byte[] head) {
         List<String> named = new String(head, StandardCharsets.ISO_8859_1)
                 .lines()
-                .filter(l -> l.startsWith("mtllib"))
                 .map(Letters::of)
+                .filter(l -> l.startsWith("mtllib"))
                 .toList();
         List<String> own = libraries.keySet().stream()
                 .filter(l -> named.stream()

@@ -63,9 +63,9 @@ public final class Letters {
         }
     }
 
-    /** Of what was read as ISO 8859-1, byte by byte. */
+    /** Of what was read as ISO 8859-1, byte by byte; what holds other letters was read otherwise, and stays. */
     public static String of(String bytes) {
-        return of(bytes.getBytes(StandardCharsets.ISO_8859_1));
+        return bytes.chars().allMatch(c -> c < 0x100) ? of(bytes.getBytes(StandardCharsets.ISO_8859_1)) : bytes;
     }
 
     /** Letters that every display shows, and without those for which there are none; line breaks stay. */
@@ -80,8 +80,7 @@ public final class Letters {
 
     /** A file's name, read as above if an archive gave its bytes one by one; accents stand on their letters. */
     public static String name(String name) {
-        String read = name.chars().allMatch(c -> c < 0x100) ? of(name) : name;
-        return Normalizer.normalize(read, Normalizer.Form.NFC);
+        return Normalizer.normalize(of(name), Normalizer.Form.NFC);
     }
 
     /** A file's name as it is held against others: capitals make no difference. */

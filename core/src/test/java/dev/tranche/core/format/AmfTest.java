@@ -175,8 +175,8 @@ class AmfTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "<v1>0</v1>|<v1>99</v1>|names corners that it has not",
-                "<v1>0</v1>||names corners that it has not",
+                "<v1>0</v1>|<v1>99</v1>|names a corner that is not there",
+                "<v1>0</v1>||names a corner that is not there",
                 "<v1>0</v1>|<v1>one</v1>|“one” on line 2 of the AMF file is no number",
                 "<z>0.0</z>||has no X, Y and Z",
                 "</amf>||damaged or cut short, on line 2",

@@ -271,6 +271,17 @@ class PicturedTest {
                 .containsEntry("#000000", 1100.0);
     }
 
+    @Test
+    void names_of_other_letters_are_read_in_the_first_line_as_in_all_others() throws IOException {
+        String cube = "\u041A\u0443\u0431";
+        for (String before : List.of("", "# exported\n", "\uFEFF")) {
+            assertThat(read((before + "o " + cube + "\n" + BAR).getBytes(StandardCharsets.UTF_8))
+                            .parts())
+                    .extracting(Part::name)
+                    .containsExactly(cube);
+        }
+    }
+
     private static String mark(Charset charset) {
         return charset.equals(StandardCharsets.UTF_8) ? "\uFEFF" : "";
     }
@@ -294,8 +305,12 @@ class PicturedTest {
             library.add("f\u00FC\u00DFe.mtl", new ByteArrayInputStream(text));
             library.add("other.mtl", stream("newmtl Gr\u00FCn\nKd 1 0 0\n"));
             library.addPicture("maps/" + given, new ByteArrayInputStream(halves()));
-            byte[] obj = ("mtllib F\u00DC\u00DFe.mtl\no W\u00FCrfel\n" + BAR.replace("usemtl skin", "usemtl Gr\u00FCn"))
+            byte[] obj = (mark(ofObj) + "mtllib F\u00DC\u00DFe.mtl\no W\u00FCrfel\n"
+                            + BAR.replace("usemtl skin", "usemtl Gr\u00FCn"))
                     .getBytes(ofObj);
+            assertThat(library.colours("bar.obj", obj).lines())
+                    .as("of its own library")
+                    .doesNotContain("Kd 1 0 0");
             PartedModel model = read(library.colours("bar.obj", obj)
                     .before(new ByteArrayInputStream(obj))
                     .readAllBytes());
