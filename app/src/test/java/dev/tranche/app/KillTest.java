@@ -20,6 +20,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.regex.Matcher;
@@ -69,9 +70,12 @@ class KillTest {
 
     private void editsUntilKilled(String plan) throws Exception {
         AtomicInteger acknowledged = new AtomicInteger();
+        CountDownLatch enough = new CountDownLatch(25);
         Thread killer = new Thread(() -> {
-            while (acknowledged.get() < 25) {
-                Thread.onSpinWait();
+            try {
+                enough.await();
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
             }
             server.destroyForcibly();
         });
@@ -86,6 +90,7 @@ class KillTest {
                         : post(plan + "/starts/1/move", "seen=" + acknowledged.get() + "&height=" + height);
                 assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
                 acknowledged.incrementAndGet();
+                enough.countDown();
             }
         } catch (IOException killed) {
             killer.join();
