@@ -54,9 +54,7 @@ final class LoopNest {
 
     /** What they fill; nothing if some cross, or it is too much work to tell. */
     Optional<MultiPolygon> nested(Effort effort) {
-        return settle(loops, evenOdd, effort)
-                ? Optional.of(assemble(loops)).filter(MultiPolygon::isValid)
-                : Optional.empty();
+        return settle(loops, evenOdd, effort) ? assemble(loops, effort) : Optional.empty();
     }
 
     /** Only counts what {@link #arranged} will have to do, at a fraction of its cost. */
@@ -92,9 +90,11 @@ final class LoopNest {
         for (Loop loop : nest) {
             effort.step();
             List<Loop> round = new ArrayList<>();
+            loop.alone = true;
             boxes.query(loop.box, item -> {
                 Loop other = (Loop) item;
                 budget.spend(1);
+                loop.alone &= other == loop;
                 if (other.rank < loop.rank && other.box.covers(loop.box)) {
                     round.add(other);
                 }
@@ -123,19 +123,32 @@ final class LoopNest {
         }
     }
 
-    private static MultiPolygon assemble(List<Loop> nest) {
+    /** What they bound, unless some cross; of what stands alone, each is looked at for itself. */
+    private static Optional<MultiPolygon> assemble(List<Loop> nest, Effort effort) {
         for (Loop loop : nest) {
             if (loop.role == Role.HOLE) {
                 loop.shell.holes.add(Section.PLANE.createLinearRing(loop.points));
             }
         }
         List<Polygon> polygons = new ArrayList<>();
+        List<Polygon> together = new ArrayList<>();
         for (Loop loop : nest) {
             if (loop.role == Role.SHELL) {
-                polygons.add(Section.PLANE.createPolygon(
-                        Section.PLANE.createLinearRing(loop.points), loop.holes.toArray(LinearRing[]::new)));
+                Polygon polygon = Section.PLANE.createPolygon(
+                        Section.PLANE.createLinearRing(loop.points), loop.holes.toArray(LinearRing[]::new));
+                polygons.add(polygon);
+                if (!loop.alone) {
+                    together.add(polygon);
+                } else if (!polygon.isValid()) {
+                    return Optional.empty();
+                }
+                effort.step();
             }
         }
+        return joined(together).isValid() ? Optional.of(joined(polygons)) : Optional.empty();
+    }
+
+    private static MultiPolygon joined(List<Polygon> polygons) {
         return Section.PLANE.createMultiPolygon(polygons.toArray(Polygon[]::new));
     }
 
@@ -153,6 +166,8 @@ final class LoopNest {
         int winding;
         /** Place among all loops, the largest first. */
         int rank;
+        /** Whether its box is known to meet no other's. */
+        boolean alone;
 
         Role role;
         /** The nearest loop round this one that bounds plastic from outside; itself if it does so. */
