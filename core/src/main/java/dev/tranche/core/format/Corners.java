@@ -31,6 +31,7 @@ final class Corners {
     private float[] places = {};
 
     private int count;
+    private long foreseen;
     private int label;
     private Origin origin;
     private final List<Label> known = new ArrayList<>();
@@ -86,6 +87,9 @@ final class Corners {
     }
 
     private void labelled(Label next) {
+        if (!known.isEmpty() && next.equals(known.get(label))) {
+            return;
+        }
         label = numbers.computeIfAbsent(next, l -> {
             known.add(l);
             return known.size() - 1;
@@ -108,6 +112,18 @@ final class Corners {
         places[2 * count - 1] = (float) v;
     }
 
+    /** So many triangles more are to come; where all of them are too many, none need be read. */
+    void foresee(int triangles) {
+        foreseen += triangles;
+        if (foreseen > MOST / 3) {
+            throw tooMany();
+        }
+    }
+
+    private static Refusal tooMany() {
+        return Refusal.of("The model has over %,d triangles; export it with fewer.", MOST / 3);
+    }
+
     /** @param place where the file gives it, for the sentence that refuses it */
     void add(double px, double py, double pz, String place) {
         origin = origin == null ? Origin.near(px, py) : origin;
@@ -118,7 +134,7 @@ final class Corners {
             throw Origin.beyond(place + " gives", px, py, pz);
         }
         if (count == MOST) {
-            throw Refusal.of("The model has over %,d triangles; export it with fewer.", MOST / 3);
+            throw tooMany();
         }
         room();
         x[count] = fx;

@@ -57,10 +57,21 @@ final class ThreeMfBuild {
         if (items.isEmpty()) {
             throw new Refusal("The 3MF file lists nothing to build; export it with the model on its plate.");
         }
+        for (Placed item : items) {
+            progress.beat();
+            place(
+                    first,
+                    item,
+                    item.place(),
+                    0,
+                    "",
+                    (p, mesh, said, name, place, what) -> corners.foresee(mesh.triangles()));
+        }
+        placed = 0;
         for (int i = 0; i < items.size(); i++) {
             progress.beat();
             corners.item(i);
-            place(first, items.get(i), items.get(i).place(), 0, "");
+            place(first, items.get(i), items.get(i).place(), 0, "", this::build);
         }
         if (corners.isEmpty()) {
             throw new Refusal("What the 3MF file builds holds no triangles; export the model again.");
@@ -72,11 +83,16 @@ final class ThreeMfBuild {
         return name.replaceFirst("^/", "").toLowerCase(Locale.ROOT);
     }
 
+    /** What is done with a mesh that is placed; {@code what} says which it is. */
+    private interface Use {
+        void of(ThreeMfPart part, ObjectMesh mesh, Said said, String name, Affine place, String what);
+    }
+
     /**
      * @param from the part that says it
      * @param called what the object that holds this one is called
      */
-    private void place(ThreeMfPart from, Placed what, Affine place, int depth, String called) {
+    private void place(ThreeMfPart from, Placed what, Affine place, int depth, String called, Use use) {
         if (depth > DEEPEST) {
             throw Refusal.of(
                     "Object %d of the 3MF file is nested over %d deep, or holds itself; export it again.",
@@ -100,9 +116,9 @@ final class ThreeMfBuild {
             return;
         }
         String name = of.name().isEmpty() ? called : of.name();
-        thing.mesh().ifPresent(mesh -> build(part, mesh, of, name, place, "Object " + what.object()));
+        thing.mesh().ifPresent(mesh -> use.of(part, mesh, of, name, place, "Object " + what.object()));
         for (Placed component : thing.inside()) {
-            place(part, component, component.place().then(place), depth + 1, name);
+            place(part, component, component.place().then(place), depth + 1, name, use);
         }
     }
 

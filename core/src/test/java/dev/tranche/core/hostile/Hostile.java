@@ -103,11 +103,15 @@ public final class Hostile {
 
     /** One object placed very often. */
     public static byte[] placed(int triangles, int times) {
+        return placed(triangles, times, 10);
+    }
+
+    public static byte[] placed(int triangles, int times, long apart) {
         StringBuilder xml = new StringBuilder("<model><resources><object id='1'>").append(mesh(triangles));
         xml.append("</object></resources><build>");
         for (int i = 0; i < times; i++) {
             xml.append("<item objectid='1' transform='1 0 0 0 1 0 0 0 1 ")
-                    .append(10 * i)
+                    .append(apart * i)
                     .append(" 0 0'/>");
         }
         return threeMf(xml.append("</build></model>").toString());

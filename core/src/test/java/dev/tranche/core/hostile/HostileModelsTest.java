@@ -146,6 +146,14 @@ class HostileModelsTest {
         assertThat(read(file, Progress.UNHEARD).parts()).hasSize(1);
     }
 
+    /** Were they built one after another, the second would be refused for lying a thousand kilometres off. */
+    @Test
+    void what_is_placed_too_often_is_refused_before_any_of_it_is_built() {
+        assertThatThrownBy(() -> read(Hostile.placed(20_000, 1_000, 1_000_000_000), Progress.UNHEARD))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("over 6,000,000 triangles");
+    }
+
     @Test
     void a_relation_without_a_target_is_no_relation() {
         byte[] file = Hostile.zip(
