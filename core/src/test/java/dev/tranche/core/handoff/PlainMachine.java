@@ -6,8 +6,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeSet;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
@@ -16,11 +16,9 @@ import java.util.regex.Pattern;
  * with the core's.
  */
 public final class PlainMachine {
-    private static final Pattern WORD = Pattern.compile("([A-Z])\\s*([-+]?[0-9.]+)");
-    private static final Pattern SAID = Pattern.compile(";.*|\\*.*");
     private static final Pattern NUMBER = Pattern.compile("^N\\d+\\s*");
     private static final Pattern TOOL = Pattern.compile("T\\d+");
-    private static final Pattern TRIM = Pattern.compile("M106|M107|M204|M221|M104|M109|M486|M900|SET_[A-Z_]+");
+    private static final Set<String> TRIMS = Set.of("M106", "M107", "M204", "M221", "M104", "M109", "M486", "M900");
 
     private final Map<Character, Double> axes = new HashMap<>(Map.of('X', 0.0, 'Y', 0.0, 'Z', 0.0, 'E', 0.0));
     private final List<Laid> laid = new ArrayList<>();
@@ -67,11 +65,7 @@ public final class PlainMachine {
 
     /** @param together whether G90 and G91 count filament, too */
     static List<Laid> run(byte[] file, boolean together) {
-        PlainMachine machine = new PlainMachine(together);
-        for (String line : new String(file, StandardCharsets.ISO_8859_1).split("\r?\n")) {
-            machine.obey(line);
-        }
-        return machine.laid;
+        return after(file, together).laid;
     }
 
     /** Any move, Tranche's own as well; {@code net} is what the tool has pushed and drawn back until then where it laid nothing. */
@@ -104,11 +98,22 @@ public final class PlainMachine {
 
     /** All that moves, in its order. */
     public static List<Move> moves(byte[] file, boolean together) {
+        return after(file, together).moves;
+    }
+
+    private static PlainMachine after(byte[] file, boolean together) {
         PlainMachine machine = new PlainMachine(together);
-        for (String line : new String(file, StandardCharsets.ISO_8859_1).split("\r?\n")) {
-            machine.obey(line);
+        String lines = new String(file, StandardCharsets.ISO_8859_1);
+        for (int from = 0, end; from < lines.length(); from = end + 1) {
+            end = until(lines, from, '\n');
+            machine.obey(lines.substring(from, end));
         }
-        return machine.moves;
+        return machine;
+    }
+
+    private static int until(String text, int from, char end) {
+        int at = text.indexOf(end, from);
+        return at < 0 ? text.length() : at;
     }
 
     /** mm of filament that goes in, whatever for. */
@@ -121,21 +126,18 @@ public final class PlainMachine {
         if (given.startsWith("; tranche took ")) {
             return;
         }
-        String spoken = SAID.matcher(given).replaceAll("").toUpperCase(Locale.ROOT);
-        String line = NUMBER.matcher(spoken).replaceFirst("").strip();
+        String spoken = given.substring(0, Math.min(until(given, 0, ';'), until(given, 0, '*')))
+                .toUpperCase(Locale.ROOT);
+        String line = (spoken.startsWith("N") ? NUMBER.matcher(spoken).replaceFirst("") : spoken).strip();
         if (line.isEmpty() || line.startsWith("M117")) {
             return;
         }
-        Map<Character, Double> words = new HashMap<>();
-        Matcher m = WORD.matcher(line);
-        while (m.find()) {
-            words.put(m.group(1).charAt(0), Double.parseDouble(m.group(2)));
-        }
-        String command = line.split("\\s+")[0];
-        if (TOOL.matcher(command).matches()) {
+        Map<Character, Double> words = words(line);
+        String command = line.substring(0, Math.min(until(line, 0, ' '), until(line, 0, '\t')));
+        if (command.startsWith("T") && TOOL.matcher(command).matches()) {
             choose(command);
         }
-        if (TRIM.matcher(command).matches()) {
+        if (TRIMS.contains(command) || command.startsWith("SET_")) {
             String about = command.replace("107", "106").replace("109", "104");
             trims.removeIf(t -> t.startsWith(about));
             boolean inWords = command.startsWith("SET_") || command.equals("M900");
@@ -164,6 +166,29 @@ public final class PlainMachine {
             case "M83" -> addsFilament = true;
             default -> {}
         }
+    }
+
+    /** Letters with a number behind them. */
+    private static Map<Character, Double> words(String line) {
+        Map<Character, Double> words = new HashMap<>();
+        int at = 0;
+        while (at < line.length()) {
+            char letter = line.charAt(at++);
+            int from = at;
+            while (from < line.length() && Character.isWhitespace(line.charAt(from))) {
+                from++;
+            }
+            int to = from < line.length() && (line.charAt(from) == '-' || line.charAt(from) == '+') ? from + 1 : from;
+            int digits = to;
+            while (to < line.length() && (line.charAt(to) == '.' || line.charAt(to) >= '0' && line.charAt(to) <= '9')) {
+                to++;
+            }
+            if (letter >= 'A' && letter <= 'Z' && to > digits) {
+                words.put(letter, Double.parseDouble(line.substring(from, to)));
+                at = to;
+            }
+        }
+        return words;
     }
 
     /** What is in the nozzle before the first choice is what is chosen first, unless it has printed. */
