@@ -4,10 +4,18 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.speech.Progress;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.List;
+import java.util.Random;
 import java.util.stream.IntStream;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
+import org.assertj.core.util.DoubleComparator;
 import org.junit.jupiter.api.Test;
+import org.locationtech.jts.math.Vector3D;
 
 class ShellsTest {
     private static List<Mesh> split(Shapes shapes) {
@@ -153,5 +161,105 @@ class ShellsTest {
         Body lifted = tag.placed(Placement.AS_IS.lifted(2.5));
         assertThat(lifted.solids().get(0).bottom()).isEqualTo(2500);
         assertThat(lifted.height().millimetres()).isEqualTo(6.5);
+    }
+
+    /** Tetrahedra that have an edge in common, as slices of a cake have; their volumes from elementary geometry. */
+    @Property(tries = 300)
+    void slices_round_an_edge_come_apart_wherever_it_points(
+            @ForAll long seed, @ForAll @IntRange(min = 2, max = 6) int slices) {
+        Random random = new Random(seed);
+        Vector3D one = somewhere(random);
+        Vector3D other = one.add(times(direction(random), 4));
+        Vector3D axis = other.subtract(one).normalize();
+        Vector3D across = cross(axis, direction(random)).normalize();
+        Vector3D up = cross(axis, across);
+        List<double[][]> triangles = new ArrayList<>();
+        List<Double> volumes = new ArrayList<>();
+        for (int i = 0; i < slices; i++) {
+            double from = 2 * Math.PI * i / slices + 0.05;
+            double to = from + (2 * Math.PI / slices - 0.1) * (0.5 + random.nextDouble() / 2);
+            // Two of them would fill half a turn each, and a tetrahedron none.
+            to = Math.min(to, from + 2.5);
+            Vector3D a = one.add(times(across, 5 * Math.cos(from))).add(times(up, 5 * Math.sin(from)));
+            Vector3D b = other.add(times(across, 3 * Math.cos(to))).add(times(up, 3 * Math.sin(to)));
+            triangles.addAll(tetrahedron(one, other, a, b));
+            volumes.add(4 * 5 * 3 * Math.sin(to - from) / 6);
+        }
+
+        assertThat(split(shuffled(triangles, random)).stream().map(Mesh::volume).sorted())
+                .usingElementComparator(new DoubleComparator(0.01))
+                .containsExactlyElementsOf(volumes.stream().sorted().toList());
+    }
+
+    @Property(tries = 100)
+    void boxes_keep_their_cavities_wherever_they_stand_and_in_whatever_order(@ForAll long seed) {
+        Random random = new Random(seed);
+        Shapes shapes = new Shapes();
+        List<Double> volumes = new ArrayList<>();
+        for (int i = 0; i < 6; i++) {
+            double x = 100 * random.nextInt(20) - 1000;
+            double y = 200.0 * i - 600;
+            shapes.box(x, y, 0, 40, 30, 20);
+            double volume = 40 * 30 * 20;
+            if (random.nextBoolean()) {
+                shapes.cavity(x + 2, y + 2, 2, 30, 20, 10);
+                volume -= 30 * 20 * 10;
+                if (random.nextBoolean()) {
+                    shapes.box(x + 4, y + 4, 4, 20, 10, 5);
+                    volumes.add(20.0 * 10 * 5);
+                }
+            }
+            volumes.add(volume);
+        }
+        Mesh mesh = shapes.mesh();
+        List<double[][]> triangles = new ArrayList<>();
+        for (int c = 0; c < 3 * mesh.triangles(); c += 3) {
+            triangles.add(new double[][] {corner(mesh, c), corner(mesh, c + 1), corner(mesh, c + 2)});
+        }
+
+        assertThat(split(shuffled(triangles, random)).stream().map(Mesh::volume).sorted())
+                .usingElementComparator(new DoubleComparator(0.01))
+                .containsExactlyElementsOf(volumes.stream().sorted().toList());
+    }
+
+    private static double[] corner(Mesh mesh, int c) {
+        return new double[] {mesh.x(c), mesh.y(c), mesh.z(c) / 1000.0};
+    }
+
+    private static Shapes shuffled(List<double[][]> triangles, Random random) {
+        Collections.shuffle(triangles, random);
+        Shapes shapes = new Shapes();
+        triangles.forEach(t -> shapes.triangle(t[0], t[1], t[2]));
+        return shapes;
+    }
+
+    private static Vector3D somewhere(Random random) {
+        return new Vector3D(random.nextInt(40) - 20, random.nextInt(40) - 20, 20 + random.nextInt(20));
+    }
+
+    private static Vector3D direction(Random random) {
+        return new Vector3D(random.nextGaussian(), random.nextGaussian(), random.nextGaussian()).normalize();
+    }
+
+    private static Vector3D times(Vector3D v, double factor) {
+        return new Vector3D(factor * v.getX(), factor * v.getY(), factor * v.getZ());
+    }
+
+    private static Vector3D cross(Vector3D a, Vector3D b) {
+        return new Vector3D(
+                a.getY() * b.getZ() - a.getZ() * b.getY(),
+                a.getZ() * b.getX() - a.getX() * b.getZ(),
+                a.getX() * b.getY() - a.getY() * b.getX());
+    }
+
+    /** Its faces turn outwards where {@code a} to {@code b} turns about the edge as a screw goes in. */
+    private static List<double[][]> tetrahedron(Vector3D one, Vector3D other, Vector3D a, Vector3D b) {
+        return List.of(face(one, other, b), face(other, one, a), face(one, b, a), face(other, a, b));
+    }
+
+    private static double[][] face(Vector3D... corners) {
+        return Arrays.stream(corners)
+                .map(v -> new double[] {v.getX(), v.getY(), v.getZ()})
+                .toArray(double[][]::new);
     }
 }
