@@ -249,4 +249,23 @@ class SmallScreensTest extends BrowserTest {
         seenAs(fewColours, () -> assertThat(worstContrast("svg.score text, svg.section text, #to-hand-off, .panel h2"))
                 .isGreaterThan(4.5));
     }
+
+    /** WCAG 2.2, 1.4.4: text can be made twice as large without loss of what it says or does. */
+    @Test
+    void with_text_twice_as_large_a_colour_can_still_be_started_and_every_side_reached() {
+        PlanState plan = longNames();
+        browser.open("/plans/" + plan.id());
+        browser.find("#start-here");
+        browser.script("document.documentElement.style.fontSize = '200%'");
+
+        assertThat(
+                        (List<?>)
+                                browser.script(
+                                        """
+                        return [...document.querySelectorAll('.sides button, .start-form :is(input, select, .btn, .act)')]
+                            .filter(e => e.getBoundingClientRect().right > e.closest('.panel').getBoundingClientRect().right
+                                || e.scrollWidth > e.clientWidth + 1)
+                            .map(e => e.id || e.textContent)"""))
+                .isEmpty();
+    }
 }
