@@ -69,21 +69,10 @@ final class AmfFile {
     static final class Thing extends Named {
         private final List<Volume> volumes = new ArrayList<>();
         private final int first;
-        private double[] places = new double[768];
-        private int count;
+        private final Places places = new Places();
 
         private Thing(int first) {
             this.first = first;
-        }
-
-        private void add(double x, double y, double z) {
-            if (3 * count + 3 > places.length) {
-                places = Arrays.copyOf(places, 2 * places.length);
-            }
-            places[3 * count] = x;
-            places[3 * count + 1] = y;
-            places[3 * count + 2] = z;
-            count++;
         }
 
         List<Volume> volumes() {
@@ -92,7 +81,7 @@ final class AmfFile {
 
         /** Coordinate {@code axis} of a corner, mm. */
         double at(int corner, int axis) {
-            return places[3 * corner + axis];
+            return places.at(corner, axis);
         }
     }
 
@@ -101,8 +90,7 @@ final class AmfFile {
         private final Thing of;
         private final String material;
         private final int first;
-        private int[] corners = new int[768];
-        private int triangles;
+        private final Triangles triangles = new Triangles();
 
         private Volume(Thing of, String material, int first) {
             this.of = of;
@@ -110,22 +98,12 @@ final class AmfFile {
             this.material = material;
         }
 
-        private void add(double[] of) {
-            if (3 * triangles + 3 > corners.length) {
-                corners = Arrays.copyOf(corners, 2 * corners.length);
-            }
-            for (int i = 0; i < 3; i++) {
-                corners[3 * triangles + i] = (int) of[i];
-            }
-            triangles++;
-        }
-
         int triangles() {
-            return triangles;
+            return triangles.count();
         }
 
         int corner(int triangle, int which) {
-            return corners[3 * triangle + which];
+            return triangles.corner(triangle, which);
         }
     }
 
@@ -294,13 +272,13 @@ final class AmfFile {
         }
         own.ifPresent(colour -> cornerTints.put(cornersSoFar, colour));
         own = Optional.empty();
-        object().add(unit * place[0], unit * place[1], unit * place[2]);
+        object().places.add(unit * place[0], unit * place[1], unit * place[2]);
         cornersSoFar++;
     }
 
     private void triangle() {
         for (double corner : corners) {
-            if (volume == null || !(corner >= 0 && corner < volume.of.count && corner == Math.rint(corner))) {
+            if (volume == null || !(corner >= 0 && corner < volume.of.places.count() && corner == Math.rint(corner))) {
                 throw Refusal.of(
                         "The triangle that ends on line %d of the AMF file names a corner that is not there; export it again.",
                         line());
@@ -308,7 +286,7 @@ final class AmfFile {
         }
         own.ifPresent(colour -> faceTints.put(facesSoFar, colour));
         own = Optional.empty();
-        volume.add(corners);
+        volume.triangles.add((int) corners[0], (int) corners[1], (int) corners[2]);
         facesSoFar++;
     }
 

@@ -27,8 +27,7 @@ import java.util.StringTokenizer;
  * <p>Source: Wavefront Technologies, "Advanced Visualizer Manual", Appendix B1, Object Files (1992), from memory.
  */
 final class Obj {
-    private double[] places = new double[3072];
-    private int vertices;
+    private final Places places = new Places();
     private final Tints tints = new Tints();
     private final Corners corners = new Corners();
     private int line;
@@ -72,7 +71,7 @@ final class Obj {
         if (obj.corners.isEmpty()) {
             throw Refusal.of(
                     "The file gives %s and no faces; export the model with its faces.",
-                    Words.count(obj.vertices, "corner"));
+                    Words.count(obj.places.count(), "corner"));
         }
         return obj.corners.model(progress);
     }
@@ -129,29 +128,30 @@ final class Obj {
     private void vertex(String text) {
         StringTokenizer words = new StringTokenizer(text);
         words.nextToken();
-        if (3 * vertices + 3 > places.length) {
-            places = Arrays.copyOf(places, 2 * places.length);
-        }
-        for (int i = 0; i < 3; i++) {
-            try {
-                places[3 * vertices + i] = Double.parseDouble(words.hasMoreTokens() ? words.nextToken() : "");
-            } catch (NumberFormatException e) {
-                throw Refusal.of(
-                        "Line %d, “%s”, does not give three coordinates; repair or export the model again.",
-                        line, Words.quoted(text));
-            }
-        }
+        double x = coordinate(words, text);
+        double y = coordinate(words, text);
+        double z = coordinate(words, text);
         if (words.countTokens() >= 3) {
             tinted(words);
         }
-        vertices++;
+        places.add(x, y, z);
+    }
+
+    private double coordinate(StringTokenizer words, String text) {
+        try {
+            return Double.parseDouble(words.hasMoreTokens() ? words.nextToken() : "");
+        } catch (NumberFormatException e) {
+            throw Refusal.of(
+                    "Line %d, “%s”, does not give three coordinates; repair or export the model again.",
+                    line, Words.quoted(text));
+        }
     }
 
     /** Three more numbers behind a corner's place; one more, or four, are something else. */
     private void tinted(StringTokenizer words) {
         Optional<Srgb> tint = ObjColours.rgb(words.nextToken(), words.nextToken(), words.nextToken());
         if (tint.isPresent() && !words.hasMoreTokens()) {
-            tints.put(vertices, tint.get());
+            tints.put(places.count(), tint.get());
         }
     }
 
@@ -207,8 +207,8 @@ final class Obj {
         String digits = slash < 0 ? word : word.substring(0, slash);
         try {
             int number = Integer.parseInt(digits);
-            int index = number < 0 ? vertices + number : number - 1;
-            if (number != 0 && index >= 0 && index < vertices) {
+            int index = number < 0 ? places.count() + number : number - 1;
+            if (number != 0 && index >= 0 && index < places.count()) {
                 return index;
             }
         } catch (NumberFormatException e) {
@@ -216,7 +216,7 @@ final class Obj {
         }
         throw Refusal.of(
                 "Line %d, “%s”, names corner “%s”, and there are %d by then; repair or export the model again.",
-                line, Words.quoted(text), Words.quoted(digits), vertices);
+                line, Words.quoted(text), Words.quoted(digits), places.count());
     }
 
     /** Of {@code 7/1} or {@code -1/-1/…} the second; from 0, and below where it is none there is. */
@@ -255,7 +255,7 @@ final class Obj {
 
     /** @param spot its place on a picture; below 0 where it has none */
     private void add(int vertex, int spot) {
-        corners.add(places[3 * vertex], places[3 * vertex + 1], places[3 * vertex + 2], "Line " + line);
+        corners.add(places.at(vertex, 0), places.at(vertex, 1), places.at(vertex, 2), "Line " + line);
         if (spot >= 0) {
             corners.shows(spots[2 * spot], spots[2 * spot + 1]);
         }

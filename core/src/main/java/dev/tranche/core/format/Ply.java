@@ -22,8 +22,7 @@ final class Ply {
     private final PlyFile file;
     private final Corners corners = new Corners();
     private final Tints tints = new Tints();
-    private double[] places = new double[3072];
-    private int vertices;
+    private final Places places = new Places();
     private int faces;
 
     private Ply(PlyFile file) {
@@ -40,7 +39,7 @@ final class Ply {
         if (ply.corners.isEmpty()) {
             throw Refusal.of(
                     "The PLY file gives %s and no faces; export it as a mesh, with its faces.",
-                    Words.count(ply.vertices, "corner"));
+                    Words.count(ply.places.count(), "corner"));
         }
         return ply.corners.model(progress);
     }
@@ -85,9 +84,9 @@ final class Ply {
             }
             return (numbers, list) -> {
                 if (coloured) {
-                    tints.put(vertices, colour(numbers, red, green, blue, full));
+                    tints.put(places.count(), colour(numbers, red, green, blue, full));
                 }
-                vertex(numbers[x], numbers[y], numbers[z]);
+                places.add(numbers[x], numbers[y], numbers[z]);
             };
         }
         if (element.name().equals("face")) {
@@ -131,23 +130,13 @@ final class Ply {
         return list;
     }
 
-    private void vertex(double x, double y, double z) {
-        if (3 * vertices + 3 > places.length) {
-            places = Arrays.copyOf(places, 2 * places.length);
-        }
-        places[3 * vertices] = x;
-        places[3 * vertices + 1] = y;
-        places[3 * vertices + 2] = z;
-        vertices++;
-    }
-
     private void face(int[] list, Optional<Srgb> colour) {
         faces++;
         for (int corner : list) {
-            if (corner < 0 || corner >= vertices) {
+            if (corner < 0 || corner >= places.count()) {
                 throw Refusal.of(
                         "Face %d of the PLY file names corner %d, and there are %d by then; repair or export the model again.",
-                        faces, corner, vertices);
+                        faces, corner, places.count());
             }
         }
         for (int i = 2; i < list.length; i++) {
@@ -161,6 +150,6 @@ final class Ply {
     }
 
     private void add(int corner) {
-        corners.add(places[3 * corner], places[3 * corner + 1], places[3 * corner + 2], "Face " + faces);
+        corners.add(places.at(corner, 0), places.at(corner, 1), places.at(corner, 2), "Face " + faces);
     }
 }

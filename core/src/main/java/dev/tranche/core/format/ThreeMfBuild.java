@@ -58,7 +58,6 @@ final class ThreeMfBuild {
             throw new Refusal("The 3MF file lists nothing to build; export it with the model on its plate.");
         }
         for (Placed item : items) {
-            progress.beat();
             place(
                     first,
                     item,

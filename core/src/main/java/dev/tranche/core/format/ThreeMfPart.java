@@ -53,10 +53,13 @@ final class ThreeMfPart {
     static final class ObjectMesh {
         private static final int EACH = 4;
         /** Each triangle's group of materials and what of it its corners have, where it has its own. */
+        private final Places vertices = new Places();
+
+        private final Triangles triangles = new Triangles();
         private int[] properties = new int[0];
 
         void paint(int... groupAndCorners) {
-            int at = EACH * (triangleCount - 1);
+            int at = EACH * (triangles.count() - 1);
             if (properties.length < at + EACH) {
                 int from = properties.length;
                 properties = Arrays.copyOf(properties, Math.max(2 * (at + EACH), 1024));
@@ -81,37 +84,12 @@ final class ThreeMfPart {
         }
 
         int triangles() {
-            return triangleCount;
+            return triangles.count();
         }
 
         /** Coordinate {@code axis} of a triangle's corner, in the part's unit. */
         double at(int triangle, int corner, int axis) {
-            return vertices[3 * triangles[3 * triangle + corner] + axis];
-        }
-
-        private double[] vertices = new double[1536];
-        private int vertexCount;
-        private int[] triangles = new int[1536];
-        private int triangleCount;
-
-        void vertex(double x, double y, double z) {
-            if (3 * vertexCount + 3 > vertices.length) {
-                vertices = Arrays.copyOf(vertices, 2 * vertices.length);
-            }
-            vertices[3 * vertexCount] = x;
-            vertices[3 * vertexCount + 1] = y;
-            vertices[3 * vertexCount + 2] = z;
-            vertexCount++;
-        }
-
-        void triangle(int a, int b, int c) {
-            if (3 * triangleCount + 3 > triangles.length) {
-                triangles = Arrays.copyOf(triangles, 2 * triangles.length);
-            }
-            triangles[3 * triangleCount] = a;
-            triangles[3 * triangleCount + 1] = b;
-            triangles[3 * triangleCount + 2] = c;
-            triangleCount++;
+            return vertices.at(triangles.corner(triangle, corner), axis);
         }
     }
 
@@ -151,7 +129,7 @@ final class ThreeMfPart {
                     mesh = new ObjectMesh();
                     meshes.put(object, mesh);
                 }
-                case "vertex" -> require(mesh, xml).vertex(number(xml, "x"), number(xml, "y"), number(xml, "z"));
+                case "vertex" -> require(mesh, xml).vertices.add(number(xml, "x"), number(xml, "y"), number(xml, "z"));
                 case "triangle" -> triangle(require(mesh, xml), object, xml);
                 case "component" -> components
                         .computeIfAbsent(object, o -> new ArrayList<>())
@@ -207,13 +185,13 @@ final class ThreeMfPart {
     private static void triangle(ObjectMesh mesh, int object, XMLStreamReader xml) {
         int[] corners = {whole(xml, "v1"), whole(xml, "v2"), whole(xml, "v3")};
         for (int corner : corners) {
-            if (corner < 0 || corner >= mesh.vertexCount) {
+            if (corner < 0 || corner >= mesh.vertices.count()) {
                 throw Refusal.of(
                         "A triangle of object %d, on line %d, names corner %d, and there are %d; export the 3MF file again.",
-                        object, xml.getLocation().getLineNumber(), corner, mesh.vertexCount);
+                        object, xml.getLocation().getLineNumber(), corner, mesh.vertices.count());
             }
         }
-        mesh.triangle(corners[0], corners[1], corners[2]);
+        mesh.triangles.add(corners[0], corners[1], corners[2]);
         int group = wholeOr(xml, "pid");
         int first = wholeOr(xml, "p1");
         if (group != NONE || first != NONE) {

@@ -1,0 +1,28 @@
+package dev.tranche.core.format;
+
+import java.util.Arrays;
+
+/** Places of corners by their numbers, from 0, as a file lists them; in the file's unit. */
+final class Places {
+    private double[] coordinates = new double[1536];
+    private int count;
+
+    void add(double x, double y, double z) {
+        if (3 * count == coordinates.length) {
+            coordinates = Arrays.copyOf(coordinates, 2 * coordinates.length);
+        }
+        coordinates[3 * count] = x;
+        coordinates[3 * count + 1] = y;
+        coordinates[3 * count + 2] = z;
+        count++;
+    }
+
+    int count() {
+        return count;
+    }
+
+    /** @param axis 0 for X, 1 for Y, 2 for Z */
+    double at(int place, int axis) {
+        return coordinates[3 * place + axis];
+    }
+}
