@@ -262,7 +262,7 @@ class SmallScreensTest extends BrowserTest {
                         (List<?>)
                                 browser.script(
                                         """
-                        return [...document.querySelectorAll('.sides button, .start-form :is(input, select, .btn, .act)')]
+                        return [...document.querySelectorAll('.sides button, .stratum-list .num, .start-form :is(input, select, .btn, .act)')]
                             .filter(e => e.getBoundingClientRect().right > e.closest('.panel').getBoundingClientRect().right
                                 || e.scrollWidth > e.clientWidth + 1)
                             .map(e => e.id || e.textContent)"""))
