@@ -74,9 +74,9 @@ final class AsciiStl {
             y = Arrays.copyOf(y, 2 * corners);
             z = Arrays.copyOf(z, 2 * corners);
         }
-        double px = number(words, text);
-        double py = number(words, text);
-        float pz = (float) number(words, text);
+        double px = Places.coordinate(words, line, text);
+        double py = Places.coordinate(words, line, text);
+        float pz = (float) Places.coordinate(words, line, text);
         origin = origin == null ? Origin.near(px, py) : origin;
         x[corners] = origin.x(px);
         y[corners] = origin.y(py);
@@ -87,16 +87,6 @@ final class AsciiStl {
         corners++;
         if (++cornersOfFacet > 3) {
             throw Refusal.of("Line %d is a fourth corner; STL facets have three. Export the model again.", line);
-        }
-    }
-
-    private double number(StringTokenizer words, String text) {
-        try {
-            return Double.parseDouble(words.hasMoreTokens() ? words.nextToken() : "");
-        } catch (NumberFormatException e) {
-            throw Refusal.of(
-                    "Line %d, “%s”, does not give three coordinates; repair or export the model again.",
-                    line, Words.quoted(text));
         }
     }
 

@@ -112,7 +112,7 @@ final class Corners {
         places[2 * count - 1] = (float) v;
     }
 
-    /** So many triangles more are to come; where all of them are too many, none need be read. */
+    /** So many triangles more are to come; where all of them are too many, none need be placed. */
     void foresee(int triangles) {
         foreseen += triangles;
         if (foreseen > MOST / 3) {

@@ -128,23 +128,13 @@ final class Obj {
     private void vertex(String text) {
         StringTokenizer words = new StringTokenizer(text);
         words.nextToken();
-        double x = coordinate(words, text);
-        double y = coordinate(words, text);
-        double z = coordinate(words, text);
+        double x = Places.coordinate(words, line, text);
+        double y = Places.coordinate(words, line, text);
+        double z = Places.coordinate(words, line, text);
         if (words.countTokens() >= 3) {
             tinted(words);
         }
         places.add(x, y, z);
-    }
-
-    private double coordinate(StringTokenizer words, String text) {
-        try {
-            return Double.parseDouble(words.hasMoreTokens() ? words.nextToken() : "");
-        } catch (NumberFormatException e) {
-            throw Refusal.of(
-                    "Line %d, “%s”, does not give three coordinates; repair or export the model again.",
-                    line, Words.quoted(text));
-        }
     }
 
     /** Three more numbers behind a corner's place; one more, or four, are something else. */

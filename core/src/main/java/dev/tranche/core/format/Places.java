@@ -1,6 +1,9 @@
 package dev.tranche.core.format;
 
+import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.util.Arrays;
+import java.util.StringTokenizer;
 
 /** Places of corners by their numbers, from 0, as a file lists them; in the file's unit. */
 final class Places {
@@ -15,6 +18,17 @@ final class Places {
         coordinates[3 * count + 1] = y;
         coordinates[3 * count + 2] = z;
         count++;
+    }
+
+    /** The next of a line's words, which stands {@code line} lines down the file. */
+    static double coordinate(StringTokenizer words, int line, String text) {
+        try {
+            return Double.parseDouble(words.hasMoreTokens() ? words.nextToken() : "");
+        } catch (NumberFormatException e) {
+            throw Refusal.of(
+                    "Line %d, “%s”, does not give three coordinates; repair or export the model again.",
+                    line, Words.quoted(text));
+        }
     }
 
     int count() {

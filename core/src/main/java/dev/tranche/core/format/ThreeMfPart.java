@@ -52,10 +52,9 @@ final class ThreeMfPart {
     /** Corners and triangles of one object, in the file's unit. */
     static final class ObjectMesh {
         private static final int EACH = 4;
-        /** Each triangle's group of materials and what of it its corners have, where it has its own. */
         private final Places vertices = new Places();
-
         private final Triangles triangles = new Triangles();
+        /** Each triangle's group of materials and what of it its corners have, where it has its own. */
         private int[] properties = new int[0];
 
         void paint(int... groupAndCorners) {
