@@ -70,12 +70,12 @@ public final class Patches {
     public void add(int label, int layer, Canvas canvas, MultiPolygon section) {
         List<Run> its = runs.computeIfAbsent(label, l -> new ArrayList<>());
         Run run = its.isEmpty() ? null : its.get(its.size() - 1);
-        if (run != null && run.last == layer - 1 && run.canvas.foretells(canvas, label)) {
+        if (run != null && run.last == layer - 1 && run.expanse.foretells(canvas, label)) {
             run.last = layer;
         } else {
             begin(label, layer, canvas, section).ifPresent(begun -> {
                 if (run != null) {
-                    run.canvas = null;
+                    run.expanse = null;
                 }
                 its.add(begun);
             });
@@ -88,7 +88,8 @@ public final class Patches {
                     "By layer %d the colours have changed their outlines %d times, and a plan holds no more; give each colour a part of its own in the model.",
                     layer, Shape.Trace.MOST);
         }
-        Canvas.Place place = canvas.of(label, other -> other > label && other != base)
+        Expanse.Place place = canvas.everywhere()
+                .of(label, other -> other > label && other != base)
                 .filter(p -> p.laid().getNumPoints() <= Silhouette.MOST_POINTS)
                 .orElseThrow(() -> Refusal.of(
                         "On layer %d the colours change in too many places to be drawn; paint the model in larger areas, or scale it up.",
@@ -98,11 +99,11 @@ public final class Patches {
         }
         MultiPolygon area = wide(place, section);
         count.incrementAndGet();
-        return Optional.of(new Run(label, canvas, area, layer));
+        return Optional.of(new Run(label, canvas.everywhere(), area, layer));
     }
 
     /** An area with room for a line where what is seen of it is narrower. */
-    private MultiPolygon wide(Canvas.Place place, MultiPolygon section) {
+    private MultiPolygon wide(Expanse.Place place, MultiPolygon section) {
         List<MultiPolygon> dabs = Areas.polygons(Areas.intersection(place.seen(), section))
                 .filter(p -> p.getArea() > SPECK && !Thin.holdsLine(p, lineWidth))
                 .map(p -> Areas.of(p.buffer(lineWidth - 2 * radius(p) + ROUND)))
@@ -172,15 +173,15 @@ public final class Patches {
     private static final class Run {
         private final int label;
         /** Only while it may go on. */
-        private Canvas canvas;
+        private Expanse expanse;
 
         private final MultiPolygon area;
         private final int first;
         private int last;
 
-        Run(int label, Canvas canvas, MultiPolygon area, int first) {
+        Run(int label, Expanse expanse, MultiPolygon area, int first) {
             this.label = label;
-            this.canvas = canvas;
+            this.expanse = expanse;
             this.area = area;
             this.first = first;
             this.last = first;

@@ -9,6 +9,7 @@ import dev.tranche.core.speech.Refusal;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.MultiPolygon;
 
@@ -36,7 +37,8 @@ class CanvasTest {
 
     @Test
     void what_is_a_labels_reaches_as_far_as_its_squares_and_beyond_the_section_with_them() {
-        MultiPolygon band = banded(9, 9).of(BAND, over -> false).orElseThrow().seen();
+        MultiPolygon band =
+                banded(9, 9).everywhere().of(BAND, over -> false).orElseThrow().seen();
         assertThat(Areas.intersection(band, disc(9)).getArea())
                 .isCloseTo(Math.PI * (81 - 64), within(2 * Math.PI * 17 * 0.15 / 2));
         assertThat(Areas.difference(disc(9.7), disc(9)).covers(band)).isFalse();
@@ -45,12 +47,35 @@ class CanvasTest {
     }
 
     @Test
+    void beyond_a_small_section_all_there_is_of_the_model_has_the_label_that_is_nearest() {
+        Canvas halves = new Canvas(REACH, disc(2));
+        halves.cover(BODY);
+        halves.within(Areas.of(box(0, 2, -2, 2)));
+        halves.cover(BAND);
+        halves.grow();
+        MultiPolygon band =
+                halves.everywhere().of(BAND, over -> false).orElseThrow().seen();
+        assertThat(band.covers(box(0.3, 9.9, -5, 5))).isTrue();
+        assertThat(band.intersects(box(-9.9, -0.3, -5, 5))).isFalse();
+        Canvas above = new Canvas(REACH, disc(9));
+        above.cover(BODY);
+        above.within(Areas.of(box(0, 10, -10, 10)));
+        above.cover(BAND);
+        above.grow();
+        assertThat(above.everywhere().foretells(halves, BAND)).isTrue();
+    }
+
+    private static Geometry box(double west, double east, double south, double north) {
+        return new GeometryFactory().toGeometry(new Envelope(west, east, south, north));
+    }
+
+    @Test
     void a_band_that_ends_where_the_next_layers_rim_lies_does_not_foretell_one_that_is_the_rim() {
         Canvas below = banded(10, 9.5);
         Canvas above = banded(9.5, 9.5);
-        assertThat(below.foretells(above, BAND)).isFalse();
-        assertThat(above.foretells(banded(9.5, 9.5), BAND)).isTrue();
-        assertThat(above.foretells(banded(9.3, 9.3), BAND)).isTrue();
+        assertThat(below.everywhere().foretells(above, BAND)).isFalse();
+        assertThat(above.everywhere().foretells(banded(9.5, 9.5), BAND)).isTrue();
+        assertThat(above.everywhere().foretells(banded(9.3, 9.3), BAND)).isTrue();
     }
 
     @Test
@@ -86,9 +111,17 @@ class CanvasTest {
         }
         canvas.narrow(0.45, BODY);
         canvas.grow();
-        assertThat(canvas.of(BODY, over -> false).orElseThrow().seen().getNumGeometries())
+        assertThat(canvas.everywhere()
+                        .of(BODY, over -> false)
+                        .orElseThrow()
+                        .seen()
+                        .getNumGeometries())
                 .isEqualTo(1);
-        assertThat(canvas.of(BODY, over -> false).orElseThrow().seen().getArea())
+        assertThat(canvas.everywhere()
+                        .of(BODY, over -> false)
+                        .orElseThrow()
+                        .seen()
+                        .getArea())
                 .isCloseTo(Math.PI, within(2 * Math.PI * 0.15 / 2));
     }
 
@@ -104,7 +137,7 @@ class CanvasTest {
             canvas.lay(BAND, x, y, x + 0.01, y, 0.1);
         }
         canvas.grow();
-        assertThat(canvas.of(BAND, over -> false)).isEmpty();
+        assertThat(canvas.everywhere().of(BAND, over -> false)).isEmpty();
         Patches patches = new Patches(0.45, BODY);
         assertThatThrownBy(() -> patches.add(BAND, 7, canvas, plate))
                 .isInstanceOf(Refusal.class)
