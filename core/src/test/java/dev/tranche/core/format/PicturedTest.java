@@ -152,22 +152,40 @@ class PicturedTest {
         // Half of the top, as far as pieces of 0.4 mm tell: common geometry.
         assertThat(areas(part)).containsOnlyKeys("#B03020", "#2F6C8C");
         assertThat(areas(part).get("#2F6C8C")).isCloseTo(150, within(10 * 0.4));
-        // Each edge of its triangles belongs to two of them, and they run along it in both directions.
-        Map<List<Double>, Integer> edges = new HashMap<>();
         Mesh mesh = part.mesh();
-        for (int t = 0; t < mesh.triangles(); t++) {
-            for (int c = 0; c < 3; c++) {
-                edges.merge(edge(mesh, 3 * t + c, 3 * t + (c + 1) % 3), 1, Integer::sum);
-                edges.merge(edge(mesh, 3 * t + (c + 1) % 3, 3 * t + c), -1, Integer::sum);
-            }
-        }
-        assertThat(edges.values()).containsOnly(0);
+        assertThat(edges(mesh).values()).containsOnly(0);
         // On the left of the seam it is red.
         for (int t = 0; t < mesh.triangles(); t++) {
             double x = (mesh.x(3 * t) + mesh.x(3 * t + 1) + mesh.x(3 * t + 2)) / 3;
             boolean blue = part.coat().orElseThrow().hue(t) == 1;
             assertThat(blue && x < 14.5).isFalse();
         }
+    }
+
+    /** Area of an ellipse: common geometry. What is half of either colour belongs to that of which there is more. */
+    @Test
+    void a_drawing_that_crosses_triangles_at_every_angle_has_its_area_and_leaves_no_gap() throws IOException {
+        byte[] ellipse = png(
+                512, 512, BufferedImage.TYPE_INT_RGB, (x, y) -> Math.hypot(x - 230.3, y - 281.7) < 150 ? RED : BLUE);
+        PartedModel model = bar(ellipse);
+        Part part = model.parts().get(0);
+        assertThat(model.report().closed()).isZero();
+        assertThat(part.mesh().volume()).isCloseTo(3000, within(0.01));
+        assertThat(edges(part.mesh()).values()).containsOnly(0);
+        double half = 150 / 512.0;
+        assertThat(areas(part).get("#B03020")).isCloseTo(Math.PI * 30 * half * 10 * half, within(0.5));
+    }
+
+    /** Each edge of a whole body belongs to two triangles, which run along it in both directions: 0 for each. */
+    private static Map<List<Double>, Integer> edges(Mesh mesh) {
+        Map<List<Double>, Integer> edges = new HashMap<>();
+        for (int t = 0; t < mesh.triangles(); t++) {
+            for (int c = 0; c < 3; c++) {
+                edges.merge(edge(mesh, 3 * t + c, 3 * t + (c + 1) % 3), 1, Integer::sum);
+                edges.merge(edge(mesh, 3 * t + (c + 1) % 3, 3 * t + c), -1, Integer::sum);
+            }
+        }
+        return edges;
     }
 
     private static List<Double> edge(Mesh mesh, int a, int b) {
