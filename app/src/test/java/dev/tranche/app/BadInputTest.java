@@ -30,6 +30,7 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDateTime;
 import java.util.Arrays;
@@ -180,6 +181,10 @@ class BadInputTest extends OnePlanTest {
         for (String address : List.of("/plans/" + plan.id() + "/gcode", "/plans/" + plan.id() + "/files")) {
             assertThat(give(address, "tag.gcode.gz", gzip(plain))).isEqualTo("/plans/" + plan.id() + "/hand-off");
             assertThat(plans.get(plan.id()).gcode().orElseThrow().name()).isEqualTo("tag.gcode");
+            for (Charset names : List.of(StandardCharsets.UTF_8, Charset.forName("IBM850"))) {
+                give(address, "sliced.zip", ArchiveTest.zip(names, Map.of("W\u00FCrfel.gcode", plain)));
+                assertThat(plans.get(plan.id()).gcode().orElseThrow().name()).isEqualTo("W\u00FCrfel.gcode");
+            }
             byte[] zip = ArchiveTest.zip(Map.of("out/a.gcode", plain, "out/.a.gcode", plain, "note.txt", GOOD));
             assertThat(give(address, "all.zip", zip)).isEqualTo("/plans/" + plan.id() + "/hand-off");
             assertThat(plans.get(plan.id()).gcode().orElseThrow().name()).isEqualTo("a.gcode");

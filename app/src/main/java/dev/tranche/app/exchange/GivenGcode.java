@@ -104,13 +104,13 @@ public final class GivenGcode {
             if (found.size() > 1) {
                 throw Refusal.of(
                         "The archive holds several, “%s” and “%s”; unpack it, and give the one of this plan.",
-                        Words.quoted(FileNames.shown(found.get(0).getName())),
-                        Words.quoted(FileNames.shown(found.get(1).getName())));
+                        Words.quoted(FileNames.shown(ModelArchive.name(found.get(0)))),
+                        Words.quoted(FileNames.shown(ModelArchive.name(found.get(1)))));
             }
             try (InputStream unpacked = zip.getInputStream(found.get(0))) {
                 return use.of(
                         ModelArchive.bounded(unpacked, file.getSize(), most.toBytes()),
-                        FileNames.shown(found.get(0).getName()));
+                        FileNames.shown(ModelArchive.name(found.get(0))));
             }
         });
     }

@@ -77,7 +77,7 @@ final class ModelArchive {
             int done = 0;
             for (ZipEntry entry : entries) {
                 progress.at(++done, entries.size());
-                String name = FileNames.shown(Letters.name(entry.getName()));
+                String name = FileNames.shown(name(entry));
                 if (name.startsWith(".")) {
                     continue;
                 }
@@ -99,8 +99,7 @@ final class ModelArchive {
                         taker.take(
                                 name,
                                 ModelReader.isObj(head, entry.getSize())
-                                        ? library.colours(Letters.name(entry.getName()), head)
-                                                .before(content)
+                                        ? library.colours(name(entry), head).before(content)
                                         : content);
                     }
                 }
@@ -128,14 +127,14 @@ final class ModelArchive {
         for (ZipEntry entry : entries) {
             if (entry.getName().toLowerCase(Locale.ROOT).endsWith(".mtl")) {
                 try (InputStream content = meter.over(zip.getInputStream(entry))) {
-                    library.add(Letters.name(entry.getName()), content);
+                    library.add(name(entry), content);
                 }
             }
         }
         for (ZipEntry entry : entries) {
             if (PICTURE.matcher(entry.getName()).matches()) {
                 try (InputStream content = meter.over(zip.getInputStream(entry))) {
-                    library.addPicture(Letters.name(entry.getName()), content);
+                    library.addPicture(name(entry), content);
                 }
             }
         }
@@ -150,6 +149,11 @@ final class ModelArchive {
     /** Names may be in any encoding. */
     static ZipFile open(Path file) throws IOException {
         return new ZipFile(file.toFile(), StandardCharsets.ISO_8859_1);
+    }
+
+    /** The path of an entry of an archive that was opened here. */
+    static String name(ZipEntry entry) {
+        return Letters.name(entry.getName());
     }
 
     /** Whether a file that begins like this may be an archive. */

@@ -46,7 +46,7 @@ public class ArchiveTest extends BrowserTest {
         return zip(StandardCharsets.UTF_8, entries);
     }
 
-    private static byte[] zip(Charset names, Map<String, byte[]> entries) {
+    public static byte[] zip(Charset names, Map<String, byte[]> entries) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try (ZipOutputStream zip = new ZipOutputStream(out, names)) {
             for (Map.Entry<String, byte[]> entry : new TreeMap<>(entries).entrySet()) {

@@ -7,6 +7,8 @@ import java.nio.charset.StandardCharsets;
 import java.text.Normalizer;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Pattern;
 
 /**
  * Text of files that do not say how their letters are written: UTF-16 where it begins with the mark of that, as spreadsheets write
@@ -15,6 +17,11 @@ import java.util.Map;
 public final class Letters {
     /** Which stands for ISO 8859-1 as well. Source: WHATWG, Encoding Standard, "Names and labels", from memory. */
     private static final Charset OLDER = Charset.forName("windows-1252");
+
+    /** Names in archives whose letters are those of DOS in western Europe; 437, which the standard names, has most of them. */
+    private static final Charset OF_ARCHIVES = Charset.forName("IBM850");
+    /** There is no other text with such letters: controls of ISO 8859-1, or signs of it right behind a letter. */
+    private static final Pattern OF_DOS = Pattern.compile("[\u0080-\u009D]|(?<=\\p{L})[\u00A0-\u00A5]");
 
     private static final String MARK = "\uFEFF";
 
@@ -53,19 +60,27 @@ public final class Letters {
         if (text.length > 1 && (text[0] & 0xFF) + (text[1] & 0xFF) == 0xFE + 0xFF && (text[0] & 0xFF) >= 0xFE) {
             return new String(text, StandardCharsets.UTF_16);
         }
+        return utf8(text).orElseGet(() -> new String(text, OLDER));
+    }
+
+    private static Optional<String> utf8(byte[] text) {
         try {
-            return StandardCharsets.UTF_8
+            return Optional.of(StandardCharsets.UTF_8
                     .newDecoder()
                     .decode(ByteBuffer.wrap(text))
-                    .toString();
+                    .toString());
         } catch (CharacterCodingException other) {
-            return new String(text, OLDER);
+            return Optional.empty();
         }
     }
 
     /** Of what was read as ISO 8859-1, byte by byte; what holds other letters was read otherwise, and stays. */
     public static String of(String bytes) {
-        return bytes.chars().allMatch(c -> c < 0x100) ? of(bytes.getBytes(StandardCharsets.ISO_8859_1)) : bytes;
+        return isOfBytes(bytes) ? of(bytes.getBytes(StandardCharsets.ISO_8859_1)) : bytes;
+    }
+
+    private static boolean isOfBytes(String text) {
+        return text.chars().allMatch(c -> c < 0x100);
     }
 
     /** Letters that every display shows, and without those for which there are none; line breaks stay. */
@@ -78,9 +93,15 @@ public final class Letters {
         return plain.toString();
     }
 
-    /** A file's name, read as above if an archive gave its bytes one by one; accents stand on their letters. */
+    /**
+     * A file's name; if an archive gave its bytes one by one, in UTF-8 or else as programs of the west write them. Accents stand on
+     * their letters.
+     */
     public static String name(String name) {
-        return Normalizer.normalize(of(name), Normalizer.Form.NFC);
+        byte[] bytes = name.getBytes(StandardCharsets.ISO_8859_1);
+        boolean ofDos =
+                isOfBytes(name) && OF_DOS.matcher(name).find() && utf8(bytes).isEmpty();
+        return Normalizer.normalize(ofDos ? new String(bytes, OF_ARCHIVES) : of(name), Normalizer.Form.NFC);
     }
 
     /** A file's name as it is held against others: capitals make no difference. */
