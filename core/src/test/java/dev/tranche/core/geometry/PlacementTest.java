@@ -9,6 +9,7 @@ import dev.tranche.core.units.Height;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.DoubleRange;
+import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -101,6 +102,25 @@ class PlacementTest {
                         .height()
                         .millimetres())
                 .isCloseTo(10, within(0.002));
+    }
+
+    @Property(tries = 200)
+    void whatever_side_is_chosen_of_a_model_that_lies_and_stands_askew_looks_down_then_and_up_when_flipped(
+            @ForAll @DoubleRange(min = -1, max = 1) double x,
+            @ForAll @DoubleRange(min = -1, max = 1) double y,
+            @ForAll @DoubleRange(min = 0.1, max = 1) double z,
+            @ForAll @DoubleRange(min = -360, max = 360) double turn,
+            @ForAll @IntRange(max = 11) int triangle) {
+        Placement askew = Placement.AS_IS.scaled(2, 1, 0.5).layingDown(x, y, z).turned(turn);
+        double[] looks = areaVector(askew, triangle);
+        double size = Math.sqrt(looks[0] * looks[0] + looks[1] * looks[1] + looks[2] * looks[2]);
+        Placement laid = askew.layingOn(looks[0], looks[1], looks[2]);
+        assertThat(areaVector(laid, triangle)[2]).isCloseTo(-size, within(1e-3 * size));
+        assertThat(areaVector(laid.flipped(), triangle)[2]).isCloseTo(size, within(1e-3 * size));
+    }
+
+    private static double[] areaVector(Placement placement, int triangle) {
+        return brick().placed(placement).solids().get(0).areaVector(3 * triangle);
     }
 
     @Test
