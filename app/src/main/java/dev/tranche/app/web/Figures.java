@@ -6,6 +6,7 @@ import dev.tranche.core.estimate.Unit;
 import dev.tranche.core.speech.Shares;
 import dev.tranche.core.speech.Words;
 import java.math.BigDecimal;
+import java.math.MathContext;
 import java.math.RoundingMode;
 import java.time.Instant;
 import java.time.ZonedDateTime;
@@ -25,15 +26,18 @@ public class Figures {
     private static final DateTimeFormatter WEEKDAY = DateTimeFormatter.ofPattern("EEE", Locale.ENGLISH);
     private static final DateTimeFormatter DATE = DateTimeFormatter.ofPattern("d MMMM", Locale.ENGLISH);
 
+    /** More digits than anybody types. */
+    private static final MathContext EXACT = new MathContext(12);
+
     private final Settings settings;
 
     Figures(Settings settings) {
         this.settings = settings;
     }
 
-    /** As short as it can be written: {@code 220}, {@code 0.4}. */
+    /** As short as it can be written, without what sums of binary fractions leave behind: {@code 220}, {@code 0.4}. */
     public String plain(double value) {
-        return BigDecimal.valueOf(value).stripTrailingZeros().toPlainString();
+        return BigDecimal.valueOf(value).round(EXACT).stripTrailingZeros().toPlainString();
     }
 
     /** A share in per cent, as exactly as somebody would type it. */

@@ -187,6 +187,8 @@ class DrawingTest extends OnePlanTest {
 
     @Test
     void figures_are_written_as_a_scale_and_a_clock_show_them() {
+        assertThat(figures.plain(411.9 - 37.8)).as("a spool after two prints").isEqualTo("374.1");
+        assertThat(figures.plain(123_456.789)).isEqualTo("123456.789");
         assertThat(figures.time(42)).isEqualTo("42 s");
         assertThat(figures.exact(1.44)).isEqualTo("1.4 s");
         assertThat(figures.exact(90)).isEqualTo("1 min 30 s");

@@ -111,7 +111,9 @@ public record Spool(
         Lab lab = colour.lab();
         double chroma = Math.hypot(lab.a(), lab.b());
         double inPla = lab.lightness() < 20 ? 0.4 : lab.lightness() > 65 && chroma > 45 ? 1.2 : USUAL_COVER;
-        return material == Material.PETG || material == Material.TPU ? 1.5 * inPla : inPla;
+        boolean milky = material == Material.PETG || material == Material.TPU;
+        // In whole tenths, as it is shown and given away.
+        return Math.rint(10 * (milky ? 1.5 * inPla : inPla)) / 10;
     }
 
     /** The same filament under another number, with other remains. */
