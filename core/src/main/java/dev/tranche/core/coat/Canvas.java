@@ -321,6 +321,7 @@ public final class Canvas {
     private void drown(int label, boolean[] wide) {
         boolean[] passed = new boolean[labels.length];
         int[] island = new int[labels.length];
+        int[] steps = lattice.steps();
         for (int i = 0; i < labels.length; i++) {
             if (labels[i] != label || wide[i] || passed[i]) {
                 continue;
@@ -330,7 +331,7 @@ public final class Canvas {
             passed[i] = true;
             boolean held = false;
             for (int n = 0; n < size; n++) {
-                for (int step : lattice.steps()) {
+                for (int step : steps) {
                     int beside = island[n] + step;
                     if (labels[beside] == label && !passed[beside]) {
                         held |= wide[beside];

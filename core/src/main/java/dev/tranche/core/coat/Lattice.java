@@ -121,6 +121,7 @@ record Lattice(double side, double west, double south, int column, int row, int 
      * @return whether there was any to add
      */
     boolean widen(boolean[] area, int rounds, IntPredicate allowed) {
+        int[] steps = steps();
         int[] rim = rim(area);
         int[] queue = rim;
         int to = rim.length;
@@ -129,7 +130,7 @@ record Lattice(double side, double west, double south, int column, int row, int 
             int end = to;
             while (from < end) {
                 int i = queue[from++];
-                for (int step : steps()) {
+                for (int step : steps) {
                     int at = i + step;
                     if (!area[at] && allowed.test(at)) {
                         area[at] = true;
