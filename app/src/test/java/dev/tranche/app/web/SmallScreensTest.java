@@ -267,5 +267,23 @@ class SmallScreensTest extends BrowserTest {
                                 || e.scrollWidth > e.clientWidth + 1)
                             .map(e => e.id || e.textContent)"""))
                 .isEmpty();
+
+        browser.open("/printers");
+        browser.find(".with-term");
+        assertThat(
+                        (List<?>)
+                                browser.script(
+                                        """
+                        return [100, 125, 150, 175, 200].flatMap(percent => {
+                            document.documentElement.style.fontSize = percent + '%';
+                            return [...document.querySelectorAll('.with-term > label')].filter(label => {
+                                const words = document.createRange();
+                                words.selectNode(label.firstChild);
+                                const mark = label.parentElement.querySelector('.term').getBoundingClientRect();
+                                return [...words.getClientRects()].some(r => r.right > mark.left && r.top < mark.bottom);
+                            }).map(label => percent + ' % ' + label.firstChild.textContent);
+                        })"""))
+                .as("marks that lie on the words they explain")
+                .isEmpty();
     }
 }
