@@ -267,7 +267,10 @@ class SmallScreensTest extends BrowserTest {
                                 || e.scrollWidth > e.clientWidth + 1)
                             .map(e => e.id || e.textContent)"""))
                 .isEmpty();
+    }
 
+    @Test
+    void however_large_the_text_is_no_mark_lies_on_the_words_it_explains() {
         browser.open("/printers");
         browser.find(".with-term");
         assertThat(
@@ -283,7 +286,6 @@ class SmallScreensTest extends BrowserTest {
                                 return [...words.getClientRects()].some(r => r.right > mark.left && r.top < mark.bottom);
                             }).map(label => percent + ' % ' + label.firstChild.textContent);
                         })"""))
-                .as("marks that lie on the words they explain")
                 .isEmpty();
     }
 }

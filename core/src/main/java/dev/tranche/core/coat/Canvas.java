@@ -347,8 +347,8 @@ public final class Canvas {
         }
     }
 
-    /** A part of the section is {@code label}'s, whatever claimed it. */
-    void cover(int label) {
+    /** The section, or the part of it that counts, is {@code label}'s, whatever claimed it. */
+    public void cover(int label) {
         for (int i = 0; i < labels.length; i++) {
             if (mask[i]) {
                 labels[i] = (byte) label;
@@ -356,16 +356,10 @@ public final class Canvas {
         }
     }
 
-    /** All of it is one tool's. */
-    public void flood(int tool) {
-        mask = inside;
-        cover(tool);
-    }
-
     /** What no line covers belongs to the nearest, first in the section and then beyond it. */
     public void grow() {
         growth = Growth.of(lattice, labels);
-        growth.over(square -> inside[square]);
+        growth.over(inside);
         near = inside.clone();
         lattice.widen(near, NEAR, square -> true);
         labels = growth.in(lattice, lattice).beyond(inside, near);

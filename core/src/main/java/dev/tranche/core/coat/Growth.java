@@ -1,7 +1,6 @@
 package dev.tranche.core.coat;
 
 import java.util.Arrays;
-import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 
 /**
@@ -54,12 +53,12 @@ final class Growth {
     }
 
     /** What is enclosed by squares that are not allowed gets none. */
-    void over(IntPredicate allowed) {
+    void over(boolean[] allowed) {
         for (int from = 0; from < count; from++) {
             int square = queue[from];
             for (int step : steps) {
                 int at = square + step;
-                if (labels[at] == Canvas.NOTHING && allowed.test(at)) {
+                if (labels[at] == Canvas.NOTHING && allowed[at]) {
                     labels[at] = labels[square];
                     push(at);
                 }
@@ -67,15 +66,19 @@ final class Growth {
         }
     }
 
-    /** Over what is hardly beyond an area, and as far as it takes if some of the area is left. */
+    /** Over what is hardly beyond an area, and as far as it takes if some of the area has no label yet. */
     byte[] beyond(boolean[] area, boolean[] hardly) {
-        boolean all = IntStream.range(0, area.length).noneMatch(i -> area[i] && labels[i] == Canvas.NOTHING);
-        over(at -> !all || hardly[at]);
+        if (IntStream.range(0, area.length).anyMatch(i -> area[i] && labels[i] == Canvas.NOTHING)) {
+            return everywhere();
+        }
+        over(hardly);
         return labels;
     }
 
     byte[] everywhere() {
-        over(at -> true);
+        boolean[] all = new boolean[labels.length];
+        Arrays.fill(all, true);
+        over(all);
         return labels;
     }
 

@@ -149,7 +149,7 @@ public record Painting(int base, List<Patch> patches) {
             MultiPolygon section = file.model().section(layer).outline();
             canvas = printing.equals(Set.of(base)) || section.isEmpty() ? null : new Canvas(reach, section);
             if (canvas != null && printing.size() == 1) {
-                canvas.flood(tools.indexOf(printing.iterator().next()));
+                canvas.cover(tools.indexOf(printing.iterator().next()));
             }
         }
 
