@@ -148,12 +148,12 @@ final class ModelArchive {
 
     /** Names may be in any encoding. */
     static ZipFile open(Path file) throws IOException {
-        return new ZipFile(file.toFile(), StandardCharsets.ISO_8859_1);
+        return new ZipFile(file.toFile(), Letters.OF_ARCHIVES);
     }
 
     /** The path of an entry of an archive that was opened here. */
     static String name(ZipEntry entry) {
-        return Letters.name(entry.getName());
+        return Letters.archived(entry.getName());
     }
 
     /** Whether a file that begins like this may be an archive. */

@@ -18,10 +18,14 @@ public final class Letters {
     /** Which stands for ISO 8859-1 as well. Source: WHATWG, Encoding Standard, "Names and labels", from memory. */
     private static final Charset OLDER = Charset.forName("windows-1252");
 
-    /** Names in archives whose letters are those of DOS in western Europe; 437, which the standard names, has most of them. */
-    private static final Charset OF_ARCHIVES = Charset.forName("IBM850");
-    /** There is no other text with such letters: controls of ISO 8859-1, or signs of it right behind a letter. */
-    private static final Pattern OF_DOS = Pattern.compile("[\u0080-\u009D]|(?<=\\p{L})[\u00A0-\u00A5]");
+    /**
+     * With these archives are opened: names that are not flagged as UTF-8 have the letters of DOS, here those of western Europe; 437,
+     * which the standard names, has most of them. Each byte is one letter.
+     */
+    public static final Charset OF_ARCHIVES = Charset.forName("IBM850");
+    /** What the letters of ISO 8859-1 look like in those of DOS, and no word has. */
+    private static final Pattern NO_WORD = Pattern.compile(
+            "[\u2017\u2500-\u25FF]|(?<=\\p{L})[\u00A4\u00A6-\u00A8\u00AF-\u00B9\u00BE\u00F7](?=\\p{L})");
 
     private static final String MARK = "\uFEFF";
 
@@ -76,11 +80,7 @@ public final class Letters {
 
     /** Of what was read as ISO 8859-1, byte by byte; what holds other letters was read otherwise, and stays. */
     public static String of(String bytes) {
-        return isOfBytes(bytes) ? of(bytes.getBytes(StandardCharsets.ISO_8859_1)) : bytes;
-    }
-
-    private static boolean isOfBytes(String text) {
-        return text.chars().allMatch(c -> c < 0x100);
+        return bytes.chars().allMatch(c -> c < 0x100) ? of(bytes.getBytes(StandardCharsets.ISO_8859_1)) : bytes;
     }
 
     /** Letters that every display shows, and without those for which there are none; line breaks stay. */
@@ -93,15 +93,20 @@ public final class Letters {
         return plain.toString();
     }
 
-    /**
-     * A file's name; if an archive gave its bytes one by one, in UTF-8 or else as programs of the west write them. Accents stand on
-     * their letters.
-     */
+    /** A file's name; accents stand on their letters. */
     public static String name(String name) {
-        byte[] bytes = name.getBytes(StandardCharsets.ISO_8859_1);
-        boolean ofDos =
-                isOfBytes(name) && OF_DOS.matcher(name).find() && utf8(bytes).isEmpty();
-        return Normalizer.normalize(ofDos ? new String(bytes, OF_ARCHIVES) : of(name), Normalizer.Form.NFC);
+        return Normalizer.normalize(of(name), Normalizer.Form.NFC);
+    }
+
+    /** A file's name as an archive gives it that was opened with {@link #OF_ARCHIVES}, whatever letters it was written in. */
+    public static String archived(String name) {
+        byte[] bytes = name.getBytes(OF_ARCHIVES);
+        boolean isOfBytes = new String(bytes, OF_ARCHIVES).equals(name);
+        return Normalizer.normalize(isOfBytes ? archived(name, bytes) : name, Normalizer.Form.NFC);
+    }
+
+    private static String archived(String name, byte[] bytes) {
+        return utf8(bytes).orElseGet(() -> NO_WORD.matcher(name).find() ? new String(bytes, OLDER) : name);
     }
 
     /** A file's name as it is held against others: capitals make no difference. */
