@@ -6,12 +6,16 @@ import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.regex.Pattern;
 
 /** Reads any model file there is a reader for, told by its content. */
 public final class ModelReader {
     /** Bytes that tell what a file is. */
     public static final int HEAD = 8192;
+
+    /** U+FEFF in UTF-8 (RFC 3629, section 6). */
+    private static final byte[] MARK = {(byte) 0xEF, (byte) 0xBB, (byte) 0xBF};
 
     private static final Pattern VERTEX = Pattern.compile("(?m)^\\s*v\\s+[-+.\\d]");
 
@@ -36,8 +40,10 @@ public final class ModelReader {
     public static PartedModel read(InputStream in, long size, Progress progress) throws IOException {
         BufferedInputStream whole = new BufferedInputStream(in, 1 << 16);
         whole.mark(HEAD);
-        byte[] head = whole.readNBytes(HEAD);
+        byte[] given = whole.readNBytes(HEAD);
         whole.reset();
+        byte[] head = unmarked(given, size);
+        whole.skipNBytes(given.length - head.length);
         Signature.of(head).filter(what -> !isModel(head, size)).ifPresent(what -> {
             throw Refusal.of("That is no model Tranche reads; it looks like %s.", what);
         });
@@ -58,12 +64,20 @@ public final class ModelReader {
      * @param size of the whole file
      */
     public static boolean isModel(byte[] head, long size) {
-        return kind(head, size) != Kind.STL || StlReader.isStl(head, size);
+        byte[] bare = unmarked(head, size);
+        return kind(bare, size) != Kind.STL || StlReader.isStl(bare, size);
     }
 
     /** Whether a file is an OBJ, whose colours are given beside it. */
     public static boolean isObj(byte[] head, long size) {
-        return kind(head, size) == Kind.OBJ;
+        return kind(unmarked(head, size), size) == Kind.OBJ;
+    }
+
+    /** Without the mark (U+FEFF) that some editors put before text; bytes that are no text keep their first three. */
+    private static byte[] unmarked(byte[] head, long size) {
+        return Arrays.mismatch(head, MARK) == MARK.length && !StlReader.isStl(head, size)
+                ? Arrays.copyOfRange(head, MARK.length, head.length)
+                : head;
     }
 
     private static Kind kind(byte[] head, long size) {

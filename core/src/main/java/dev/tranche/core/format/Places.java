@@ -23,12 +23,21 @@ final class Places {
     /** The next of a line's words, which stands {@code line} lines down the file. */
     static double coordinate(StringTokenizer words, int line, String text) {
         try {
-            return Double.parseDouble(words.hasMoreTokens() ? words.nextToken() : "");
+            return number(words.hasMoreTokens() ? words.nextToken() : "");
         } catch (NumberFormatException e) {
             throw Refusal.of(
                     "Line %d, “%s”, does not give three coordinates; repair or export the model again.",
                     line, Words.quoted(text));
         }
+    }
+
+    /**
+     * A number of a file of text, which some programs write as their computer's language does: with a comma.
+     *
+     * @throws NumberFormatException if it is none
+     */
+    static double number(String word) {
+        return Double.parseDouble(word.indexOf(',') < 0 ? word : word.replace(',', '.'));
     }
 
     int count() {

@@ -4,8 +4,8 @@ import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
+import java.io.BufferedInputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Optional;
@@ -30,10 +30,10 @@ final class Ply {
     }
 
     static boolean is(byte[] head) {
-        return new String(head, StandardCharsets.ISO_8859_1).matches("(?s)ply[ \t]*\r?\n.*");
+        return new String(head, StandardCharsets.ISO_8859_1).matches("(?s)ply[ \t]*[\r\n].*");
     }
 
-    static PartedModel read(InputStream in, long size, Progress progress) throws IOException {
+    static PartedModel read(BufferedInputStream in, long size, Progress progress) throws IOException {
         Ply ply = new Ply(new PlyFile(in, size, progress));
         ply.accept();
         if (ply.corners.isEmpty()) {

@@ -4,9 +4,9 @@ import dev.tranche.core.speech.Letters;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
+import java.io.BufferedInputStream;
 import java.io.EOFException;
 import java.io.IOException;
-import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -79,17 +79,18 @@ final class PlyFile {
         }
     }
 
-    private final InputStream in;
+    private final BufferedInputStream in;
     private final long size;
     private final Progress progress;
     private final List<Element> elements = new ArrayList<>();
     private final List<String> pictures = new ArrayList<>();
     private Form form = Form.WORDS;
     private int line;
+    private int ending = '\n';
     private long read;
 
     /** Reads the header. */
-    PlyFile(InputStream in, long size, Progress progress) throws IOException {
+    PlyFile(BufferedInputStream in, long size, Progress progress) throws IOException {
         this.in = in;
         this.size = size;
         this.progress = progress;
@@ -142,8 +143,12 @@ final class PlyFile {
     private String line() throws IOException {
         line++;
         StringBuilder text = new StringBuilder();
-        for (int next = in.read(); next != '\n'; next = in.read()) {
+        for (int next = in.read(); next != '\n' && next != ending; next = in.read()) {
             read++;
+            if (next == '\r' && line == 1) {
+                learnEnding();
+                break;
+            }
             if (next < 0 || text.length() == LONGEST_LINE) {
                 throw Refusal.of(
                         "The PLY file ends, or goes on without end, in line %d of what it says of itself; export it again.",
@@ -152,6 +157,15 @@ final class PlyFile {
             text.append((char) next);
         }
         return text.toString().strip();
+    }
+
+    /** Lines end in CR LF, or, as those of the format's first description, in CR alone. */
+    private void learnEnding() throws IOException {
+        in.mark(1);
+        if (in.read() != '\n') {
+            in.reset();
+            ending = '\r';
+        }
     }
 
     /** The next number. */
@@ -179,7 +193,7 @@ final class PlyFile {
         }
         read += text.length() + 1;
         try {
-            return Double.parseDouble(text.toString());
+            return Places.number(text.toString());
         } catch (NumberFormatException e) {
             throw Refusal.of(
                     "The PLY file has “%s” where a number must be; export it again.", Words.quoted(text.toString()));

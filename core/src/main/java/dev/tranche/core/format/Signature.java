@@ -21,7 +21,11 @@ enum Signature {
     SVG("<svg", "a drawing (SVG); it is drawn over a model, at the desk under Regions"),
     HTML("<!doctype html", "a web page; download the file that is behind it"),
     HTML_ALONE("<html", "a web page; download the file that is behind it"),
+    UTF_16("\u00ff\u00fe", Signature.TWO_BYTES),
+    UTF_16_BE("\u00fe\u00ff", Signature.TWO_BYTES),
     XML("<", "an XML document");
+
+    private static final String TWO_BYTES = "text of two bytes a letter (UTF-16); save it as plain text, UTF-8";
 
     /** What stands before what an XML document begins with; a web page is known by it. */
     private static final Pattern PROLOG = Pattern.compile(

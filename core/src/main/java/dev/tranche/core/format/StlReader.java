@@ -34,18 +34,31 @@ public final class StlReader {
             throw new Refusal("The file is empty; export the model again and drop that file.");
         }
         byte[] head = in.readNBytes((int) Math.min(size, HEADER));
-        String beginning =
-                new String(head, StandardCharsets.ISO_8859_1).stripLeading().toLowerCase(Locale.ROOT);
         if (head.length == HEADER && isBinary(head, size)) {
             return BinaryStl.read(head, in, size, progress);
         }
-        if (beginning.startsWith("solid")) {
+        if (saysSolid(head)) {
             return AsciiStl.read(head, in, size, progress);
         }
         if (head.length < HEADER) {
             throw Refusal.of("The file has %d bytes and no “solid” line; it is no STL model.", size);
         }
+        if (isText(head)) {
+            throw new Refusal(
+                    "The file is text in which no model begins: an STL begins with “solid”, a PLY with “ply”, "
+                            + "and an OBJ has its corners in lines “v 0 0 0”. Export the model again.");
+        }
         return BinaryStl.read(head, in, size, progress);
+    }
+
+    /** A count of triangles has a byte that no text has, unless there are millions of them. */
+    private static boolean isText(byte[] head) {
+        for (byte letter : head) {
+            if (letter >= 0 && letter < ' ' && !Character.isWhitespace(letter)) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /**
@@ -55,9 +68,14 @@ public final class StlReader {
      * @param size of the whole file
      */
     public static boolean isStl(byte[] head, long size) {
-        boolean text =
-                new String(head, StandardCharsets.ISO_8859_1).stripLeading().startsWith("solid");
-        return text || head.length >= HEADER && isBinary(head, size);
+        return saysSolid(head) || head.length >= HEADER && isBinary(head, size);
+    }
+
+    private static boolean saysSolid(byte[] head) {
+        return new String(head, StandardCharsets.ISO_8859_1)
+                .stripLeading()
+                .toLowerCase(Locale.ROOT)
+                .startsWith("solid");
     }
 
     /** A count that fits the size settles it, even if the header begins with “solid”, as some exporters write. */

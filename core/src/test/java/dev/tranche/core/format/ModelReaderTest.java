@@ -15,16 +15,20 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.MethodSource;
 
 class ModelReaderTest {
     private static final String CUBE_OBJ =
@@ -122,6 +126,60 @@ class ModelReaderTest {
         assertThat(cube.triangles()).isEqualTo(12);
         assertThat(cube.volume()).isCloseTo(1000, within(1e-6));
         assertThat(cube.height()).isEqualTo(Height.ofMillimetres(10));
+    }
+
+    /** A cube by its corners at once, and one tetrahedron in two more formats of text. */
+    private static Stream<String> texts() {
+        String facet = "facet normal 0 0 0 outer loop vertex %s vertex %s vertex %s endloop endfacet ";
+        String stl = ("solid " + facet.repeat(4) + "endsolid")
+                .formatted(
+                        "0 0 0", "0 9 0", "9 0 0", "0 0 0", "9 0 0", "0 0 9", "0 0 0", "0 0 9", "0 9 0", "9 0 0",
+                        "0 9 0", "0 0 9")
+                .replaceAll(" (?=facet|outer|vertex|endloop|endfacet|endsolid)", "\n");
+        return Stream.of(
+                CUBE_OBJ.substring(CUBE_OBJ.indexOf("v 0 0 0")),
+                stl,
+                stl.toUpperCase(Locale.ROOT),
+                "ply\nformat ascii 1.0\nelement vertex 4\nproperty float x\nproperty float y\nproperty float z\nelement face 4\n"
+                        + "property list uchar int vertex_indices\nend_header\n0 0 0\n9 0 0\n0 9 0\n0 0 9\n"
+                        + "3 0 2 1\n3 0 1 3\n3 0 3 2\n3 1 2 3\n");
+    }
+
+    @ParameterizedTest
+    @MethodSource("texts")
+    void a_mark_that_an_editor_put_before_a_text_is_no_part_of_it(String text) throws IOException {
+        byte[] marked = ("\uFEFF" + text).getBytes(StandardCharsets.UTF_8);
+        assertThat(ModelReader.isModel(marked, marked.length)).isTrue();
+        assertThat(read(marked).volume()).isPositive().isEqualTo(read(text).volume());
+    }
+
+    @ParameterizedTest
+    @MethodSource("texts")
+    void numbers_may_have_a_comma_as_the_computers_language_writes_them(String text) throws IOException {
+        String points = text.replaceAll("\\b(9|10) ", "$1.50 ");
+        assertThat(points).contains(".50 ");
+        assertThat(read(points.replace(".50 ", ",50 ")).volume())
+                .isPositive()
+                .isEqualTo(read(points).volume());
+    }
+
+    @ParameterizedTest
+    @MethodSource("texts")
+    void text_of_two_bytes_a_letter_is_called_that(String text) {
+        for (Charset of : List.of(StandardCharsets.UTF_16LE, StandardCharsets.UTF_16BE)) {
+            assertThatThrownBy(() -> read(("\uFEFF" + text).getBytes(of)))
+                    .isInstanceOf(Refusal.class)
+                    .hasMessageContaining("two bytes a letter (UTF-16); save it as plain text");
+        }
+    }
+
+    @Test
+    void a_text_that_is_no_model_is_not_asked_for_triangles() {
+        String recipe = "Leeks, washed and cut into rings; butter; a little flour. ".repeat(9);
+        assertThatThrownBy(() -> read(recipe))
+                .isInstanceOf(Refusal.class)
+                .hasMessage("The file is text in which no model begins: an STL begins with “solid”, a PLY with “ply”, "
+                        + "and an OBJ has its corners in lines “v 0 0 0”. Export the model again.");
     }
 
     @Test

@@ -51,6 +51,19 @@ class PlyTest {
         assertThat(model.body().triangles()).isEqualTo(12);
     }
 
+    /** "The header is a series of carriage-return terminated lines" – G. Turk, in the format's description. */
+    @ParameterizedTest
+    @EnumSource(Form.class)
+    void lines_may_end_as_the_formats_first_description_has_them(Form form) throws IOException {
+        byte[] cube = cube(form, true);
+        int data = new String(cube, StandardCharsets.ISO_8859_1).indexOf("end_header\r\n") + 12;
+        String header = new String(cube, 0, data, StandardCharsets.ISO_8859_1).replace("\r\n", "\r");
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        out.writeBytes(header.getBytes(StandardCharsets.ISO_8859_1));
+        out.write(cube, data, cube.length - data);
+        assertThat(read(out.toByteArray()).body().volume()).isCloseTo(8000, within(1e-2));
+    }
+
     /** A cube of 20 mm, its corners with normals and colours, red but for those at X = 0, and after them what nobody knows. */
     private static byte[] cube(Form form, boolean faces) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
