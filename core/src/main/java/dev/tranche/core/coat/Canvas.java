@@ -22,9 +22,8 @@ public final class Canvas {
     /** So many squares beyond the section are hardly beyond it. */
     private static final int NEAR = 2;
 
+    /** Faces that are no more than a layer away are nearer than what is so much, mm, beyond the outermost line of a wall. */
     private static final float SKIN = 0.001f;
-    /** Of the outermost line of a wall, or no more than a layer from a face. */
-    private static final float SEEN = 2 * SKIN;
 
     private static final float[] NO_CLAIMS = {};
     private static final int[] NONE = {};
@@ -39,7 +38,7 @@ public final class Canvas {
     private final boolean[] inside;
     /** Where claims count. */
     private boolean[] mask;
-    /** How near what claimed a square is: within the outermost line of a wall up to {@link #SKIN}, else by that more than it is away, mm. */
+    /** How near what claimed a square is, mm: of walls beyond their outermost line, and less than 0 within it. */
     private float[] nearness = NO_CLAIMS;
 
     /** Of the walls that were claimed within a square, a bit for each label. */
@@ -48,8 +47,6 @@ public final class Canvas {
     private byte[] labels;
     /** The section and what is hardly beyond it, once it has grown. */
     private boolean[] near;
-    /** As far as the section goes. */
-    private Growth growth;
 
     private Expanse expanse;
 
@@ -145,6 +142,9 @@ public final class Canvas {
     /** From here on claims count within a part of the section. */
     void within(MultiPolygon part) {
         mask = filled(part);
+        for (int i = 0; i < mask.length; i++) {
+            mask[i] &= inside[i];
+        }
         walls = NONE;
     }
 
@@ -159,23 +159,43 @@ public final class Canvas {
         double dx = x1 - x0;
         double dy = y1 - y0;
         double square = dx * dx + dy * dy;
-        int top = Math.min(rows - 1, lattice.rowOf(Math.max(y0, y1) + deep));
-        int right = Math.min(columns - 1, lattice.columnOf(Math.max(x0, x1) + deep));
-        int left = Math.max(0, lattice.columnOf(Math.min(x0, x1) - deep));
-        for (int r = Math.max(0, lattice.rowOf(Math.min(y0, y1) - deep)); r <= top; r++) {
-            double y = lattice.middleY(r) - y0;
-            for (int c = left; c <= right; c++) {
-                if (!mask[r * columns + c]) {
+        double perSquare = square == 0 ? 0 : 1 / square;
+        double low = Math.min(y0, y1);
+        double high = Math.max(y0, y1);
+        prepare();
+        int top = Math.min(rows - 1, lattice.rowOf(high + deep));
+        for (int r = Math.max(0, lattice.rowOf(low - deep)); r <= top; r++) {
+            double middle = lattice.middleY(r);
+            double y = middle - y0;
+            double beyond = Math.max(0, Math.max(low - middle, middle - high));
+            double reach = Math.sqrt(Math.max(0, deep * deep - beyond * beyond));
+            int right = Math.min(columns - 1, lattice.columnOf(Math.max(x0, x1) + reach));
+            for (int c = Math.max(0, lattice.columnOf(Math.min(x0, x1) - reach)); c <= right; c++) {
+                int at = r * columns + c;
+                double nearer = nearness[at] + line;
+                if (!mask[at] || nearer <= 0) {
                     continue;
                 }
                 double x = lattice.middleX(c) - x0;
-                double along = square == 0 ? 0 : within((x * dx + y * dy) / square);
+                double share = (x * dx + y * dy) * perSquare;
+                double along = share < 0 ? 0 : share > 1 ? 1 : share;
                 double offX = x - along * dx;
                 double offY = y - along * dy;
                 double off = offX * offX + offY * offY;
-                if (off < deep * deep) {
-                    claim(r * columns + c, label, near(Math.sqrt(off), line));
+                if (off < nearer * nearer && off < deep * deep) {
+                    labels[at] = (byte) label;
+                    nearness[at] = (float) (Math.sqrt(off) - line);
                 }
+            }
+        }
+    }
+
+    /** What no claim was for may be claimed by whatever does, but for what is covered. */
+    private void prepare() {
+        if (nearness.length == 0) {
+            nearness = new float[labels.length];
+            for (int i = 0; i < labels.length; i++) {
+                nearness[i] = labels[i] == NOTHING ? Float.POSITIVE_INFINITY : Float.NEGATIVE_INFINITY;
             }
         }
     }
@@ -199,11 +219,6 @@ public final class Canvas {
         return passed;
     }
 
-    /** All within {@code own} is nearer than the least that is beyond it. */
-    private static double near(double away, double own) {
-        return away <= own ? SKIN * away / own : SKIN + away - own;
-    }
-
     /**
      * Claims what lies so deep behind a face, where nothing nearer does.
      *
@@ -212,6 +227,7 @@ public final class Canvas {
      * @param layer how thick one is, mm: a place so near is seen
      */
     void claim(int label, double[] x, double[] y, double[] away, double layer, double deep) {
+        prepare();
         int top = Math.min(rows - 1, lattice.rowOf(Math.max(y[0], Math.max(y[1], y[2]))));
         for (int r = Math.max(0, lattice.rowOf(Math.min(y[0], Math.min(y[1], y[2])))); r <= top; r++) {
             double at = lattice.middleY(r);
@@ -246,28 +262,24 @@ public final class Canvas {
         double high = slope == 0 ? Math.max(x0, x1) : Math.min(Math.max(x0, x1), Math.max(none, all));
         int to = Math.min(columns - 1, lattice.columnOf(high - side / 2));
         for (int c = Math.max(0, lattice.columnOf(low + side / 2)); c <= to; c++) {
+            int at = row * columns + c;
             double away = away0 + slope * (lattice.middleX(c) - x0);
-            if (away >= 0 && away < deep) {
-                claim(row * columns + c, label, SKIN + near(away, layer));
+            if (mask[at] && away >= 0 && away < deep) {
+                float near = (float) (away <= layer ? SKIN * away / layer : SKIN + away - layer);
+                if (near < nearness[at]) {
+                    labels[at] = (byte) label;
+                    nearness[at] = near;
+                }
             }
-        }
-    }
-
-    private void claim(int at, int label, double near) {
-        nearness = nearness.length == 0 ? new float[labels.length] : nearness;
-        if (inside[at] && mask[at] && (labels[at] == NOTHING || near < nearness[at])) {
-            labels[at] = (byte) label;
-            nearness[at] = (float) near;
         }
     }
 
     /** What of a part of the section nothing claimed is {@code label}'s. */
     void rest(int label) {
-        nearness = nearness.length == 0 ? new float[labels.length] : nearness;
+        prepare();
         for (int i = 0; i < labels.length; i++) {
             if (labels[i] == NOTHING && mask[i]) {
                 labels[i] = (byte) label;
-                nearness[i] = Float.MAX_VALUE;
             }
         }
     }
@@ -279,7 +291,7 @@ public final class Canvas {
     void narrow(double line, int bare) {
         boolean[] wide = blocks((int) Math.ceil(line / side - 1e-9));
         for (int i = 0; i < labels.length; i++) {
-            if (!wide[i] && inside[i] && nearness[i] > SEEN) {
+            if (!wide[i] && inside[i] && nearness[i] > SKIN) {
                 labels[i] = NOTHING;
             }
         }
@@ -301,20 +313,21 @@ public final class Canvas {
                 blocks[at] = rowsAlike[c] >= least;
             }
         }
-        return stretched(stretched(blocks, 1, least), -columns, least);
+        stretch(blocks, least);
+        return blocks;
     }
 
-    /** Each square and as many as make {@code least} with it, a step apart. */
-    private static boolean[] stretched(boolean[] squares, int step, int least) {
-        boolean[] stretched = new boolean[squares.length];
-        for (int i = 0; i < squares.length; i++) {
-            if (squares[i]) {
-                for (int n = 0, at = i; n < least; n++, at += step) {
-                    stretched[at] = true;
-                }
-            }
+    /** Adds to each square those that make a block with it, of {@code least} to the right and downwards. */
+    private void stretch(boolean[] squares, int least) {
+        int[] toGo = new int[columns];
+        for (int at = squares.length - 1, c = columns - 1; at >= 0; at--, c = c == 0 ? columns - 1 : c - 1) {
+            toGo[c] = squares[at] ? least : toGo[c] - 1;
+            squares[at] = toGo[c] > 0;
         }
-        return stretched;
+        for (int at = 0, go = 0; at < squares.length; at++) {
+            go = squares[at] ? least : go - 1;
+            squares[at] = go > 0;
+        }
     }
 
     /** What hangs together of a label, and nowhere with what is wide, is nobody's. */
@@ -352,26 +365,54 @@ public final class Canvas {
         for (int i = 0; i < labels.length; i++) {
             if (mask[i]) {
                 labels[i] = (byte) label;
+                if (nearness.length > 0) {
+                    nearness[i] = Float.NEGATIVE_INFINITY;
+                }
             }
         }
     }
 
     /** What no line covers belongs to the nearest, first in the section and then beyond it. */
     public void grow() {
-        growth = Growth.of(lattice, labels);
+        Growth growth = Growth.of(lattice, labels);
         growth.over(inside);
         near = inside.clone();
         lattice.widen(near, NEAR, square -> true);
-        labels = growth.in(lattice, lattice).beyond(inside, near);
+        if (isLeft()) {
+            Growth.everywhere(lattice, labels);
+        } else {
+            growth.over(near);
+        }
         nearness = NO_CLAIMS;
         walls = NONE;
         mask = inside;
     }
 
+    /** Whether any of the section has no label: it lies where none is near. */
+    private boolean isLeft() {
+        for (int i = 0; i < labels.length; i++) {
+            if (inside[i] && labels[i] == NOTHING) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     /** Its labels, and what lies all round it, once it has grown. */
     synchronized Expanse everywhere() {
         if (expanse == null) {
-            expanse = new Expanse(whole, growth.in(whole, lattice).everywhere());
+            byte[] all = whole.blank();
+            for (int r = 0; r < rows; r++) {
+                int first = r * columns;
+                int there = whole.numberOf(first, lattice) - first;
+                for (int i = first; i < first + columns; i++) {
+                    if (inside[i]) {
+                        all[i + there] = labels[i];
+                    }
+                }
+            }
+            Growth.everywhere(whole, all);
+            expanse = new Expanse(whole, all);
         }
         return expanse;
     }
