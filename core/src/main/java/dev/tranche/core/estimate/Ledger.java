@@ -275,7 +275,7 @@ public record Ledger(
                     Unit.SECONDS,
                     "what the G-code waits for the nozzle at its own changes of tools"));
         }
-        return Derivation.sum("Added time", Unit.SECONDS, "swaps, machine and person, and the tower", parts);
+        return Derivation.sum("Added time", Unit.SECONDS, "all that comes with colours, machine and person", parts);
     }
 
     private static String howLong(Swap swap) {

@@ -6,16 +6,29 @@ import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.speech.Refusal;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Random;
+import java.util.function.ToDoubleFunction;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.LineSegment;
 import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Triangle;
 
 /** Colours of a layer in squares. */
 class CanvasTest {
     private static final Envelope REACH = new Envelope(-10, 10, -10, 10);
+    private static final double LINE = 0.45;
+    private static final double LAYER = 0.2;
+    private static final double DEEP = 1.35;
+    private static final double NEVER = Double.POSITIVE_INFINITY;
     private static final int BODY = 0;
     private static final int BAND = 1;
 
@@ -78,6 +91,57 @@ class CanvasTest {
         assertThat(above.everywhere().foretells(banded(9.3, 9.3), BAND)).isTrue();
     }
 
+    /**
+     * Walls and faces by chance, against a geometry library: outermost lines of walls go before all, then faces no more than a layer
+     * away, then what is left by how far it is beyond those.
+     */
+    @Property(tries = 8)
+    void a_square_is_claimed_by_what_is_nearest_and_by_nothing_that_is_too_far(@ForAll Random chance) {
+        Canvas canvas = new Canvas(REACH, disc(9));
+        List<ToDoubleFunction<Coordinate>> claims = new ArrayList<>();
+        for (int label = 0; label < 9; label++) {
+            double[] x = chance.doubles(3, -10, 10).toArray();
+            double[] y = chance.doubles(3, -10, 10).toArray();
+            if (label % 3 == 0) {
+                double[] away = chance.doubles(3, -0.5, 2).toArray();
+                canvas.claim(label, x, y, away, LAYER, DEEP);
+                Triangle face = new Triangle(
+                        new Coordinate(x[0], y[0], away[0]),
+                        new Coordinate(x[1], y[1], away[1]),
+                        new Coordinate(x[2], y[2], away[2]));
+                Geometry flat =
+                        new GeometryFactory().createPolygon(new Coordinate[] {face.p0, face.p1, face.p2, face.p0});
+                claims.add(
+                        at -> !flat.covers(flat.getFactory().createPoint(at)) ? NEVER : ofFace(face.interpolateZ(at)));
+            } else {
+                canvas.claim(label, x[0], y[0], x[1], y[1], LINE, DEEP);
+                LineSegment wall = new LineSegment(x[0], y[0], x[1], y[1]);
+                claims.add(at -> wall.distance(at) < DEEP ? wall.distance(at) - LINE : NEVER);
+            }
+        }
+        Lattice squares = canvas.lattice();
+        for (int i = 0; i < squares.squares(); i++) {
+            Coordinate middle =
+                    new Coordinate(squares.middleX(i % squares.columns()), squares.middleY(i / squares.columns()));
+            double nearest = claims.stream()
+                    .mapToDouble(c -> c.applyAsDouble(middle))
+                    .min()
+                    .orElseThrow();
+            if (canvas.label(i) >= 0) {
+                assertThat(claims.get(canvas.label(i)).applyAsDouble(middle)).isCloseTo(nearest, within(1e-6));
+            } else if (middle.distance(new Coordinate()) < 8.9) {
+                assertThat(nearest).isEqualTo(NEVER);
+            }
+        }
+    }
+
+    private static double ofFace(double away) {
+        if (away < 0 || away >= DEEP) {
+            return NEVER;
+        }
+        return away <= LAYER ? 0.001 * away / LAYER : 0.001 + away - LAYER;
+    }
+
     @Test
     void what_is_too_narrow_for_a_line_goes_to_its_neighbours_where_it_is_not_seen() {
         Canvas canvas = new Canvas(REACH, disc(10));
@@ -96,6 +160,45 @@ class CanvasTest {
         seen.narrow(0.45, BODY);
         seen.grow();
         assertThat(seen.shows(BAND)).as("a layer deep").isTrue();
+    }
+
+    @Property(tries = 5)
+    void what_is_not_seen_stays_where_a_block_as_wide_as_a_line_is_all_its_own(@ForAll Random chance) {
+        Canvas canvas = new Canvas(REACH, disc(9));
+        double[] unseen = {0.5, 0.5, 0.5};
+        for (int i = 0; i < 60; i++) {
+            double[] x = chance.doubles(3, -10, 10).toArray();
+            double[] y = chance.doubles(3, -10, 10).toArray();
+            canvas.claim(i % 4, x, y, unseen, LAYER, DEEP);
+        }
+        Lattice squares = canvas.lattice();
+        int columns = squares.columns();
+        byte[] before = new byte[squares.squares()];
+        for (int i = 0; i < before.length; i++) {
+            before[i] = canvas.label(i);
+        }
+        boolean[] stays = new boolean[before.length];
+        for (int i = 0; i < before.length - 2 * columns - 2; i++) {
+            int[] block = {
+                i,
+                i + 1,
+                i + 2,
+                i + columns,
+                i + columns + 1,
+                i + columns + 2,
+                i + 2 * columns,
+                i + 2 * columns + 1,
+                i + 2 * columns + 2
+            };
+            byte label = before[i];
+            if (label >= 0 && Arrays.stream(block).allMatch(at -> before[at] == label)) {
+                Arrays.stream(block).forEach(at -> stays[at] = true);
+            }
+        }
+        canvas.narrow(LINE, 99);
+        for (int i = 0; i < before.length; i++) {
+            assertThat(canvas.label(i)).isEqualTo(stays[i] || before[i] < 0 ? before[i] : Canvas.NOTHING);
+        }
     }
 
     @Test

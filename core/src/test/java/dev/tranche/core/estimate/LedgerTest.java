@@ -601,7 +601,7 @@ class LedgerTest {
                             Halt: lay the nut in: 99.39 SECONDS, before layer 4
                               Machine: 9.39 SECONDS, dry run of the macro
                               Person: 90.00 SECONDS, at its stops, as the macro says
-                          Added time: 502.16 SECONDS, swaps, machine and person, and the tower
+                          Added time: 502.16 SECONDS, all that comes with colours, machine and person
                             First load of Soot: 114.80 SECONDS, before layer 1
                               Machine: 12.75 SECONDS, dry run of the macro
                               Person: 102.06 SECONDS, at its stops, as the macro says
