@@ -438,6 +438,25 @@ class BadInputTest extends OnePlanTest {
                 .contains("M117 B Light");
     }
 
+    /** Behind what calls itself plain text or an archive, phones and browsers write .txt and .zip. */
+    @Test
+    void what_leaves_for_a_printer_or_another_house_keeps_its_name() throws Exception {
+        String plan = "/plans/" + plan("leaves").id();
+        give(plan + "/gcode", "p.gcode", sliced(new SmallGcode()).bytes());
+        Map<MockHttpServletRequestBuilder, String> types = Map.of(
+                MockMvcRequestBuilders.post(plan + "/gcode/with-swaps"), "text/x.gcode",
+                MockMvcRequestBuilders.post(plan + "/gcode/without-swaps"), "text/x.gcode",
+                get("/printers/1/probe.gcode"), "text/x.gcode",
+                get(plan + "/plan.tranche"), "application/vnd.tranche.plan+zip",
+                get(plan + "/coloured.3mf"), "model/3mf");
+        for (Map.Entry<MockHttpServletRequestBuilder, String> file : types.entrySet()) {
+            MockHttpServletResponse given =
+                    mvc.perform(file.getKey().with(csrf())).andReturn().getResponse();
+            assertThat(given.getStatus()).isEqualTo(200);
+            assertThat(given.getContentType()).isEqualTo(file.getValue() + ";charset=utf-8");
+        }
+    }
+
     @Test
     void a_macro_takes_200_steps_and_no_more() throws Exception {
         long id = workshop.add(Beginning.DIRECT_PAUSE.rig("Long")).id();

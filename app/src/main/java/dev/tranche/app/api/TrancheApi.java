@@ -3,6 +3,7 @@ package dev.tranche.app.api;
 import dev.tranche.app.handoff.GcodeFiles;
 import dev.tranche.app.run.Rehearsals;
 import dev.tranche.app.settings.Settings;
+import dev.tranche.app.web.Attachment;
 import dev.tranche.core.check.Finding;
 import io.swagger.v3.oas.annotations.OpenAPIDefinition;
 import io.swagger.v3.oas.annotations.Operation;
@@ -107,7 +108,7 @@ class TrancheApi {
     @ApiResponse(
             responseCode = "200",
             description = "the file with swaps",
-            content = @Content(mediaType = "text/x.gcode", schema = @Schema(type = "string", format = "binary")))
+            content = @Content(mediaType = Attachment.GCODE, schema = @Schema(type = "string", format = "binary")))
     @ApiResponse(
             responseCode = "422",
             description =
@@ -128,7 +129,7 @@ class TrancheApi {
             if (!stops.isEmpty()) {
                 throw new NotReady(stops);
             }
-            gcodeFiles.withSwaps(work).send(response, "text/x.gcode");
+            gcodeFiles.withSwaps(work).send(response, Attachment.GCODE);
             return null;
         });
     }

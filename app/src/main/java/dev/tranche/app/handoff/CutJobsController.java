@@ -75,7 +75,7 @@ class CutJobsController {
             HttpServletResponse response)
             throws IOException {
         jobs.job(workbench.openNow(plans.get(id)), CutJobs.layers(before), number)
-                .send(response, "text/x-gcode");
+                .send(response, Attachment.GCODE);
     }
 
     @GetMapping("/plans/{id}/jobs.zip")

@@ -23,6 +23,9 @@ import org.springframework.web.bind.annotation.RequestParam;
 /** Everything that leaves Tranche for one plan. */
 @Controller
 class HandOffController {
+    /** Not the type of archives: a browser would unpack it, or write .zip behind its name. */
+    private static final String PLAN_FILE = "application/vnd.tranche.plan+zip";
+
     private final Plans plans;
     private final Workbench workbench;
     private final SwapLists lists;
@@ -99,7 +102,7 @@ class HandOffController {
     @GetMapping("/plans/{id}/plan.tranche")
     void planFile(@PathVariable String id, HttpServletResponse response) throws IOException {
         PlanState plan = plans.get(id);
-        Attachment.begin(response, FileNames.safe(plan.name()) + ".tranche", "application/zip");
+        Attachment.begin(response, FileNames.safe(plan.name()) + ".tranche", PLAN_FILE);
         planFiles.write(plan, response.getOutputStream());
     }
 

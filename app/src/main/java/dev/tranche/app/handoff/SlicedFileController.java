@@ -4,6 +4,7 @@ import dev.tranche.app.exchange.GivenGcode;
 import dev.tranche.app.exchange.ModelImport;
 import dev.tranche.app.jobs.JobPages;
 import dev.tranche.app.plans.Plans;
+import dev.tranche.app.web.Attachment;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.handoff.StopTable;
@@ -134,12 +135,12 @@ class SlicedFileController {
     @PostMapping("/plans/{id}/gcode/with-swaps")
     void withSwaps(@PathVariable String id, HttpServletResponse response) throws IOException {
         Workpiece work = workbench.openNow(plans.get(id));
-        gcode.withSwaps(work).send(response, "text/plain");
+        gcode.withSwaps(work).send(response, Attachment.GCODE);
         plans.wrote(id, work.stateNow());
     }
 
     @PostMapping("/plans/{id}/gcode/without-swaps")
     void withoutSwaps(@PathVariable String id, HttpServletResponse response) throws IOException {
-        gcode.withoutSwaps(workbench.openNow(plans.get(id))).send(response, "text/plain");
+        gcode.withoutSwaps(workbench.openNow(plans.get(id))).send(response, Attachment.GCODE);
     }
 }

@@ -57,7 +57,7 @@ class AbilitiesController {
     void probe(@PathVariable long id, HttpServletResponse response) throws IOException {
         Machine machine = workshop.get(id);
         String name = FileNames.safe(machine.printer().name()) + "-probe.gcode";
-        Attachment.text(response, name, String.join("\n", Probe.file(machine.printer())) + "\n");
+        Attachment.gcode(response, name, String.join("\n", Probe.file(machine.printer())) + "\n");
     }
 
     private void show(Machine machine, Model model) {

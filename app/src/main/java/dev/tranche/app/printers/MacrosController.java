@@ -78,7 +78,7 @@ class MacrosController {
 
     @GetMapping("/printers/{id}/host-pause.gcode")
     void pauseScript(@PathVariable long id, HttpServletResponse response) throws IOException {
-        Attachment.text(
+        Attachment.gcode(
                 response,
                 "host-pause.gcode",
                 HostTexts.of(workshop.get(id).rig()).pause());
@@ -86,7 +86,7 @@ class MacrosController {
 
     @GetMapping("/printers/{id}/host-resume.gcode")
     void resumeScript(@PathVariable long id, HttpServletResponse response) throws IOException {
-        Attachment.text(
+        Attachment.gcode(
                 response,
                 "host-resume.gcode",
                 HostTexts.of(workshop.get(id).rig()).resume());

@@ -8,6 +8,12 @@ import org.springframework.http.HttpHeaders;
 
 /** Files that leave as downloads. */
 public final class Attachment {
+    /**
+     * Registered nowhere (RFC 6838, section 3.4), but not plain text: phones write .txt behind the name of that, and no printer lists
+     * it (common practice).
+     */
+    public static final String GCODE = "text/x.gcode";
+
     private Attachment() {}
 
     public static void begin(HttpServletResponse response, String name, String type) {
@@ -17,8 +23,8 @@ public final class Attachment {
                 ContentDisposition.attachment().filename(name).build().toString());
     }
 
-    public static void text(HttpServletResponse response, String name, String text) throws IOException {
-        begin(response, name, "text/plain");
+    public static void gcode(HttpServletResponse response, String name, String text) throws IOException {
+        begin(response, name, GCODE);
         response.getOutputStream().write(text.getBytes(StandardCharsets.UTF_8));
     }
 }
