@@ -132,7 +132,6 @@ class GltfTest {
     }
 
     private static SmallGltf pictured(int places) throws IOException {
-        SmallGltf pictured = new SmallGltf();
         float[] spots = new float[2 * places];
         Arrays.fill(spots, 0.75f);
         for (int i = 0; i < 12 && places > 30; i += 2) {
@@ -140,13 +139,24 @@ class GltfTest {
             spots[48 + i] = 0.25f;
             spots[48 + i + 1] = 0.25f;
         }
+        return pictured(spots, "");
+    }
+
+    /**
+     * A lid that shows {@link #quarters()}.
+     *
+     * @param spots of the picture, two numbers a corner
+     * @param laid what else is said of how it is laid, as JSON
+     */
+    private static SmallGltf pictured(float[] spots, String laid) throws IOException {
+        SmallGltf pictured = new SmallGltf();
         pictured.mesh(
                 pictured.floats("VEC3", SmallGltf.box(0.03, 0.01, 0.02)),
                 ",\"TEXCOORD_0\":" + pictured.floats("VEC2", spots),
                 ",\"material\":0");
-        pictured.also(
-                ",\"materials\":[{\"pbrMetallicRoughness\":{\"baseColorTexture\":{\"index\":0}}}],\"textures\":[{\"source\":0}],\"images\":[{\"mimeType\":\"image/png\",\"bufferView\":"
-                        + pictured.view(quarters()) + "}]");
+        pictured.also(",\"materials\":[{\"pbrMetallicRoughness\":{\"baseColorTexture\":{\"index\":0" + laid
+                + "}}}],\"textures\":[{\"source\":0}],\"images\":[{\"mimeType\":\"image/png\",\"bufferView\":"
+                + pictured.view(quarters()) + "}]");
         return pictured.node("\"mesh\":0,\"name\":\"Lid\"");
     }
 
@@ -196,21 +206,12 @@ class GltfTest {
                 "\"rotation\":3.1415926,\"offset\":[1,1]                 | FFFFFF"
             })
     void pictures_are_laid_turned_stretched_and_moved(String laid, String hex) throws IOException {
-        SmallGltf scene = new SmallGltf();
         float[] spots = new float[72];
         for (int i = 0; i < spots.length; i++) {
             spots[i] = i % 2 == 0 ? 0.25f : 0.75f;
         }
-        scene.mesh(
-                scene.floats("VEC3", SmallGltf.box(0.03, 0.01, 0.02)),
-                ",\"TEXCOORD_0\":" + scene.floats("VEC2", spots),
-                ",\"material\":0");
-        scene.also(
-                ",\"materials\":[{\"pbrMetallicRoughness\":{\"baseColorTexture\":{\"index\":0,\"extensions\":{\"KHR_texture_transform\":{"
-                        + laid
-                        + "}}}}}],\"textures\":[{\"source\":0}],\"images\":[{\"mimeType\":\"image/png\",\"bufferView\":"
-                        + scene.view(quarters()) + "}]");
-        Part part = SmallGltf.read(scene.node("\"mesh\":0").glb()).parts().get(0);
+        SmallGltf scene = pictured(spots, ",\"extensions\":{\"KHR_texture_transform\":{" + laid + "}}");
+        Part part = SmallGltf.read(scene.glb()).parts().get(0);
         assertThat(part.colour()).contains(Srgb.parse("#" + hex));
         assertThat(part.coat()).isEmpty();
     }
