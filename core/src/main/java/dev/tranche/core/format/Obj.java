@@ -27,6 +27,9 @@ import java.util.StringTokenizer;
  * <p>Source: Wavefront Technologies, "Advanced Visualizer Manual", Appendix B1, Object Files (1992), from memory.
  */
 final class Obj {
+    /** At the end of a line. */
+    private static final String GOES_ON = "\\";
+
     private final Places places = new Places();
     private final Tints tints = new Tints();
     private final Corners corners = new Corners();
@@ -62,7 +65,7 @@ final class Obj {
         BufferedReader reader = new BufferedReader(new InputStreamReader(in, StandardCharsets.ISO_8859_1), 1 << 16);
         long characters = 0;
         for (String text = reader.readLine(); text != null; text = reader.readLine()) {
-            obj.accept(obj.line == 0 ? Letters.of(text) : text);
+            obj.accept((obj.line == 0 ? Letters.of(text) : text).stripLeading(), reader);
             characters += text.length() + 1;
             if ((obj.line & 0x3FFF) == 0) {
                 progress.at(Math.min(characters, size), size);
@@ -74,6 +77,24 @@ final class Obj {
                     Words.count(obj.places.count(), "corner"));
         }
         return obj.corners.model(progress);
+    }
+
+    /** A line, and with it those on which a corner or a face goes on. */
+    private void accept(String text, BufferedReader rest) throws IOException {
+        if (!text.endsWith(GOES_ON) || !text.startsWith("v") && !text.startsWith("f")) {
+            accept(text);
+            return;
+        }
+        StringBuilder whole = new StringBuilder(text);
+        int more = 0;
+        while (whole.lastIndexOf(GOES_ON) == whole.length() - 1) {
+            String next = rest.readLine();
+            whole.setCharAt(whole.length() - 1, ' ');
+            whole.append(next == null ? "" : next);
+            more += next == null ? 0 : 1;
+        }
+        accept(whole.toString());
+        line += more;
     }
 
     private void accept(String text) {
@@ -162,6 +183,9 @@ final class Obj {
         int lastSpot = -1;
         while (words.hasMoreTokens()) {
             String word = words.nextToken();
+            if (word.startsWith("#")) {
+                break;
+            }
             int corner = index(word, text);
             int spot = picture == null ? -1 : spotOf(word);
             if (count >= 2) {

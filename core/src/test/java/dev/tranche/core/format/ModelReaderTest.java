@@ -128,6 +128,19 @@ class ModelReaderTest {
         assertThat(cube.height()).isEqualTo(Height.ofMillimetres(10));
     }
 
+    @Test
+    void an_obj_may_be_indented_go_on_on_the_next_line_and_say_what_it_does() throws IOException {
+        String written = CUBE_OBJ.replace("# a cube of 10 mm", "# C:\\cubes\\")
+                .replace("v 10 0 0", "  v 10 \\\n 0 \\\n0")
+                .replace("f 4 3 2 1", "\tf 4 3 \\\n2 1 # the bottom")
+                .replace("o cube", "# of quads \\\n  o cube");
+        assertThat(read(written).volume()).isEqualTo(read(CUBE_OBJ).volume()).isPositive();
+        assertThat(read(written).triangles()).isEqualTo(12);
+        assertThatThrownBy(() -> read(written.replace("f 2 3 7 6", "f 2 3 7 99")))
+                .hasMessageStartingWith("Line 21, “f 2 3 7 99”");
+        assertThatThrownBy(() -> read(CUBE_OBJ + "f 1 2 \\")).hasMessageStartingWith("Line 20 is a face of 2 corners");
+    }
+
     /** A cube by its corners at once, and one tetrahedron in two more formats of text. */
     private static Stream<String> texts() {
         String facet = "facet normal 0 0 0 outer loop vertex %s vertex %s vertex %s endloop endfacet ";
