@@ -10,7 +10,9 @@ import org.locationtech.jts.simplify.TopologyPreservingSimplifier;
 final class Expanse {
     /** So many squares an outline goes on beneath another: both are rounded by one, and stay so for layers that differ by one. */
     private static final int OVERLAP = 3;
-    /** That rounding the outlines of a label on a layer may take. */
+    /** Of the outlines of a label on a layer; and how many looks rounding them may take. */
+    private static final int MOST_CORNERS = 400_000;
+
     private static final long MOST_LOOKS = 100_000_000;
     /** Of what a tool prints, so much may lie elsewhere on the next layer for it to be the same. */
     private static final double ROUNDING = 0.02;
@@ -79,7 +81,7 @@ final class Expanse {
         MultiPolygon whole = Rims.of(lattice, squares);
         long rings =
                 Areas.polygons(whole).mapToLong(p -> 1 + p.getNumInteriorRing()).sum();
-        return whole.getNumPoints() * rings > MOST_LOOKS
+        return whole.getNumPoints() > MOST_CORNERS || whole.getNumPoints() * rings > MOST_LOOKS
                 ? Optional.empty()
                 : Optional.of(Areas.of(TopologyPreservingSimplifier.simplify(whole, lattice.side())));
     }

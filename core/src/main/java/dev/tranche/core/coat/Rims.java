@@ -70,12 +70,13 @@ final class Rims {
         GeometryFactory plane = new GeometryFactory();
         Map<Integer, LinearRing> shells = new TreeMap<>();
         Map<Integer, List<LinearRing>> holes = new HashMap<>();
-        for (int i = 0; i < rims.size(); i++) {
+        int[] outer = outer();
+        for (int i = 0; i < outer.length; i++) {
             LinearRing ring = plane.createLinearRing(coordinates(rims.get(i)));
-            if (isHole(i)) {
-                holes.computeIfAbsent(round(i), shell -> new ArrayList<>()).add(ring);
-            } else {
+            if (outer[i] == i) {
                 shells.put(i, ring);
+            } else {
+                holes.computeIfAbsent(outer[i], shell -> new ArrayList<>()).add(ring);
             }
         }
         return plane.createMultiPolygon(shells.entrySet().stream()
@@ -99,9 +100,11 @@ final class Rims {
             if (turn != 0) {
                 Integer before = touches(at) ? touched.put(at, length) : null;
                 if (before != null) {
-                    part(before);
-                    touched.values().removeIf(place -> place > before);
+                    for (int i = before + 1; i < length; i++) {
+                        touched.remove(path[i]);
+                    }
                     touched.put(at, before);
+                    part(before);
                 }
                 push(at);
             }
@@ -153,8 +156,7 @@ final class Rims {
     }
 
     /** Whether the area lies round a rim, which then goes clockwise. */
-    private boolean isHole(int number) {
-        int[] rim = rims.get(number);
+    private boolean isHole(int[] rim) {
         long twice = 0;
         for (int i = 0; i < rim.length; i++) {
             int next = rim[(i + 1) % rim.length];
@@ -163,17 +165,27 @@ final class Rims {
         return twice < 0;
     }
 
-    /** The rim round all that a hole is in: westward through the area there is another, and so on to one that is no hole. */
-    private int round(int hole) {
-        int rim = hole;
-        while (isHole(rim)) {
-            int at = westOf(rims.get(rim));
-            while (area[at - 1]) {
-                at--;
-            }
-            rim = rimOnLeft[at];
+    /** Of each rim the one round all that it is in, itself if it is no hole. */
+    private int[] outer() {
+        int[] outer = new int[rims.size()];
+        for (int i = 0; i < outer.length; i++) {
+            outer[i] = isHole(rims.get(i)) ? westward(rims.get(i)) : i;
         }
-        return rim;
+        for (int i = 0; i < outer.length; i++) {
+            while (outer[outer[i]] != outer[i]) {
+                outer[i] = outer[outer[i]];
+            }
+        }
+        return outer;
+    }
+
+    /** The next rim from a hole, through the area. */
+    private int westward(int[] hole) {
+        int at = westOf(hole);
+        while (area[at - 1]) {
+            at--;
+        }
+        return rimOnLeft[at];
     }
 
     /** A square of the area west of all of a hole; its rim goes clockwise, and so northward there. */

@@ -11,6 +11,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import java.util.function.ToDoubleFunction;
+import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
@@ -179,17 +180,10 @@ class CanvasTest {
         }
         boolean[] stays = new boolean[before.length];
         for (int i = 0; i < before.length - 2 * columns - 2; i++) {
-            int[] block = {
-                i,
-                i + 1,
-                i + 2,
-                i + columns,
-                i + columns + 1,
-                i + columns + 2,
-                i + 2 * columns,
-                i + 2 * columns + 1,
-                i + 2 * columns + 2
-            };
+            int corner = i;
+            int[] block = IntStream.range(0, 9)
+                    .map(n -> corner + n % 3 + n / 3 * columns)
+                    .toArray();
             byte label = before[i];
             if (label >= 0 && Arrays.stream(block).allMatch(at -> before[at] == label)) {
                 Arrays.stream(block).forEach(at -> stays[at] = true);

@@ -1,15 +1,18 @@
 package dev.tranche.core.coat;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.geometry.Areas;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Random;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.Size;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -59,6 +62,38 @@ class RimsTest {
                 .isEqualTo(2);
         assertThat(Rims.of(lattice, drawn(lattice, "###", "#.#", "##.")))
                 .hasToString("MULTIPOLYGON (((3 1, 3 2, 4 2, 4 4, 1 4, 1 1, 3 1), (3 2, 2 2, 2 3, 3 3, 3 2)))");
+    }
+
+    /** Each hole used to ask its way through all those west of it: half a minute. */
+    @Test
+    @Timeout(value = 10, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
+    void a_sieve_of_hundreds_of_thousands_of_holes_is_followed_at_once() {
+        Lattice lattice = new Lattice(0.15, 0, 0, 0, 0, 1200, 1200);
+        boolean[] area = new boolean[lattice.squares()];
+        for (int at = 0; at < area.length; at++) {
+            int c = at % 1200;
+            int r = at / 1200;
+            area[at] = c > 0 && c < 1199 && r > 0 && r < 1199 && (c % 2 == 1 || r % 2 == 1);
+        }
+        MultiPolygon rims = Rims.of(lattice, area);
+        assertThat(rims.getNumGeometries()).isEqualTo(1);
+        assertThat(((Polygon) rims.getGeometryN(0)).getNumInteriorRing()).isEqualTo(598 * 598);
+    }
+
+    /** As a corner that is touched twice is kept in mind: a quarter of a minute where forgetting looked at all of them. */
+    @Test
+    @Timeout(value = 10, threadMode = Timeout.ThreadMode.SEPARATE_THREAD)
+    void squares_by_chance_are_followed_at_once() {
+        Lattice lattice = new Lattice(0.15, 0, 0, 0, 0, 1200, 1200);
+        boolean[] area = new boolean[lattice.squares()];
+        Random chance = new Random(1);
+        int squares = 0;
+        for (int at = 0; at < area.length; at++) {
+            boolean ring = at % 1200 % 1199 == 0 || at / 1200 % 1199 == 0;
+            area[at] = !ring && chance.nextInt(10) < 6;
+            squares += area[at] ? 1 : 0;
+        }
+        assertThat(Rims.of(lattice, area).getArea()).isCloseTo(squares * 0.15 * 0.15, within(1e-3));
     }
 
     @Property(tries = 200)
