@@ -441,7 +441,7 @@ class BadInputTest extends OnePlanTest {
     /** Behind what calls itself plain text or an archive, phones and browsers write .txt and .zip. */
     @Test
     void what_leaves_for_a_printer_or_another_house_keeps_its_name() throws Exception {
-        String plan = "/plans/" + plan("leaves").id();
+        String plan = "/plans/" + plan("Öl für Ида").id();
         give(plan + "/gcode", "p.gcode", sliced(new SmallGcode()).bytes());
         Map<MockHttpServletRequestBuilder, String> types = Map.of(
                 MockMvcRequestBuilders.post(plan + "/gcode/with-swaps"), "text/x.gcode",
@@ -455,6 +455,12 @@ class BadInputTest extends OnePlanTest {
             assertThat(given.getStatus()).isEqualTo(200);
             assertThat(given.getContentType()).isEqualTo(file.getValue() + ";charset=utf-8");
         }
+        assertThat(mvc.perform(get(plan + "/plan.tranche"))
+                        .andReturn()
+                        .getResponse()
+                        .getHeader("Content-Disposition"))
+                .isEqualTo("attachment; filename=\"Ol-fur-_.tranche\"; "
+                        + "filename*=UTF-8''Ol-fur-%D0%98%D0%B4%D0%B0.tranche");
     }
 
     @Test

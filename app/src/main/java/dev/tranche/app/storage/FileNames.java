@@ -20,9 +20,11 @@ public final class FileNames {
         return dot > 0 ? name.substring(0, dot) : name;
     }
 
-    /** Letters, digits and dashes of {@code name}, safe in any header and file system. */
+    /** Letters of any script, digits and dashes of {@code name}, safe in any file system. */
     public static String safe(String name) {
-        String safe = Letters.plain(name).replaceAll("[^A-Za-z0-9._-]+", "-").replaceAll("^[-.]+|[-.]+$", "");
+        String safe = Letters.plainIfLatin(name)
+                .replaceAll("[^\\p{L}\\p{M}\\p{N}._-]+", "-")
+                .replaceAll("^[-.]+|[-.]+$", "");
         return safe.isEmpty() ? "plan" : safe;
     }
 }

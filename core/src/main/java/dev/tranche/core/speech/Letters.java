@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /**
  * Text of files that do not say how their letters are written: UTF-16 where it begins with the mark of that, as spreadsheets write
@@ -91,6 +92,22 @@ public final class Letters {
             plain.append(isPlain ? String.valueOf(letter) : PLAIN.getOrDefault(letter, ""));
         }
         return plain.toString();
+    }
+
+    /** {@link #plain(String)} where the letters are Latin; those of other scripts stay as they are. */
+    public static String plainIfLatin(String text) {
+        return Normalizer.normalize(text, Normalizer.Form.NFC)
+                .codePoints()
+                .mapToObj(letter -> isLatin(letter) ? plain(Character.toString(letter)) : Character.toString(letter))
+                .collect(Collectors.joining());
+    }
+
+    /** Digits and signs belong to no script of their own. Source: Unicode Standard Annex #24, "Script property". */
+    private static boolean isLatin(int letter) {
+        return switch (Character.UnicodeScript.of(letter)) {
+            case LATIN, COMMON, INHERITED, UNKNOWN -> true;
+            default -> false;
+        };
     }
 
     /** A file's name; accents stand on their letters. */
