@@ -15,7 +15,7 @@ import java.util.Arrays;
 import java.util.Locale;
 import java.util.StringTokenizer;
 
-/** The text kind of STL. */
+/** The text kind of STL: words, of which any number may stand on a line. */
 final class AsciiStl {
     private float[] x = new float[3072];
     private float[] y = new float[3072];
@@ -29,43 +29,55 @@ final class AsciiStl {
     private AsciiStl() {}
 
     static Mesh read(byte[] head, InputStream rest, long size, Progress progress) throws IOException {
-        InputStream whole = new SequenceInputStream(new ByteArrayInputStream(head), rest);
+        InputStream whole = new Counting(new SequenceInputStream(new ByteArrayInputStream(head), rest)) {
+            @Override
+            void counted() {
+                progress.at(Math.min(count, size), size);
+            }
+        };
         BufferedReader reader = new BufferedReader(new InputStreamReader(whole, StandardCharsets.ISO_8859_1), 1 << 16);
         AsciiStl stl = new AsciiStl();
-        long characters = 0;
         for (String text = reader.readLine(); text != null; text = reader.readLine()) {
-            stl.accept(text);
-            characters += text.length() + 1;
-            if ((stl.line & 0x3FFF) == 0) {
-                progress.at(Math.min(characters, size), size);
+            stl.line++;
+            StringTokenizer words = new StringTokenizer(text);
+            while (words.hasMoreTokens()) {
+                stl.accept(words.nextToken().toLowerCase(Locale.ROOT), words, text);
             }
         }
         return stl.finish();
     }
 
-    private void accept(String text) {
-        line++;
-        StringTokenizer words = new StringTokenizer(text);
-        if (!words.hasMoreTokens()) {
-            return;
-        }
-        switch (words.nextToken().toLowerCase(Locale.ROOT)) {
+    private void accept(String word, StringTokenizer words, String text) {
+        switch (word) {
             case "vertex" -> vertex(words, text);
-            case "facet" -> cornersOfFacet = 0;
+            case "facet" -> {
+                cornersOfFacet = 0;
+                skipTo("outer", words);
+            }
             case "endfacet" -> {
                 if (cornersOfFacet != 3) {
                     throw Refusal.of(
                             "Line %d ends a facet of %d corners; STL facets have three. Export the model again.",
                             line, cornersOfFacet);
                 }
+                cornersOfFacet = 0;
             }
-            case "endsolid" -> closed = true;
-            case "solid" -> closed = false;
-            case "outer", "endloop" -> {}
+            case "solid", "endsolid" -> {
+                closed = word.equals("endsolid");
+                skipTo("normal", words);
+                skipTo("outer", words);
+            }
+            case "outer", "loop", "endloop" -> {}
+            case "end" -> accept("end" + (words.hasMoreTokens() ? words.nextToken() : ""), words, text);
             default -> throw Refusal.of(
                     "Line %d, “%s”, is not a line of an STL file; drop the model as it was exported.",
                     line, Words.quoted(text));
         }
+    }
+
+    /** Passes over what stands before {@code key}, or before the line's end: names, of any words, and normals. */
+    private static void skipTo(String key, StringTokenizer words) {
+        while (words.hasMoreTokens() && !words.nextToken().equalsIgnoreCase(key)) {}
     }
 
     private void vertex(StringTokenizer words, String text) {
@@ -85,6 +97,7 @@ final class AsciiStl {
             throw Origin.beyond("Line " + line + " gives", px, py, pz);
         }
         corners++;
+        closed = false;
         if (++cornersOfFacet > 3) {
             throw Refusal.of("Line %d is a fourth corner; STL facets have three. Export the model again.", line);
         }

@@ -2,7 +2,6 @@ package dev.tranche.core.format;
 
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
-import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -114,35 +113,5 @@ final class ThreeMf {
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
         return factory.createXMLStreamReader(in);
-    }
-
-    /** Counts what goes by, so that nothing unpacks without end; leaves what it reads from open. */
-    private static class Counting extends FilterInputStream {
-        protected long count;
-
-        Counting(InputStream in) {
-            super(in);
-        }
-
-        void counted() {}
-
-        @Override
-        public void close() {}
-
-        @Override
-        public int read() throws IOException {
-            int b = super.read();
-            count += b < 0 ? 0 : 1;
-            counted();
-            return b;
-        }
-
-        @Override
-        public int read(byte[] bytes, int from, int length) throws IOException {
-            int read = super.read(bytes, from, length);
-            count += Math.max(0, read);
-            counted();
-            return read;
-        }
     }
 }

@@ -15,6 +15,7 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.List;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -61,6 +62,23 @@ class StlReaderTest {
                 .replace("17.0", "1.7e+1");
         assertThat(read(text.getBytes(StandardCharsets.US_ASCII)).footprint().getMaxX())
                 .isEqualTo(17);
+    }
+
+    /** Source: as the reader's: "whitespace may be used anywhere in the file except within numbers or words". */
+    @Test
+    void ascii_is_words_whatever_lines_they_stand_on() throws IOException {
+        String text = BOX.ascii();
+        Mesh mesh = read(text.getBytes(StandardCharsets.US_ASCII));
+        String two = text.replace("solid shapes", "solid a solid facet of it")
+                .replace("endsolid shapes", "endsolid a facet");
+        for (String other : List.of(
+                text.replaceAll("\\s+", " "),
+                text.replace("endloop", "end loop").replace("endfacet", "end facet"),
+                two)) {
+            Mesh again = read(other.getBytes(StandardCharsets.US_ASCII));
+            assertThat(again.triangles()).isEqualTo(mesh.triangles());
+            assertThat(again.footprint()).isEqualTo(mesh.footprint());
+        }
     }
 
     @Test
