@@ -59,8 +59,11 @@ public class ModelCuts {
             .maximumWeight(MOST_POINTS)
             .weigher((Key key, Cut cut) -> cut.points())
             .build();
-    /** What was asked for last is kept whatever its size, or a model too large for the caches would never be ready. */
-    private volatile Latest latest = new Latest(null, null, null);
+    /**
+     * What was asked for last is kept whatever its size, or a model too large for the caches would never be ready; until another is
+     * read, which may need its room.
+     */
+    private volatile Latest latest = Latest.NONE;
 
     /** The last colouring of each cut: the next differs little from it. */
     private final Cache<Key, Colouring> colourings = Caffeine.newBuilder()
@@ -76,7 +79,13 @@ public class ModelCuts {
         this.jobs = jobs;
     }
 
-    private record Latest(Key key, Cut cut, Colouring colouring) {}
+    private record Latest(Key key, Cut cut, Colouring colouring) {
+        static final Latest NONE = new Latest(null, null, null);
+
+        boolean isOf(ModelFile file) {
+            return key != null && key.model().files().contains(file);
+        }
+    }
 
     private record Placed(List<ModelFile> files, Placement placement, Map<Integer, Shift> shifts) {
         static Placed of(PlanContent content) {
@@ -186,6 +195,9 @@ public class ModelCuts {
     }
 
     private PartedModel read(ModelFile file, Progress progress) {
+        if (!latest.isOf(file)) {
+            latest = Latest.NONE;
+        }
         Path path = files.path(file.hash());
         try (InputStream in = Files.newInputStream(path)) {
             return ModelReader.read(in, Files.size(path), progress).under(FileNames.stem(file.name()));
