@@ -50,6 +50,12 @@ public final class Bench {
                 stl / best(samples, "readRawBytesAndKeep"),
                 best(samples, "readRawBytesAndKeep"));
         say(
+                "Writing it as 3MF: %.0f ms (%.0f); %.1f × packing the same text alone (%.0f ms).",
+                best(samples, "writeThreeMf"),
+                median(samples, "writeThreeMf"),
+                best(samples, "writeThreeMf") / best(samples, "packTextAlone"),
+                best(samples, "packTextAlone"));
+        say(
                 "Cutting it into %d layers: %.0f ms (%.0f), %,.0f triangle-layer crossings a second (%,d in all); %.0f × as fast as JTS alone (%.0f ms).",
                 CoreBenchmark.LAYERS,
                 cut,

@@ -1,6 +1,8 @@
 package dev.tranche.benchmarks;
 
+import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.format.StlReader;
+import dev.tranche.core.format.ThreeMfWriter;
 import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.gcode.GcodeScanner;
@@ -21,6 +23,7 @@ import dev.tranche.core.rig.Rig;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.units.Height;
 import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
@@ -29,6 +32,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
+import java.util.zip.ZipOutputStream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.Polygon;
@@ -60,6 +66,7 @@ public class CoreBenchmark {
     private Mesh mesh;
     private int[] middles;
     private byte[] gcode;
+    private byte[] text;
 
     @Setup
     public void make() throws IOException {
@@ -67,6 +74,7 @@ public class CoreBenchmark {
         mesh = readStl();
         middles = grid(mesh).middles();
         gcode = Inputs.gcode(GCODE_MEGABYTES);
+        text = longestEntry(threeMf());
     }
 
     static LayerGrid grid(Mesh mesh) {
@@ -106,6 +114,40 @@ public class CoreBenchmark {
         try (InputStream in = Files.newInputStream(stl)) {
             return StlReader.read(in, Files.size(stl), Progress.UNHEARD);
         }
+    }
+
+    @Benchmark
+    public int writeThreeMf() throws IOException {
+        return threeMf().length;
+    }
+
+    private byte[] threeMf() throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ThreeMfWriter.write(
+                "Ball", List.of(new ThreeMfWriter.Thing("ball", "Chalk", Srgb.parse("#F0EBDC"), List.of(mesh))), out);
+        return out.toByteArray();
+    }
+
+    /** The yardstick of writing models: the text that was written, packed in one go. */
+    @Benchmark
+    public int packTextAlone() throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out)) {
+            zip.putNextEntry(new ZipEntry("text"));
+            zip.write(text);
+        }
+        return out.size();
+    }
+
+    private static byte[] longestEntry(byte[] archive) throws IOException {
+        byte[] longest = {};
+        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(archive))) {
+            while (zip.getNextEntry() != null) {
+                byte[] entry = zip.readAllBytes();
+                longest = entry.length > longest.length ? entry : longest;
+            }
+        }
+        return longest;
     }
 
     @Benchmark

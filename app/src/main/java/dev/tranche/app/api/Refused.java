@@ -1,6 +1,7 @@
 package dev.tranche.app.api;
 
 import dev.tranche.app.history.Broken;
+import dev.tranche.app.jobs.Jobs;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import org.springframework.core.Ordered;
@@ -59,6 +60,11 @@ class Refused {
                 e.getCause() == null
                         ? "What is sent here has parts (multipart/form-data); see /api for which."
                         : "What was sent did not arrive whole; send it again.");
+    }
+
+    @ExceptionHandler
+    ProblemDetail noMemory(OutOfMemoryError e) {
+        return ProblemDetail.forStatusAndDetail(HttpStatus.INSUFFICIENT_STORAGE, Jobs.NO_MEMORY);
     }
 
     private static ProblemDetail problem(String sentence) {

@@ -53,7 +53,7 @@ class ColourFiles {
         for (Map.Entry<SpoolId, List<Mesh>> entry : bySpool.entrySet()) {
             String label = work.label(work.spool(entry.getKey()));
             zip.putNextEntry(new ZipEntry(FileNames.safe(work.plan().name() + "-" + label) + ".stl"));
-            zip.write(StlWriter.binary(entry.getValue()));
+            StlWriter.write(entry.getValue(), zip);
             zip.closeEntry();
         }
         zip.finish();

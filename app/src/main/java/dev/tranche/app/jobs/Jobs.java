@@ -32,6 +32,10 @@ public class Jobs {
 
     private static final int MOST_WAITING = 60;
 
+    /** What is said where memory ran out. */
+    public static final String NO_MEMORY =
+            "There is not enough memory for this file; close other programs, or start Tranche with more.";
+
     private final ThreadPoolExecutor workers = new ThreadPoolExecutor(
             WORKERS, WORKERS, 1, TimeUnit.MINUTES, new ArrayBlockingQueue<>(MOST_WAITING), Jobs::thread);
     /** How work ended. */
@@ -115,7 +119,7 @@ public class Jobs {
         } catch (CancellationException e) {
             job.fail("Cancelled; nothing was changed.");
         } catch (OutOfMemoryError e) {
-            job.fail("There is not enough memory for this file; close other programs, or start Tranche with more.");
+            job.fail(NO_MEMORY);
         } catch (Throwable e) {
             if (!job.isCancelled()) {
                 LOG.error("Job failed: {}", job.title(), e);

@@ -2,6 +2,7 @@ package dev.tranche.app.web;
 
 import dev.tranche.app.history.Broken;
 import dev.tranche.app.history.StalePage;
+import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.storage.Connections;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.Room;
@@ -122,6 +123,12 @@ class Refusals {
                 .orElse(
                         "Tranche could not reach its database; nothing was changed. Do it again, and look at the log if it goes on.");
         return say(sentence, HttpStatus.INSUFFICIENT_STORAGE, request, response, model);
+    }
+
+    @ExceptionHandler
+    String noMemory(OutOfMemoryError e, HttpServletRequest request, HttpServletResponse response, Model model) {
+        LOG.error("Too little memory for {}", request.getRequestURI(), e);
+        return say(Jobs.NO_MEMORY, HttpStatus.INSUFFICIENT_STORAGE, request, response, model);
     }
 
     private static String needsNumber(String field) {

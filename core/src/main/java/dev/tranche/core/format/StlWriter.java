@@ -1,35 +1,59 @@
 package dev.tranche.core.format;
 
 import dev.tranche.core.geometry.Mesh;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.List;
 
-/** Writes a mesh as binary STL. */
+/** Writes meshes as binary STL; normals are left zero, which readers take from the order of corners. */
 public final class StlWriter {
+    /** Triangles that are handed on at once. */
+    private static final int BLOCK = 1024;
+
     private StlWriter() {}
 
-    /** The whole file; normals are left zero, which readers take from the order of corners. */
+    /** The whole file. */
     public static byte[] binary(Mesh mesh) {
-        return binary(List.of(mesh));
+        ByteArrayOutputStream out = new ByteArrayOutputStream(StlReader.HEADER + mesh.triangles() * StlReader.RECORD);
+        try {
+            write(List.of(mesh), out);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return out.toByteArray();
     }
 
-    /** Several meshes one after the other. */
-    public static byte[] binary(List<Mesh> meshes) {
-        int triangles = meshes.stream().mapToInt(Mesh::triangles).sum();
-        ByteBuffer out = ByteBuffer.allocate(StlReader.HEADER + triangles * StlReader.RECORD)
-                .order(ByteOrder.LITTLE_ENDIAN);
-        out.position(80);
-        out.putInt(triangles);
+    /**
+     * Several meshes one after the other.
+     *
+     * @param out left open
+     */
+    public static void write(List<Mesh> meshes, OutputStream out) throws IOException {
+        ByteBuffer block =
+                ByteBuffer.allocate(StlReader.HEADER + BLOCK * StlReader.RECORD).order(ByteOrder.LITTLE_ENDIAN);
+        block.position(StlReader.HEADER - Integer.BYTES);
+        block.putInt(meshes.stream().mapToInt(Mesh::triangles).sum());
         for (Mesh mesh : meshes) {
-            for (int t = 0; t < mesh.triangles(); t++) {
-                out.putFloat(0).putFloat(0).putFloat(0);
-                for (int c = 3 * t; c < 3 * t + 3; c++) {
-                    out.putFloat((float) mesh.x(c)).putFloat((float) mesh.y(c)).putFloat(mesh.z(c) / 1000f);
+            for (int c = 0; c < 3 * mesh.triangles(); c += 3) {
+                if (block.remaining() < StlReader.RECORD) {
+                    out.write(block.array(), 0, block.position());
+                    block.clear();
                 }
-                out.putShort((short) 0);
+                block.putFloat(0).putFloat(0).putFloat(0);
+                corner(mesh, c, block);
+                corner(mesh, c + 1, block);
+                corner(mesh, c + 2, block);
+                block.putShort((short) 0);
             }
         }
-        return out.array();
+        out.write(block.array(), 0, block.position());
+    }
+
+    private static void corner(Mesh mesh, int corner, ByteBuffer to) {
+        to.putFloat((float) mesh.x(corner)).putFloat((float) mesh.y(corner)).putFloat(mesh.z(corner) / 1000f);
     }
 }

@@ -2,12 +2,14 @@ package dev.tranche.core.format;
 
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.geometry.Mesh;
-import java.io.FilterOutputStream;
+import dev.tranche.core.speech.Progress;
+import java.io.BufferedWriter;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.io.OutputStreamWriter;
+import java.io.Writer;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -80,18 +82,12 @@ public final class ThreeMfWriter {
         entry(zip, "_rels/.rels", RELATIONS);
         zip.putNextEntry(new ZipEntry("3D/3dmodel.model"));
         try {
-            OutputStream open = new FilterOutputStream(zip) {
-                @Override
-                public void write(byte[] bytes, int from, int length) throws IOException {
-                    out.write(bytes, from, length);
-                }
-
-                @Override
-                public void close() {}
-            };
-            XMLStreamWriter xml = XMLOutputFactory.newFactory().createXMLStreamWriter(open, "UTF-8");
+            // The archive packs what it is given at once: single letters would take it most of its time.
+            Writer letters = new BufferedWriter(new OutputStreamWriter(zip, StandardCharsets.UTF_8), 1 << 16);
+            XMLStreamWriter xml = XMLOutputFactory.newFactory().createXMLStreamWriter(letters);
             new ThreeMfWriter(xml, assembled).model(title, things);
             xml.flush();
+            letters.flush();
         } catch (XMLStreamException e) {
             throw new IOException(e);
         }
@@ -197,23 +193,20 @@ public final class ThreeMfWriter {
         xml.writeEndElement();
     }
 
-    private record Corner(double x, double y, int z) {}
-
     private int vertices(Mesh mesh, int[] corners, int before) throws XMLStreamException {
-        Map<Corner, Integer> known = new HashMap<>();
+        int[] first = mesh.welded(Progress.UNHEARD);
+        int count = before;
         for (int c = 0; c < corners.length; c++) {
-            Corner corner = new Corner(mesh.x(c) + 0.0, mesh.y(c) + 0.0, mesh.z(c));
-            Integer number = known.get(corner);
-            if (number == null) {
-                number = before + known.size();
-                known.put(corner, number);
-                xml.writeEmptyElement("vertex");
-                xml.writeAttribute("x", Float.toString((float) corner.x()));
-                xml.writeAttribute("y", Float.toString((float) corner.y()));
-                xml.writeAttribute("z", BigDecimal.valueOf(corner.z(), 3).toPlainString());
+            if (first[c] < c) {
+                corners[c] = corners[first[c]];
+                continue;
             }
-            corners[c] = number;
+            corners[c] = count++;
+            xml.writeEmptyElement("vertex");
+            xml.writeAttribute("x", Float.toString((float) mesh.x(c) + 0f));
+            xml.writeAttribute("y", Float.toString((float) mesh.y(c) + 0f));
+            xml.writeAttribute("z", BigDecimal.valueOf(mesh.z(c), 3).toPlainString());
         }
-        return before + known.size();
+        return count;
     }
 }

@@ -1,5 +1,6 @@
 package dev.tranche.core.geometry;
 
+import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import org.locationtech.jts.algorithm.Angle;
@@ -172,6 +173,11 @@ public final class Mesh {
     /** Z of a corner above the bed, µm. */
     public int z(int corner) {
         return z[corner];
+    }
+
+    /** For each corner the first one at its place. */
+    public int[] welded(Progress progress) {
+        return Welding.of(this, progress);
     }
 
     /** What the model covers of the XY plane, mm. */

@@ -56,7 +56,7 @@ public record Repair(Mesh mesh, int[] labels, Report report) {
     }
 
     private static Repair of(Mesh mesh, int[] labels, Progress progress) {
-        int[] welded = Welding.of(mesh, progress);
+        int[] welded = mesh.welded(progress);
         Topology topology = Topology.of(mesh, welded, progress);
         if (topology.closed() && topology.degenerate() == 0 && mesh.volume() >= 0) {
             return new Repair(mesh, labels, new Report(topology, 0, 0, false, 0, 0));

@@ -32,7 +32,7 @@ public final class Seams {
      * @return the same triangles in the same order; the mesh itself where there is nothing to be joined
      */
     public static Mesh joined(Mesh mesh, Progress progress) {
-        return joined(mesh, Welding.of(mesh, progress), progress);
+        return joined(mesh, mesh.welded(progress), progress);
     }
 
     /** @param welded for each corner the first one at its place */

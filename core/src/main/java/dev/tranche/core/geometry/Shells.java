@@ -42,7 +42,7 @@ public final class Shells {
     private Shells(Mesh mesh, int[] labels, Progress progress) {
         this.mesh = mesh;
         this.progress = progress;
-        this.welded = Welding.of(mesh, progress);
+        this.welded = mesh.welded(progress);
         this.group = labels.clone();
         this.hanging = new Groups(labels.length);
     }

@@ -31,7 +31,7 @@ public record Topology(int solids, int openEdges, int crowdedEdges, int againstE
     }
 
     public static Topology of(Mesh mesh) {
-        return of(mesh, Welding.of(mesh, Progress.UNHEARD), Progress.UNHEARD);
+        return of(mesh, mesh.welded(Progress.UNHEARD), Progress.UNHEARD);
     }
 
     /** @param welded for each corner the first one at its place */

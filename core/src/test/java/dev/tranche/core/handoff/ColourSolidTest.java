@@ -134,7 +134,9 @@ class ColourSolidTest {
         List<ColourSolid> solids = ColourSolid.of(inlaidTag(), List.of("tag"), Progress.UNHEARD);
         ColourSolid chalk =
                 solids.stream().filter(s -> s.spool().equals(CHALK)).findFirst().orElseThrow();
-        byte[] stl = StlWriter.binary(chalk.meshes());
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        StlWriter.write(chalk.meshes(), out);
+        byte[] stl = out.toByteArray();
         Body back = ModelReader.read(new ByteArrayInputStream(stl), stl.length, Progress.UNHEARD)
                 .body();
         assertThat(back.footprint().centre().x).isCloseTo(15, within(1e-6));
