@@ -57,6 +57,14 @@ class OrderController {
     }
 
     private String show(PlanState plan, Model model) {
-        return pages.show(plan, "order", model, work -> views.show(work, model));
+        return pages.show(
+                plan,
+                "order",
+                model,
+                new PlanPages.More(
+                        "Comparing orders of " + plan.name(),
+                        work -> work.orders().knowsBands(),
+                        (work, progress) -> work.orders().bands(progress)),
+                work -> views.show(work, model));
     }
 }

@@ -1,9 +1,14 @@
 package dev.tranche.app.work;
 
+import dev.tranche.app.jobs.Job;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
+import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
 import java.util.Optional;
+import java.util.function.BiConsumer;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
@@ -36,5 +41,32 @@ public class PlanPages {
         }
         model.addAttribute("work", work.get());
         return view.apply(work.get());
+    }
+
+    /**
+     * What a page needs beside the open plan.
+     *
+     * @param title as people read it
+     * @param isDone whether it is at hand
+     */
+    public record More(String title, Predicate<Workpiece> isDone, BiConsumer<Workpiece, Progress> work) {}
+
+    /** As {@link #show(PlanState, String, Model, Function)}, for a page that needs more than the open plan. */
+    public String show(PlanState plan, String place, Model model, More more, Function<Workpiece, String> view) {
+        return show(plan, place, model, work -> {
+            if (more.isDone().test(work)) {
+                return view.apply(work);
+            }
+            Job job = workbench.more(
+                    plan, place, more.title(), progress -> more.work().accept(work, progress));
+            if (!job.isOver()) {
+                model.addAttribute("job", job);
+                return "desk/waiting";
+            }
+            job.failure().ifPresent(sentence -> {
+                throw new Refusal(sentence);
+            });
+            return view.apply(work);
+        });
     }
 }

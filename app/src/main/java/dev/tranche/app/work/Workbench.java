@@ -29,6 +29,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.stream.IntStream;
 import org.springframework.stereotype.Service;
 
@@ -170,6 +171,24 @@ public class Workbench {
         return begin(stock(plan));
     }
 
+    /** Work on a plan at one of its pages, done once for all who look at that. */
+    private record Errand(Stock stock, String place) {}
+
+    /**
+     * More work that a page of an open plan needs; the job is over where it took no longer than a click.
+     *
+     * @param place of the page under the plan's own
+     * @param title as people read it
+     */
+    Job more(PlanState plan, String place, String title, Consumer<Progress> work) {
+        Job job = jobs.start(new Errand(stock(plan), place), title, progress -> {
+            work.accept(progress);
+            return Job.Work.HERE;
+        });
+        job.endsWithin(CLICK);
+        return job;
+    }
+
     private Stock stock(PlanState plan) {
         return new Stock(
                 plan,
@@ -224,7 +243,7 @@ public class Workbench {
                         .map(wish -> sliced.rearranged(h, wish, machine.printer(), progress)))
                 .orElse(Rearranging.NONE);
         return new Workpiece(
-                plan, cut, machine, Reckoning.of(brief.with(rearranging), looks(colouring, stock.shelf())));
+                plan, cut, machine, Reckoning.of(brief.with(rearranging), looks(colouring, stock.shelf()), progress));
     }
 
     private Looks looks(Colouring colouring, Map<SpoolId, Spool> shelf) {

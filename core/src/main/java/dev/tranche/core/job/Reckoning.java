@@ -27,6 +27,7 @@ import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.Toll;
 import dev.tranche.core.sequence.ToolTable;
+import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
 import dev.tranche.core.units.Height;
@@ -51,15 +52,16 @@ public record Reckoning(
 
     /** Reckons a plan; all of it is computed here, and nothing is read or kept. */
     public static Reckoning of(Brief brief) {
-        return of(brief, new Looks(brief.colouring(), brief.shelf()));
+        return of(brief, new Looks(brief.colouring(), brief.shelf()), Progress.UNHEARD);
     }
 
     /**
      * As {@link #of(Brief)}, where it may be known already how the piece looks.
      *
      * @param looks of the brief's colouring in its shelf's spools
+     * @param progress hears how far the longest of it is
      */
-    public static Reckoning of(Brief brief, Looks looks) {
+    public static Reckoning of(Brief brief, Looks looks, Progress progress) {
         CutModel model = brief.colouring().model();
         LayerGrid grid = model.grid();
         Printer printer = brief.rig().printer();
@@ -73,7 +75,7 @@ public record Reckoning(
                 .map(m -> ToolTable.of(m, brief.colouring(), brief.said().tools(), brief.atHand()));
         PrintOrder order = tools.filter(ToolTable::complete)
                 .map(t -> PrintOrder.sliced(match.orElseThrow(), t))
-                .orElseGet(() -> layered(orders, match));
+                .orElseGet(() -> layered(orders, match, progress));
         OnBed bed = OnBed.of(brief, order, purges, match);
         BasePrint base = sliced.map(m -> BasePrint.from(m, printer.filament(), bed.extent()))
                 .orElseGet(() -> BasePrint.from(
@@ -235,10 +237,10 @@ public record Reckoning(
                         .words());
     }
 
-    private static PrintOrder layered(Orders orders, Optional<GridMatch> match) {
+    private static PrintOrder layered(Orders orders, Optional<GridMatch> match, Progress progress) {
         return match.filter(m -> m.file().order() == SlicedFile.Order.SEVERAL_TIMES)
                 .map(m -> PrintOrder.visited(m, orders.numbered()))
-                .orElseGet(orders::chosen);
+                .orElseGet(() -> orders.chosen(progress));
     }
 
     private static PurgeModel purges(Brief brief) {

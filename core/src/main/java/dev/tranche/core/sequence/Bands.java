@@ -5,6 +5,7 @@ import dev.tranche.core.plan.ColourPlan;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.sequence.Band.End;
+import dev.tranche.core.speech.Progress;
 import dev.tranche.core.units.Height;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -32,12 +33,17 @@ public final class Bands {
 
     /** @param reach of the nozzle beside standing plastic */
     public static Bands of(Colouring colouring, double lineWidth, Height reach) {
-        return of(colouring, lineWidth, reach, Set.of());
+        return of(colouring, lineWidth, reach, Set.of(), Progress.UNHEARD);
     }
 
-    /** @param apart layers, from 1, that cannot be begun before those beneath them are done, as the sliced file has them */
-    static Bands of(Colouring colouring, double lineWidth, Height reach, Set<Integer> apart) {
-        return new Maker(colouring, Rests.of(colouring, lineWidth), reach, apart).bands();
+    /**
+     * @param apart layers, from 1, that cannot be begun before those beneath them are done, as the sliced file has them
+     * @param progress hears layers looked at, each twice
+     */
+    static Bands of(Colouring colouring, double lineWidth, Height reach, Set<Integer> apart, Progress progress) {
+        int layers = colouring.layers().size();
+        Rests rests = Rests.of(colouring, lineWidth, progress.part(0, 2L * layers));
+        return new Maker(colouring, rests, reach, apart).bands(progress.part(layers, 2L * layers));
     }
 
     /** From the bed up, without gap or overlap. */
@@ -73,10 +79,11 @@ public final class Bands {
             this.present = PrintOrder.present(colouring);
         }
 
-        Bands bands() {
+        Bands bands(Progress progress) {
             int first = 1;
             int[] before = new int[plan.palette().size()];
             for (int layer = 1; layer < grid.count(); layer++) {
+                progress.at(layer, grid.count());
                 int[] under = rests.under(layer + 1, first, before);
                 int[] more = plus(before, under);
                 End end = end(first, layer + 1, before, under);

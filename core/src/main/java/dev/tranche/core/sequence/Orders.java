@@ -5,6 +5,7 @@ import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.Ordering;
 import dev.tranche.core.plan.Ordering.Aim;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.speech.Progress;
 import dev.tranche.core.units.Height;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -27,7 +28,8 @@ public final class Orders {
     private final Supplier<List<Thing>> known;
 
     private List<Thing> things;
-    private Bands bands;
+    private final Object banding = new Object();
+    private volatile Bands bands;
 
     /**
      * @param colouring of the plan
@@ -75,10 +77,18 @@ public final class Orders {
 
     /** The plan's own. */
     public PrintOrder chosen() {
+        return chosen(Progress.UNHEARD);
+    }
+
+    /** As {@link #chosen()}; {@code progress} hears how far it is where that is {@link #bands(Progress) long work}. */
+    public PrintOrder chosen(Progress progress) {
         return switch (plan().ordering().rule()) {
             case NUMBERED -> numbered();
             case BEST -> best();
-            case BANDS -> banded();
+            case BANDS -> {
+                bands(progress);
+                yield banded();
+            }
             case ONE_AFTER_ANOTHER -> oneAfterAnother().orElseGet(this::numbered);
         };
     }
@@ -165,11 +175,23 @@ public final class Orders {
                 .toList();
     }
 
-    public synchronized Bands bands() {
-        if (bands == null) {
-            bands = Bands.of(colouring, lineWidth, reach, apart);
+    public Bands bands() {
+        return bands(Progress.UNHEARD);
+    }
+
+    /** As {@link #bands()}, which takes seconds where thousands of patches of colour lie upon one another. */
+    public Bands bands(Progress progress) {
+        synchronized (banding) {
+            if (bands == null) {
+                bands = Bands.of(colouring, lineWidth, reach, apart, progress);
+            }
+            return bands;
         }
-        return bands;
+    }
+
+    /** Whether {@link #bands()} answers at once. */
+    public boolean knowsBands() {
+        return bands != null;
     }
 
     public PrintOrder banded() {

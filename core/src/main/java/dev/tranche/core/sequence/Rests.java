@@ -6,10 +6,12 @@ import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
+import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BinaryOperator;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.MultiPolygon;
@@ -29,10 +31,13 @@ record Rests(Colouring colouring, double lineWidth, int[][] below, Map<Pair, Mul
     /** From here on what lies further down is found again where it is needed. */
     private static final int MOST_KEPT = 50_000;
 
-    static Rests of(Colouring colouring, double lineWidth) {
+    /** @param progress hears layers done of all layers */
+    static Rests of(Colouring colouring, double lineWidth, Progress progress) {
+        AtomicInteger done = new AtomicInteger();
         List<SpoolId> palette = colouring.plan().palette();
         int[][] below = new int[colouring.layers().size()][palette.size()];
         IntStream.rangeClosed(2, below.length).parallel().forEach(layer -> {
+            progress.at(done.incrementAndGet(), below.length);
             LayerColours upper = colouring.layer(layer);
             LayerColours lower = colouring.layer(layer - 1);
             // Colours of one layer do not overlap, so in equal layers none rests on another.

@@ -1,6 +1,7 @@
 package dev.tranche.core.sequence;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Prism;
@@ -21,7 +22,9 @@ import dev.tranche.core.plan.Spools;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.units.Height;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
+import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.GeometryFactory;
@@ -96,6 +99,20 @@ class BandsTest {
     }
 
     @Test
+    void finding_bands_can_be_cancelled_and_begun_again() {
+        Orders orders = box(B, 7.5, 15, Range.ALL).orders(0.8);
+        assertThatThrownBy(() -> orders.bands((done, of) -> {
+                    throw new CancellationException();
+                }))
+                .isInstanceOf(CancellationException.class);
+        assertThat(orders.knowsBands()).isFalse();
+        List<Long> heard = Collections.synchronizedList(new ArrayList<>());
+        assertThat(orders.bands((done, of) -> heard.add(of - done)).list()).hasSize(10);
+        assertThat(orders.knowsBands()).isTrue();
+        assertThat(heard).allMatch(left -> left > 0 && left < 80).endsWith(1L);
+    }
+
+    @Test
     void a_nozzle_that_cannot_dip_prints_layer_by_layer() {
         Orders orders = box(B, 7.5, 15, Range.ALL).orders(0.1);
         assertThat(orders.bands().list()).hasSize(40);
@@ -109,7 +126,7 @@ class BandsTest {
         Band band = orders.bands().list().get(0);
         assertThat(band.last()).isEqualTo(10);
         assertThat(Bands.spoolsOf(band, orders.banded())).containsExactly(B, A);
-        int[][] below = Rests.of(orders.colouring(), 0.45).below();
+        int[][] below = Rests.of(orders.colouring(), 0.45, Progress.UNHEARD).below();
         for (int layer = 1; layer <= 40; layer++) {
             assertThat(below[layer - 1]).as("layer " + layer).containsExactly(layer == 6 ? 0b10 : 0, 0);
         }
@@ -135,7 +152,7 @@ class BandsTest {
             ColourPlan plan = ColourPlan.of(LayerSettings.COMMON, A)
                     .with(new Regions(List.of(new Region("both", new Shape.Parts(List.of(0, 1)), B, Range.ALL))));
             Colouring colouring = Colouring.of(plan, pieces, 0.45, Progress.UNHEARD);
-            assertThat(Rests.of(colouring, 0.45).under(2, 1, new int[2]))
+            assertThat(Rests.of(colouring, 0.45, Progress.UNHEARD).under(2, 1, new int[2]))
                     .as("gap of " + gap)
                     .containsExactly(gap == 0 ? 0b10 : 0, 0);
         }
@@ -185,7 +202,7 @@ class BandsTest {
         assertThat(orders.bands().list()).hasSize(1);
         assertThat(Bands.spoolsOf(orders.bands().list().get(0), orders.banded()))
                 .containsExactly(B, A);
-        Rests rests = Rests.of(orders.colouring(), 0.45);
+        Rests rests = Rests.of(orders.colouring(), 0.45, Progress.UNHEARD);
         assertThat(rests.under(7, 1, new int[2])).containsExactly(0b10, 0);
         assertThat(rests.under(7, 3, new int[2])).as("from above the patch").containsOnly(0);
         assertThat(rests.under(7, 1, new int[] {0b10, 0})).as("known already").containsOnly(0);
@@ -196,7 +213,8 @@ class BandsTest {
         // The border between A and B moves by 0.3 mm at layer 6: narrower than a line.
         Orders orders =
                 box(B, 7.5, 15, layers(1, 5)).box(B, 7.65, 15.3, layers(6, 40)).orders(3);
-        assertThat(Rests.of(orders.colouring(), 0.45).under(6, 1, new int[3])).containsOnly(0);
+        assertThat(Rests.of(orders.colouring(), 0.45, Progress.UNHEARD).under(6, 1, new int[3]))
+                .containsOnly(0);
     }
 
     @Test
