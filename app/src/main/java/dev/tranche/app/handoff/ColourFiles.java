@@ -52,7 +52,7 @@ class ColourFiles {
         ZipOutputStream zip = new ZipOutputStream(out);
         for (Map.Entry<SpoolId, List<Mesh>> entry : bySpool.entrySet()) {
             String label = work.label(work.spool(entry.getKey()));
-            zip.putNextEntry(new ZipEntry(FileNames.safe(work.plan().name() + "-" + label) + ".stl"));
+            zip.putNextEntry(new ZipEntry(FileNames.safe(work.plan().name()) + "-" + FileNames.safe(label) + ".stl"));
             StlWriter.write(entry.getValue(), zip);
             zip.closeEntry();
         }

@@ -2,9 +2,13 @@ package dev.tranche.app.storage;
 
 import dev.tranche.core.speech.Letters;
 import dev.tranche.core.speech.Words;
+import java.nio.charset.StandardCharsets;
 
 /** Names of files that people give: shown, and used to name what they get back, never to write anywhere here. */
 public final class FileNames {
+    /** Bytes: most file systems take 255, of which there may be two such names and endings. */
+    private static final int LONGEST = 120;
+
     private FileNames() {}
 
     /** The last part of a path, on one line, of at most 120 letters. */
@@ -25,6 +29,9 @@ public final class FileNames {
         String safe = Letters.plainIfLatin(name)
                 .replaceAll("[^\\p{L}\\p{M}\\p{N}._-]+", "-")
                 .replaceAll("^[-.]+|[-.]+$", "");
+        while (safe.getBytes(StandardCharsets.UTF_8).length > LONGEST) {
+            safe = safe.substring(0, safe.offsetByCodePoints(safe.length(), -1));
+        }
         return safe.isEmpty() ? "plan" : safe;
     }
 }

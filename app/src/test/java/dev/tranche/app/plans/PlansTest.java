@@ -123,6 +123,7 @@ class PlansTest extends OnePlanTest {
         assertThat(FileNames.safe("..\"; Zür\nich?")).isEqualTo("Zur-ich");
         assertThat(FileNames.safe("???")).isEqualTo("plan");
         assertThat(FileNames.safe("Бирка 2, がま")).isEqualTo("Бирка-2-がま");
+        assertThat(FileNames.safe("が".repeat(120))).isEqualTo("が".repeat(40));
     }
 
     @Test
