@@ -239,8 +239,9 @@ public class Workbench {
                 plan.written(),
                 stock.inNozzle(),
                 stock.rehearsed());
-        Rearranging rearranging = hash.flatMap(h -> Wish.of(brief, () -> sliced.plain(h, machine.printer(), progress))
-                        .map(wish -> sliced.rearranged(h, wish, machine.printer(), progress)))
+        Rearranging rearranging = hash.flatMap(
+                        h -> Wish.of(brief, () -> sliced.plain(h, machine.printer(), progress), progress)
+                                .map(wish -> sliced.rearranged(h, wish, machine.printer(), progress)))
                 .orElse(Rearranging.NONE);
         return new Workpiece(
                 plan, cut, machine, Reckoning.of(brief.with(rearranging), looks(colouring, stock.shelf()), progress));

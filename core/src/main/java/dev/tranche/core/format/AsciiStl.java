@@ -41,7 +41,9 @@ final class AsciiStl {
             stl.line++;
             StringTokenizer words = new StringTokenizer(text);
             while (words.hasMoreTokens()) {
-                stl.accept(words.nextToken().toLowerCase(Locale.ROOT), words, text);
+                String word = words.nextToken();
+                boolean isHalf = word.equalsIgnoreCase("end") && words.hasMoreTokens();
+                stl.accept((isHalf ? word + words.nextToken() : word).toLowerCase(Locale.ROOT), words, text);
             }
         }
         return stl.finish();
@@ -68,7 +70,6 @@ final class AsciiStl {
                 skipTo("outer", words);
             }
             case "outer", "loop", "endloop" -> {}
-            case "end" -> accept("end" + (words.hasMoreTokens() ? words.nextToken() : ""), words, text);
             default -> throw Refusal.of(
                     "Line %d, “%s”, is not a line of an STL file; drop the model as it was exported.",
                     line, Words.quoted(text));

@@ -31,8 +31,9 @@ public record Wish(GridMatch match, ToolTable tools, Orders orders, PrintOrder o
      * into it.
      *
      * @param plain the file as its program wrote it
+     * @param progress hears how far finding that order is
      */
-    public static Optional<Wish> of(Brief brief, Supplier<SlicedFile> plain) {
+    public static Optional<Wish> of(Brief brief, Supplier<SlicedFile> plain, Progress progress) {
         Rule rule = brief.plan().ordering().rule();
         if (rule == Rule.NUMBERED || !brief.file().map(SlicedFile::changesTools).orElse(false)) {
             return Optional.empty();
@@ -44,7 +45,7 @@ public record Wish(GridMatch match, ToolTable tools, Orders orders, PrintOrder o
                 return Optional.empty();
             }
             return tools.complete() && tools.agrees()
-                    ? Optional.of(new Wish(m, tools, orders, orders.chosen()))
+                    ? Optional.of(new Wish(m, tools, orders, orders.chosen(progress)))
                     : Optional.empty();
         });
     }
@@ -60,7 +61,7 @@ public record Wish(GridMatch match, ToolTable tools, Orders orders, PrintOrder o
                     bytes,
                     match,
                     tools,
-                    apart -> apart.isEmpty() ? order : orders.apart(apart).chosen(),
+                    apart -> apart.isEmpty() ? order : orders.apart(apart).chosen(progress),
                     printer,
                     progress));
         } catch (Refusal said) {

@@ -192,8 +192,9 @@ public final class Bench {
             Brief brief = brief();
             last = Optional.of(new Reckoned(
                     given,
-                    Reckoning.of(brief.with(
-                            Wish.of(brief, () -> plain()).map(this::fulfil).orElse(Rearranging.NONE)))));
+                    Reckoning.of(brief.with(Wish.of(brief, () -> plain(), Progress.UNHEARD)
+                            .map(this::fulfil)
+                            .orElse(Rearranging.NONE)))));
         }
         return last.orElseThrow().to();
     }
