@@ -48,6 +48,7 @@ public class PlanPages {
      *
      * @param title as people read it
      * @param isDone whether it is at hand
+     * @param work that makes it so; {@code Progress} hears how far it is
      */
     public record More(String title, Predicate<Workpiece> isDone, BiConsumer<Workpiece, Progress> work) {}
 

@@ -122,7 +122,7 @@ class PlansTest extends OnePlanTest {
         assertThat(FileNames.stem("marker.v2.stl")).isEqualTo("marker.v2");
         assertThat(FileNames.safe("..\"; Zür\nich?")).isEqualTo("Zur-ich");
         assertThat(FileNames.safe("???")).isEqualTo("plan");
-        assertThat(FileNames.safe("Бирка 2, がま")).isEqualTo("Бирка-2-がま");
+        assertThat(FileNames.safe("Бирка 2², プレート!")).isEqualTo("Бирка-22-プレート");
         assertThat(FileNames.safe("が".repeat(120))).isEqualTo("が".repeat(40));
     }
 

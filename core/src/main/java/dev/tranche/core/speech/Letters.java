@@ -98,15 +98,20 @@ public final class Letters {
     public static String plainIfLatin(String text) {
         return Normalizer.normalize(text, Normalizer.Form.NFC)
                 .codePoints()
-                .mapToObj(letter -> isLatin(letter) ? plain(Character.toString(letter)) : Character.toString(letter))
+                .mapToObj(Character::toString)
+                .map(letter -> isOfOtherScript(letter.codePointAt(0)) ? letter : plain(letter))
                 .collect(Collectors.joining());
     }
 
-    /** Digits and signs belong to no script of their own. Source: Unicode Standard Annex #24, "Script property". */
-    private static boolean isLatin(int letter) {
+    /**
+     * Digits and signs belong to no script of their own, but some letters belong to several. Source: Unicode Standard Annex #24,
+     * "Script property".
+     */
+    private static boolean isOfOtherScript(int letter) {
         return switch (Character.UnicodeScript.of(letter)) {
-            case LATIN, COMMON, INHERITED, UNKNOWN -> true;
-            default -> false;
+            case LATIN, UNKNOWN -> false;
+            case COMMON, INHERITED -> Character.isLetter(letter);
+            default -> true;
         };
     }
 
