@@ -24,17 +24,21 @@ import dev.tranche.core.units.Height;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.lang.ref.SoftReference;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Service;
 
 /** Models read, cut and coloured, kept in memory by the hash of their content, and given up where it becomes scarce. */
 @Service
 public class ModelCuts {
-    private static final long MOST_TRIANGLES = 4_000_000;
+    /** A triangle takes 36 bytes, and what is placed is held once more. */
+    private static final long MOST_TRIANGLES =
+            Math.max(4_000_000, Runtime.getRuntime().maxMemory() / 400);
     /** A point takes some 32 bytes, and what is counted once is held about twice. */
     private static final long MOST_POINTS =
             Math.max(6_000_000, Runtime.getRuntime().maxMemory() / 400);
@@ -44,16 +48,11 @@ public class ModelCuts {
 
     private final FileStore files;
     private final Jobs jobs;
-    private final Cache<List<ModelFile>, PartedModel> models = Caffeine.newBuilder()
-            .softValues()
-            .maximumWeight(MOST_TRIANGLES)
-            .weigher((List<ModelFile> key, PartedModel model) -> model.body().triangles())
-            .build();
-    private final Cache<Placed, Body> bodies = Caffeine.newBuilder()
-            .softValues()
-            .maximumWeight(MOST_TRIANGLES)
-            .weigher((Placed key, Body body) -> body.triangles())
-            .build();
+    private final Cache<List<ModelFile>, PartedModel> models;
+    /** What was read last, whatever its size: making a plan of it asks for it several times. */
+    private volatile SoftReference<Read> lastRead = new SoftReference<>(null);
+
+    private final Cache<Placed, Body> bodies;
     private final Cache<Key, Cut> cuts = Caffeine.newBuilder()
             .softValues()
             .maximumWeight(MOST_POINTS)
@@ -74,9 +73,25 @@ public class ModelCuts {
                     2 * points(colouring.model().sections()))
             .build();
 
+    @Autowired
     ModelCuts(FileStore files, Jobs jobs) {
+        this(files, jobs, MOST_TRIANGLES);
+    }
+
+    ModelCuts(FileStore files, Jobs jobs, long mostTriangles) {
         this.files = files;
         this.jobs = jobs;
+        models = Caffeine.newBuilder()
+                .softValues()
+                .maximumWeight(mostTriangles)
+                .weigher(
+                        (List<ModelFile> key, PartedModel model) -> model.body().triangles())
+                .build();
+        bodies = Caffeine.newBuilder()
+                .softValues()
+                .maximumWeight(mostTriangles)
+                .weigher((Placed key, Body body) -> body.triangles())
+                .build();
     }
 
     private record Latest(Key key, Cut cut, Colouring colouring) {
@@ -86,6 +101,8 @@ public class ModelCuts {
             return key != null && key.model().files().contains(file);
         }
     }
+
+    private record Read(List<ModelFile> files, PartedModel model) {}
 
     private record Placed(List<ModelFile> files, Placement placement, Map<Integer, Shift> shifts) {
         static Placed of(PlanContent content) {
@@ -156,15 +173,21 @@ public class ModelCuts {
 
     /** A plan's model as its files have it; {@code progress} hears bytes. */
     public PartedModel model(List<ModelFile> of, Progress progress) {
-        PartedModel known = models.getIfPresent(of);
+        PartedModel known = known(of);
         if (known == null) {
             known = of.size() == 1
                     ? read(of.get(0), progress)
                     : model(of.subList(0, of.size() - 1), progress)
                             .with(model(List.of(of.get(of.size() - 1)), progress));
             models.put(List.copyOf(of), known);
+            lastRead = new SoftReference<>(new Read(List.copyOf(of), known));
         }
         return known;
+    }
+
+    private PartedModel known(List<ModelFile> of) {
+        Read last = lastRead.get();
+        return last != null && last.files().equals(of) ? last.model() : models.getIfPresent(of);
     }
 
     /** A plan's model, placed; {@code progress} hears bytes. */
@@ -188,7 +211,7 @@ public class ModelCuts {
 
     /** As {@link #model}, for requests. */
     public PartedModel modelAtHand(List<ModelFile> of) {
-        PartedModel known = models.getIfPresent(of);
+        PartedModel known = known(of);
         return known != null
                 ? known
                 : jobs.await("Reading " + of.get(0).name(), PATIENCE, progress -> model(of, progress));
