@@ -59,7 +59,7 @@ public class PlanPages {
                 return view.apply(work);
             }
             Job job = workbench.more(
-                    plan, place, more.title(), progress -> more.work().accept(work, progress));
+                    work, place, more.title(), progress -> more.work().accept(work, progress));
             if (!job.isOver()) {
                 model.addAttribute("job", job);
                 return "desk/waiting";

@@ -180,9 +180,15 @@ public class Workbench {
      * @param place of the page under the plan's own
      * @param title as people read it
      */
-    Job more(PlanState plan, String place, String title, Consumer<Progress> work) {
-        Job job = jobs.start(new Errand(stock(plan), place), title, progress -> {
+    Job more(Workpiece of, String place, String title, Consumer<Progress> work) {
+        Stock stock = stock(of.plan());
+        boolean isCurrent = known(stock) == of;
+        Job job = jobs.start(new Errand(stock, place), title, progress -> {
             work.accept(progress);
+            if (isCurrent) {
+                // It may have gone meanwhile, and what was found would go with it.
+                keep(stock, of);
+            }
             return Job.Work.HERE;
         });
         job.endsWithin(CLICK);
@@ -203,10 +209,14 @@ public class Workbench {
     private Job begin(Stock stock) {
         return jobs.start(stock, "Opening " + stock.plan().name(), progress -> {
             Workpiece made = assemble(stock, progress);
-            fresh.put(stock, made);
-            kept.put(stock, made);
+            keep(stock, made);
             return Job.Work.HERE;
         });
+    }
+
+    private void keep(Stock stock, Workpiece made) {
+        fresh.put(stock, made);
+        kept.put(stock, made);
     }
 
     private Workpiece assemble(Stock stock, Progress progress) {
