@@ -34,7 +34,8 @@ public class Jobs {
 
     /** What is said where memory ran out. */
     public static final String NO_MEMORY =
-            "There is not enough memory for this file; close other programs, or start Tranche with more.";
+            "There is not enough memory for this; give something smaller, or start Tranche with more memory: "
+                    + "TRANCHE_JAVA_OPTIONS=-Xmx2g ./tranche start takes 2 GB.";
 
     private final ThreadPoolExecutor workers = new ThreadPoolExecutor(
             WORKERS, WORKERS, 1, TimeUnit.MINUTES, new ArrayBlockingQueue<>(MOST_WAITING), Jobs::thread);

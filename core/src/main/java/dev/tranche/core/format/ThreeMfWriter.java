@@ -173,7 +173,7 @@ public final class ThreeMfWriter {
         int count = 0;
         int[][] corners = new int[thing.meshes().size()][];
         for (int m = 0; m < corners.length; m++) {
-            corners[m] = new int[3 * thing.meshes().get(m).triangles()];
+            corners[m] = thing.meshes().get(m).welded(Progress.UNHEARD);
             count = vertices(thing.meshes().get(m), corners[m], count);
         }
         xml.writeEndElement();
@@ -193,12 +193,17 @@ public final class ThreeMfWriter {
         xml.writeEndElement();
     }
 
+    /**
+     * Writes each place of a mesh once.
+     *
+     * @param corners the first corner at the place of each, and its number afterwards
+     * @return how many places are written, with those {@code before}
+     */
     private int vertices(Mesh mesh, int[] corners, int before) throws XMLStreamException {
-        int[] first = mesh.welded(Progress.UNHEARD);
         int count = before;
         for (int c = 0; c < corners.length; c++) {
-            if (first[c] < c) {
-                corners[c] = corners[first[c]];
+            if (corners[c] < c) {
+                corners[c] = corners[corners[c]];
                 continue;
             }
             corners[c] = count++;
