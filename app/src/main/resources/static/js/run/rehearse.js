@@ -11,12 +11,11 @@ if (page) {
     at("now-heat").textContent = Math.round(now.temperature);
     at("now-time").textContent = clock(now.seconds);
     at("now-line").textContent = now.line;
-    at("rehearsal-progress").value = now.lines;
-    if (now.state !== "over") {
-      const cover = at("not-printed");
-      const { bottom, first, each } = cover.dataset;
-      cover.setAttribute("height", Math.max(0, now.layer ? bottom - first - each * (now.layer - 1) : bottom));
-    }
+    at("rehearsal-progress").value = now.whole ? page.dataset.lines : now.lines;
+    const cover = at("not-printed");
+    const { bottom, first, each } = cover.dataset;
+    const above = now.layer ? bottom - first - each * (now.layer - 1) : bottom;
+    cover.setAttribute("height", now.whole ? 0 : Math.max(0, above));
     const score = at("now-score");
     const { left, right, total } = score.dataset;
     const x = Number(left) + (right - left) * Math.min(1, now.seconds / total);
@@ -40,10 +39,6 @@ if (page) {
   events.addEventListener("now", (event) => {
     const now = JSON.parse(event.data);
     if (now.lines) show(now);
-    if (now.state === "over") {
-      at("not-printed").setAttribute("height", 0);
-      at("rehearsal-progress").value = page.dataset.lines;
-    }
     latest = `${now.state} ${now.stop}`;
     renew();
   });

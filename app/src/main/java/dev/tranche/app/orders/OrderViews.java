@@ -165,16 +165,18 @@ class OrderViews {
     }
 
     private static String how(String key, boolean inFile, boolean beside, boolean chosen, Workpiece work) {
+        boolean foretold = inFile && !chosen;
         return switch (key) {
             case "sliced" -> "The order in which the sliced file changes its tools.";
             case "numbered" -> "What a slicing program prints: the loaded spool first if the layer has it, then by number.";
             case "numbering" -> "The same, with the spools numbered so that it costs least.";
-            case "best" -> "The cheapest order inside each layer." + made(inFile);
+            case "best" -> "The cheapest order inside each layer." + made(inFile)
+                    + (foretold ? " The nozzle's ways are timed once you print it like this." : "");
             case "apart" -> "Each copy, or part that stands by itself, whole before the next, where the head clears them; each column is one."
                     + (work.orders().sharesSpools() ? " Your slicing program has to slice it so." : made(inFile));
             default -> "Each colour several layers high before the next." + made(inFile)
-                    + (inFile && !chosen
-                            ? " Bands end earlier where its own lines lie over another colour; that is counted once you print it like this."
+                    + (foretold
+                            ? " Bands end earlier where its own lines lie over another colour; that is counted once you print it like this, and the nozzle's ways are timed."
                             : "")
                     + (beside ? " What it prints beside the model comes in between, layer by layer, as it did." : "");
         };

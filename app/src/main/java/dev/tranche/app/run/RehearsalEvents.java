@@ -2,6 +2,7 @@ package dev.tranche.app.run;
 
 import dev.tranche.app.storage.Json;
 import dev.tranche.app.web.Watchers;
+import dev.tranche.core.rehearse.Report;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -43,6 +44,7 @@ class RehearsalEvents {
      * @param state none, running, held, waiting or over
      * @param layer that was printed last; 0 before the first
      * @param line at hand
+     * @param whole whether it is over and came to the end of the file
      */
     record Now(
             String state,
@@ -54,7 +56,8 @@ class RehearsalEvents {
             double seconds,
             int layer,
             String line,
-            String stop) {}
+            String stop,
+            boolean whole) {}
 
     SseEmitter watch(String plan) {
         SseEmitter emitter = watchers.watch(plan);
@@ -83,14 +86,14 @@ class RehearsalEvents {
     private Now now(String plan) {
         Optional<Run> run = rehearsals.of(plan);
         if (run.isEmpty()) {
-            return new Now("none", 0, 0, 0, 0, 0, 0, 0, "", "");
+            return new Now("none", 0, 0, 0, 0, 0, 0, 0, "", "", false);
         }
         Run r = run.get();
         String stop = r.waitsAt().map(e -> e.title()).orElse("");
         String state = r.state();
         String[] where = r.where().map(w -> w.split(" ", 8)).orElse(new String[0]);
         if (where.length < 7) {
-            return new Now(state, 0, 0, 0, 0, 0, 0, 0, "", stop);
+            return new Now(state, 0, 0, 0, 0, 0, 0, 0, "", stop, false);
         }
         return new Now(
                 state,
@@ -102,7 +105,8 @@ class RehearsalEvents {
                 Double.parseDouble(where[6]),
                 r.reached(),
                 where.length > 7 ? where[7] : "",
-                stop);
+                stop,
+                r.report().filter(Report::whole).isPresent());
     }
 
     /** Before the server waits for what is under way to end: these would not, by themselves. */

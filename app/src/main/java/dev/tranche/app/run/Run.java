@@ -276,7 +276,10 @@ final class Run {
     /** {@code hold}, {@code go-on}, {@code step} by one line, or {@code stop} it for good. */
     void control(String what) {
         switch (what) {
-            case "stop" -> cancel();
+            case "stop" -> {
+                atTheEnd = where();
+                cancel();
+            }
             case "go-on" -> {
                 held = false;
                 tell("go-on");

@@ -163,10 +163,17 @@ class RehearsePageTest extends BrowserTest {
         String before = browser.find("#now-line").getText();
         browser.click("#one-line");
         browser.until(() -> !browser.find("#now-line").getText().equals(before));
+        String last = browser.find("#now-line").getText();
         browser.click("#stop-it");
         browser.see("#stage", "It did not end");
         browser.see("#stage", "Stopped.");
         assertThat(rehearsals.of(plan.id()).orElseThrow().isOver()).isTrue();
+
+        browser.open("/plans/" + plan.id() + "/rehearse");
+        browser.until(() -> browser.find("#now-line").getText().equals(last));
+        assertThat(Double.parseDouble(browser.find("#not-printed").getDomAttribute("height")))
+                .as("what was not printed when it was stopped")
+                .isPositive();
     }
 
     /** The events are told to whoever asks, as the standard has server-sent events (WHATWG HTML, 9.2). */

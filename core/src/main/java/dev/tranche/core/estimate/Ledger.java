@@ -263,7 +263,7 @@ public record Ledger(
                         t.plastic().cubicMillimetres()))));
         if (base.waysOver() > 0) {
             parts.add(Derivation.of(
-                    "Ways over what stands",
+                    "Ways in this order",
                     base.waysOver(),
                     Unit.SECONDS,
                     "motion of the G-code as it is printed, less that as it was sliced"));

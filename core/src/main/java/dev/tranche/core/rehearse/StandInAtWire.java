@@ -92,7 +92,7 @@ public final class StandInAtWire {
         steps -= steps == Long.MAX_VALUE ? 0 : 1;
         printer.take(lines, wire);
         if (asked || printer.isWaiting()) {
-            asked = false;
+            asked = printer.isWaiting();
             atHand = new String(lines.code(), StandardCharsets.ISO_8859_1);
         }
         while (printer.isWaiting() && !over) {

@@ -100,7 +100,7 @@ public class RearrangedTest {
                 .isCloseTo(bench.ledger().totalSeconds() - bench.ledger().plainSeconds(), within(1e-6));
         assertThat(bench.ledger().addedTime().parts())
                 .extracting(Derivation::label)
-                .contains("Ways over what stands");
+                .contains("Ways in this order");
         byte[] written = bench.written();
         Proof.standsFree(written);
         assertThat(new String(written, StandardCharsets.US_ASCII).lines())
