@@ -11,6 +11,8 @@ import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.autoconfigure.mustache.MustacheAutoConfiguration;
 import org.springframework.boot.context.properties.EnableConfigurationProperties;
+import org.springframework.boot.web.embedded.tomcat.TomcatWebServer;
+import org.springframework.boot.web.servlet.context.ServletWebServerApplicationContext;
 import org.springframework.context.ApplicationListener;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.event.ContextClosedEvent;
@@ -26,7 +28,11 @@ public class TrancheApplication {
             System.exit(Courier.run(args));
         }
         try {
-            application().run(args);
+            if (application().run(args) instanceof ServletWebServerApplicationContext context
+                    && context.getWebServer() instanceof TomcatWebServer server) {
+                Thread.setDefaultUncaughtExceptionHandler(
+                        new Doorkeeper(server.getTomcat().getConnector()));
+            }
         } catch (DataFolder.CannotStart said) {
             System.exit(1);
         }

@@ -1,11 +1,10 @@
 package dev.tranche.app.companion;
 
 import dev.tranche.app.web.Watchers;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.event.TransactionalEventListener;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
@@ -17,16 +16,14 @@ class PrintEvents {
 
     private final Prints prints;
     private final Watchers watchers = new Watchers();
-    private final ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(work -> {
-        Thread thread = new Thread(work, "print events");
-        thread.setDaemon(true);
-        return thread;
-    });
 
     PrintEvents(Prints prints) {
         this.prints = prints;
-        clock.scheduleWithFixedDelay(
-                () -> watchers.plans().forEach(p -> watchers.tell(p, "beat", "")), BEAT, BEAT, TimeUnit.SECONDS);
+    }
+
+    @Scheduled(initialDelay = BEAT, fixedDelay = BEAT, timeUnit = TimeUnit.SECONDS)
+    void beat() {
+        watchers.plans().forEach(p -> watchers.tell(p, "beat", ""));
     }
 
     /** It is told at once how much has been told. */
@@ -48,7 +45,6 @@ class PrintEvents {
     /** Before the server waits for what is under way to end: these would not, by themselves. */
     @EventListener(ContextClosedEvent.class)
     void close() {
-        clock.shutdownNow();
         watchers.close();
     }
 }

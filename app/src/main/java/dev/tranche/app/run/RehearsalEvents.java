@@ -6,13 +6,11 @@ import dev.tranche.core.rehearse.Report;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.TimeUnit;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
@@ -20,22 +18,17 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 @Component
 class RehearsalEvents {
     private static final Logger LOG = LoggerFactory.getLogger(RehearsalEvents.class);
+    /** Milliseconds. */
     private static final long EVERY = 250;
 
     private final Rehearsals rehearsals;
     private final Json json;
     private final Watchers watchers = new Watchers();
     private final Map<String, String> told = new ConcurrentHashMap<>();
-    private final ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(work -> {
-        Thread thread = new Thread(work, "rehearsal events");
-        thread.setDaemon(true);
-        return thread;
-    });
 
     RehearsalEvents(Rehearsals rehearsals, Json json) {
         this.rehearsals = rehearsals;
         this.json = json;
-        clock.scheduleWithFixedDelay(this::tick, EVERY, EVERY, TimeUnit.MILLISECONDS);
     }
 
     /**
@@ -65,7 +58,8 @@ class RehearsalEvents {
         return emitter;
     }
 
-    private void tick() {
+    @Scheduled(fixedDelay = EVERY)
+    void tick() {
         watchers.plans().forEach(plan -> {
             try {
                 tell(plan);
@@ -112,7 +106,6 @@ class RehearsalEvents {
     /** Before the server waits for what is under way to end: these would not, by themselves. */
     @EventListener(ContextClosedEvent.class)
     void close() {
-        clock.shutdownNow();
         watchers.close();
     }
 }
