@@ -14,16 +14,16 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.boot.web.embedded.tomcat.TomcatServletWebServerFactory;
 import org.springframework.boot.web.embedded.tomcat.TomcatWebServer;
+import org.springframework.test.util.TestSocketUtils;
 
 class DoorkeeperTest {
-    private final TomcatWebServer server = (TomcatWebServer) new TomcatServletWebServerFactory(0).getWebServer();
+    private final int port = TestSocketUtils.findAvailableTcpPort();
+    private final TomcatWebServer server = (TomcatWebServer) new TomcatServletWebServerFactory(port).getWebServer();
     private Connector door;
-    private int port;
 
     @BeforeEach
     void open() {
         server.start();
-        port = server.getPort();
         door = server.getTomcat().getConnector();
     }
 

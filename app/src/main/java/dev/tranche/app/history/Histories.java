@@ -184,7 +184,7 @@ public class Histories {
                     "With this the %s would take over %d MB; simplify its drawings first.",
                     owner.what(), LARGEST >> 20);
         }
-        revisions.save(revision);
+        contents.put(revisions.save(revision).id, content);
     }
 
     private <T> Version<T> version(Owner<T> owner, HistoryEntity history) {

@@ -67,6 +67,10 @@ public class Workbench {
     private final Cache<Colouring, Looks> looks =
             Caffeine.newBuilder().weakKeys().weakValues().build();
 
+    /** What came of plans last: of an edited one much is as it was. */
+    private final Cache<String, Reckoning> reckoned =
+            Caffeine.newBuilder().maximumSize(MOST_KEPT).softValues().build();
+
     Workbench(
             ModelCuts cuts,
             SlicedFiles sliced,
@@ -253,8 +257,13 @@ public class Workbench {
                         h -> Wish.of(brief, () -> sliced.plain(h, machine.printer(), progress), progress)
                                 .map(wish -> sliced.rearranged(h, wish, machine.printer(), progress)))
                 .orElse(Rearranging.NONE);
-        return new Workpiece(
-                plan, cut, machine, Reckoning.of(brief.with(rearranging), looks(colouring, stock.shelf()), progress));
+        Reckoning reckoning = Reckoning.of(
+                brief.with(rearranging),
+                looks(colouring, stock.shelf()),
+                Optional.ofNullable(reckoned.getIfPresent(plan.id())),
+                progress);
+        reckoned.put(plan.id(), reckoning);
+        return new Workpiece(plan, cut, machine, reckoning);
     }
 
     private Looks looks(Colouring colouring, Map<SpoolId, Spool> shelf) {

@@ -1,10 +1,13 @@
 package dev.tranche.core.job;
 
+import dev.tranche.core.check.PlanFacts;
 import dev.tranche.core.estimate.Estimator;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.layer.CutModel;
+import dev.tranche.core.machine.Point;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.plate.Clearance;
@@ -17,6 +20,7 @@ import dev.tranche.core.purge.Tower;
 import dev.tranche.core.returns.Cure;
 import dev.tranche.core.returns.ReturnPaths;
 import dev.tranche.core.sequence.Orders;
+import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.sequence.PrintOrder;
 import java.util.List;
 import java.util.Optional;
@@ -83,7 +87,42 @@ record OnBed(Brief brief, Plate plate, Optional<Fit> fit, Optional<Tower> tower,
     /** The ways back from swaps, and what makes fewer of them unclean, the best first. */
     record Ways(ReturnPaths paths, List<Cure> cures) {}
 
-    Ways ways(PrintOrder order, Ledger ledger, Orders orders) {
+    /** As {@link #ways(PrintOrder, Ledger, Orders)}; taken over from the plan as it was before, where they come of the same. */
+    Ways ways(PrintOrder order, Ledger ledger, Orders orders, Optional<Reckoning> earlier) {
+        return earlier.filter(e -> comeOfTheSame(e, order, ledger))
+                .map(e -> new Ways(e.facts().returns(), e.facts().cures()))
+                .orElseGet(() -> ways(order, ledger, orders));
+    }
+
+    private boolean comeOfTheSame(Reckoning earlier, PrintOrder order, Ledger ledger) {
+        Brief was = earlier.brief();
+        PlanFacts facts = earlier.facts();
+        return brief.plate().equals(was.plate())
+                && brief.rig().printer().equals(was.rig().printer())
+                && brief.purge().place().equals(was.purge().place())
+                && isApart(brief) == isApart(was)
+                && brief.footprint().equals(was.footprint())
+                && layout.equals(facts.layout())
+                && fit.isPresent() == facts.fit().isPresent()
+                && tower.equals(facts.ledger().tower())
+                && order.passes().equals(facts.order().passes())
+                && Leaving.all(ledger).equals(Leaving.all(facts.ledger()))
+                && brief.colouring().layers().equals(was.colouring().layers());
+    }
+
+    /** What matters of a swap to its way back. */
+    private record Leaving(int number, Pass next, List<Point> way, Optional<Door> door) {
+        static List<List<?>> all(Ledger ledger) {
+            return List.of(
+                    ledger.firstLoad().stream().map(f -> f.dryRun().wayBack()).toList(),
+                    ledger.swaps().stream()
+                            .map(s ->
+                                    new Leaving(s.number(), s.next(), s.dryRun().wayBack(), s.door()))
+                            .toList());
+        }
+    }
+
+    private Ways ways(PrintOrder order, Ledger ledger, Orders orders) {
         ReturnPaths bare = paths(order, ledger, orders, layout);
         Printer printer = brief.rig().printer();
         ReturnPaths paths = tower.map(t -> bare.past(rectangle(t), plate, layout, printer.bed()))

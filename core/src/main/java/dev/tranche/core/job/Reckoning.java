@@ -52,16 +52,17 @@ public record Reckoning(
 
     /** Reckons a plan; all of it is computed here, and nothing is read or kept. */
     public static Reckoning of(Brief brief) {
-        return of(brief, new Looks(brief.colouring(), brief.shelf()), Progress.UNHEARD);
+        return of(brief, new Looks(brief.colouring(), brief.shelf()), Optional.empty(), Progress.UNHEARD);
     }
 
     /**
      * As {@link #of(Brief)}, where it may be known already how the piece looks.
      *
      * @param looks of the brief's colouring in its shelf's spools
+     * @param earlier of the plan as it was before: what an edit leaves as it was is not worked out again
      * @param progress hears how far the longest of it is
      */
-    public static Reckoning of(Brief brief, Looks looks, Progress progress) {
+    public static Reckoning of(Brief brief, Looks looks, Optional<Reckoning> earlier, Progress progress) {
         CutModel model = brief.colouring().model();
         LayerGrid grid = model.grid();
         Printer printer = brief.rig().printer();
@@ -71,6 +72,7 @@ public record Reckoning(
         PurgeModel purges = purges(brief);
         Orders orders = orders(brief, purges)
                 .apart(brief.rearranging().made().map(Rearranged::apart).orElse(Set.of()));
+        earlier.ifPresent(e -> orders.knowing(e.facts().orders()));
         Optional<ToolTable> tools = match.filter(m -> m.file().changesTools())
                 .map(m -> ToolTable.of(m, brief.colouring(), brief.said().tools(), brief.atHand()));
         PrintOrder order = tools.filter(ToolTable::complete)
@@ -91,7 +93,7 @@ public record Reckoning(
                         .insteadOf(base))
                 .orElse(base);
         Ledger ledger = estimator.ledger(brief.plan(), order, grid, brief.shelf(), printed, match);
-        OnBed.Ways ways = bed.ways(order, ledger, orders);
+        OnBed.Ways ways = bed.ways(order, ledger, orders, earlier);
         SwapWriter writer = new SwapWriter(brief.planId(), brief.rig());
         PlanFacts facts = new PlanFacts(
                 brief.planId(),

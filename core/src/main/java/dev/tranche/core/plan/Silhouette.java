@@ -29,6 +29,8 @@ public final class Silhouette {
     private static final GeometryFactory THOUSANDTHS = new GeometryFactory(new PrecisionModel(1000));
 
     private final MultiPolygon area;
+    /** Written when first asked for: a plan is stored at each edit, and most of its outlines are as they were. */
+    private String written;
 
     private Silhouette(MultiPolygon area) {
         this.area = area;
@@ -51,10 +53,15 @@ public final class Silhouette {
         }
         Geometry centred = AffineTransformation.translationInstance(-box.centre().x, -box.centre().y)
                 .transform(whole);
-        Geometry rounded = THOUSANDTHS.createGeometry(centred);
-        rounded.apply((Coordinate c) -> THOUSANDTHS.getPrecisionModel().makePrecise(c));
-        rounded.geometryChanged();
-        return new Silhouette(Areas.of(rounded.isValid() ? rounded : GeometryFixer.fix(rounded)));
+        Geometry rounded = rounded(THOUSANDTHS.createGeometry(centred));
+        return new Silhouette(Areas.of(rounded.isValid() ? rounded : rounded(GeometryFixer.fix(rounded))));
+    }
+
+    /** As it is read again. */
+    private static Geometry rounded(Geometry of) {
+        of.apply((Coordinate c) -> THOUSANDTHS.getPrecisionModel().makePrecise(c));
+        of.geometryChanged();
+        return of;
     }
 
     /** Corners in order, mm, as they were drawn; the last joins the first. */
@@ -100,9 +107,12 @@ public final class Silhouette {
 
     @Override
     public String toString() {
-        WKTWriter writer = new WKTWriter();
-        writer.setPrecisionModel(THOUSANDTHS.getPrecisionModel());
-        return writer.write(area);
+        if (written == null) {
+            WKTWriter writer = new WKTWriter();
+            writer.setPrecisionModel(THOUSANDTHS.getPrecisionModel());
+            written = writer.write(area);
+        }
+        return written;
     }
 
     /** Its size for people: “24.0 × 10.0 mm”. */

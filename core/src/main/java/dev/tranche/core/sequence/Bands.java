@@ -1,17 +1,16 @@
 package dev.tranche.core.sequence;
 
-import dev.tranche.core.layer.LayerGrid;
-import dev.tranche.core.plan.ColourPlan;
-import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.sequence.Band.End;
 import dev.tranche.core.speech.Progress;
-import dev.tranche.core.units.Height;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /**
@@ -23,27 +22,48 @@ import java.util.stream.IntStream;
  * stand over the other cannot be: it is cut there. What rests on nothing at all hangs over in any order.
  */
 public final class Bands {
+    private final Ground ground;
     private final List<Band> list;
     private final List<Stage> stages;
 
-    private Bands(List<Band> list, List<Stage> stages) {
+    private Bands(Ground ground, List<Band> list, List<Stage> stages) {
+        this.ground = ground;
         this.list = List.copyOf(list);
         this.stages = List.copyOf(stages);
     }
 
-    /** @param reach of the nozzle beside standing plastic */
-    public static Bands of(Colouring colouring, double lineWidth, Height reach) {
-        return of(colouring, lineWidth, reach, Set.of(), Progress.UNHEARD);
-    }
-
     /**
-     * @param apart layers, from 1, that cannot be begun before those beneath them are done, as the sliced file has them
+     * @param earlier of the plan as it was before: what an edit leaves as it was is not looked at again
      * @param progress hears layers looked at, each twice
      */
-    static Bands of(Colouring colouring, double lineWidth, Height reach, Set<Integer> apart, Progress progress) {
-        int layers = colouring.layers().size();
-        Rests rests = Rests.of(colouring, lineWidth, progress.part(0, 2L * layers));
-        return new Maker(colouring, rests, reach, apart).bands(progress.part(layers, 2L * layers));
+    static Bands of(Ground ground, Optional<Bands> earlier, Progress progress) {
+        Map<Integer, Integer> known = new HashMap<>();
+        Set<Integer> passed = new HashSet<>();
+        earlier.ifPresent(e -> {
+            for (int i = 0; i < e.list.size(); i++) {
+                Band band = e.list.get(i);
+                if (ground.bears(band, e.ground)) {
+                    known.put(band.first(), i);
+                    IntStream.rangeClosed(band.first() + 1, band.last() + 1).forEach(passed::add);
+                }
+            }
+        });
+        int layers = ground.layers().size();
+        Rests rests = Rests.of(ground, layer -> !passed.contains(layer), progress.part(0, 2L * layers));
+        Maker maker = new Maker(ground, rests);
+        int first = 1;
+        while (first <= layers) {
+            Integer at = known.get(first);
+            first = at == null
+                    ? maker.band(first, progress.part(layers, 2L * layers))
+                    : maker.take(earlier.orElseThrow(), at);
+        }
+        return new Bands(ground, maker.bands, maker.stages);
+    }
+
+    /** Whether these are the bands of {@code other} ground too. */
+    boolean areOf(Ground other) {
+        return list.stream().allMatch(b -> other.bears(b, ground));
     }
 
     /** From the bed up, without gap or overlap. */
@@ -57,58 +77,51 @@ public final class Bands {
     }
 
     private static final class Maker {
-        private final ColourPlan plan;
-        private final LayerGrid grid;
+        private final Ground ground;
         private final Rests rests;
-        private final Height reach;
-        private final Set<Integer> halts;
-        private final Set<Integer> apart;
-        private final int[] present;
         private final List<Band> bands = new ArrayList<>();
         private final List<Stage> stages = new ArrayList<>();
 
-        Maker(Colouring colouring, Rests rests, Height reach, Set<Integer> apart) {
-            this.apart = apart;
-            this.plan = colouring.plan();
-            this.grid = colouring.model().grid();
+        Maker(Ground ground, Rests rests) {
+            this.ground = ground;
             this.rests = rests;
-            this.reach = reach;
-            this.halts = plan.halts().on(grid).stream()
-                    .map(h -> grid.snap(h.wished()).layer())
-                    .collect(Collectors.toSet());
-            this.present = PrintOrder.present(colouring);
         }
 
-        Bands bands(Progress progress) {
-            int first = 1;
-            int[] before = new int[plan.palette().size()];
-            for (int layer = 1; layer < grid.count(); layer++) {
-                progress.at(layer, grid.count());
+        /** Takes over a band; answers the layer after it. */
+        int take(Bands earlier, int index) {
+            bands.add(earlier.list.get(index));
+            stages.add(earlier.stages.get(index));
+            return bands.get(bands.size() - 1).last() + 1;
+        }
+
+        /** Makes the band from {@code first} on; answers the layer after it. */
+        int band(int first, Progress progress) {
+            int count = ground.layers().size();
+            int[] before = new int[ground.palette().size()];
+            for (int layer = first; layer < count; layer++) {
+                progress.at(layer, count);
                 int[] under = rests.under(layer + 1, first, before);
                 int[] more = plus(before, under);
                 End end = end(first, layer + 1, before, under);
                 if (end != null) {
-                    close(first, layer, end, before);
-                    first = layer + 1;
-                    before = new int[before.length];
-                } else {
-                    before = more;
+                    return close(first, layer, end, before);
                 }
+                before = more;
             }
-            close(first, grid.count(), new End.Top(), before);
-            return new Bands(bands, stages);
+            return close(first, count, new End.Top(), before);
         }
 
         /** Why the band from {@code first} cannot take in {@code layer}; null if it can. */
         private End end(int first, int layer, int[] before, int[] under) {
-            if (halts.contains(layer)) {
+            if (ground.halts().contains(layer)) {
                 return new End.Halt();
             }
-            if (apart.contains(layer)) {
+            if (ground.apart().contains(layer)) {
                 return new End.File();
             }
-            int high = grid.top(layer).micrometres() - grid.bottom(first).micrometres();
-            if (high > reach.micrometres()) {
+            int high = ground.grid().top(layer).micrometres()
+                    - ground.grid().bottom(first).micrometres();
+            if (high > ground.reach().micrometres()) {
                 return new End.Reach();
             }
             return runsInCircles(plus(before, under)) ? circle(before, under) : null;
@@ -123,7 +136,8 @@ public final class Bands {
                         grown[upper] |= 1 << lower;
                         if (runsInCircles(grown)) {
                             return new End.Circle(
-                                    plan.palette().get(upper), plan.palette().get(lower));
+                                    ground.palette().get(upper),
+                                    ground.palette().get(lower));
                         }
                     }
                 }
@@ -131,11 +145,14 @@ public final class Bands {
             throw new IllegalStateException("no circle");
         }
 
-        private void close(int first, int last, End end, int[] before) {
+        private int close(int first, int last, End end, int[] before) {
             bands.add(new Band(first, last, end));
-            int colours =
-                    IntStream.rangeClosed(first, last).map(l -> present[l - 1]).reduce(0, (a, b) -> a | b);
+            int colours = ground.layers().subList(first - 1, last).stream()
+                    .flatMap(l -> l.spools().stream())
+                    .mapToInt(ground.palette()::indexOf)
+                    .reduce(0, (bits, place) -> bits | 1 << place);
             stages.add(Stage.of(colours, before));
+            return last + 1;
         }
 
         private static int[] plus(int[] before, int[] more) {

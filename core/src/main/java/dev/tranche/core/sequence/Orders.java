@@ -30,6 +30,7 @@ public final class Orders {
     private List<Thing> things;
     private final Object banding = new Object();
     private volatile Bands bands;
+    private Optional<Bands> earlier = Optional.empty();
 
     /**
      * @param colouring of the plan
@@ -183,10 +184,21 @@ public final class Orders {
     public Bands bands(Progress progress) {
         synchronized (banding) {
             if (bands == null) {
-                bands = Bands.of(colouring, lineWidth, reach, apart, progress);
+                bands = Bands.of(ground(), earlier, progress);
+                earlier = Optional.empty();
             }
             return bands;
         }
+    }
+
+    /** Tells of the plan as it was before: what an edit leaves as it was is not worked out again. */
+    public void knowing(Orders before) {
+        earlier = Optional.ofNullable(before.bands).or(() -> before.earlier);
+        bands = earlier.filter(b -> b.areOf(ground())).orElse(null);
+    }
+
+    private Ground ground() {
+        return Ground.of(colouring, lineWidth, reach, apart);
     }
 
     /** Whether {@link #bands()} answers at once. */

@@ -2,7 +2,6 @@ package dev.tranche.core.sequence;
 
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Thin;
-import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
@@ -13,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BinaryOperator;
+import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
@@ -21,41 +21,39 @@ import org.locationtech.jts.geom.Polygon;
  * Which colours of each layer stand over which others, by more than half a line all round: what stands over less holds on
  * to its own, and leaves the nozzle room.
  *
- * @param lineWidth mm
  * @param overlaps of cells that have been laid over one another: a cell that goes on unchanged from layer to layer is the
  *     very same
  * @param below for each layer, and each colour of it, those of the very layer beneath as bits; colours are places in the
- *     palette
+ *     palette; null where it was not looked at
  */
-record Rests(Colouring colouring, double lineWidth, int[][] below, Map<Pair, MultiPolygon> overlaps) {
+record Rests(Ground ground, int[][] below, Map<Pair, MultiPolygon> overlaps) {
     /** From here on what lies further down is found again where it is needed. */
     private static final int MOST_KEPT = 50_000;
 
-    /** @param progress hears layers done of all layers */
-    static Rests of(Colouring colouring, double lineWidth, Progress progress) {
+    /**
+     * @param sought layers, from 1, that are looked at
+     * @param progress hears layers done of all layers
+     */
+    static Rests of(Ground ground, IntPredicate sought, Progress progress) {
         AtomicInteger done = new AtomicInteger();
-        List<SpoolId> palette = colouring.plan().palette();
-        int[][] below = new int[colouring.layers().size()][palette.size()];
-        IntStream.rangeClosed(2, below.length).parallel().forEach(layer -> {
-            progress.at(done.incrementAndGet(), below.length);
-            LayerColours upper = colouring.layer(layer);
-            LayerColours lower = colouring.layer(layer - 1);
-            // Colours of one layer do not overlap, so in equal layers none rests on another.
-            if (upper == lower) {
-                return;
-            }
-            for (Tint over : upper.tints()) {
-                for (Tint under : lower.tints()) {
-                    if (!over.spool().equals(under.spool())
-                            && over.prints()
-                            && under.prints()
-                            && meet(over, under, lineWidth, Areas::intersection)) {
-                        below[layer - 1][palette.indexOf(over.spool())] |= 1 << palette.indexOf(under.spool());
-                    }
-                }
-            }
+        Rests rests = new Rests(ground, new int[ground.layers().size()][], new HashMap<>());
+        rests.below[0] = new int[ground.palette().size()];
+        IntStream.rangeClosed(2, rests.below.length).parallel().filter(sought).forEach(layer -> {
+            progress.at(done.incrementAndGet(), rests.below.length);
+            rests.below[layer - 1] = rests.onNext(layer);
         });
-        return new Rests(colouring, lineWidth, below, new HashMap<>());
+        return rests;
+    }
+
+    private int[] onNext(int layer) {
+        int[] under = new int[ground.palette().size()];
+        LayerColours upper = ground.layer(layer);
+        LayerColours lower = ground.layer(layer - 1);
+        // Colours of one layer do not overlap, so in equal layers none rests on another.
+        if (upper != lower) {
+            add(upper, lower, under, under, Areas::intersection);
+        }
+        return under;
     }
 
     private static boolean meet(Tint over, Tint under, double lineWidth, BinaryOperator<MultiPolygon> overlap) {
@@ -91,11 +89,14 @@ record Rests(Colouring colouring, double lineWidth, int[][] below, Map<Pair, Mul
      * @param known what is known of the layers between already, which need not be looked at again
      */
     int[] under(int layer, int first, int[] known) {
+        if (below[layer - 1] == null) {
+            below[layer - 1] = onNext(layer);
+        }
         int[] under = below[layer - 1].clone();
         for (int lower = layer - 2; lower >= first; lower--) {
-            LayerColours colours = colouring.layer(lower);
-            if (colours != colouring.layer(lower + 1) && colours != colouring.layer(layer)) {
-                add(colouring.layer(layer), colours, known, under);
+            LayerColours colours = ground.layer(lower);
+            if (colours != ground.layer(lower + 1) && colours != ground.layer(layer)) {
+                add(ground.layer(layer), colours, known, under, this::overlap);
             }
         }
         return under;
@@ -121,14 +122,15 @@ record Rests(Colouring colouring, double lineWidth, int[][] below, Map<Pair, Mul
         return overlaps.computeIfAbsent(new Pair(over, under), p -> Areas.intersection(over, under));
     }
 
-    private void add(LayerColours upper, LayerColours lower, int[] known, int[] under) {
-        List<SpoolId> palette = colouring.plan().palette();
+    private void add(
+            LayerColours upper, LayerColours lower, int[] known, int[] under, BinaryOperator<MultiPolygon> overlap) {
+        List<SpoolId> palette = ground.palette();
         for (Tint over : upper.tints()) {
             int a = palette.indexOf(over.spool());
             for (Tint beneath : lower.tints()) {
                 int b = palette.indexOf(beneath.spool());
                 boolean open = a != b && ((under[a] | known[a]) >> b & 1) == 0;
-                if (open && over.prints() && beneath.prints() && meet(over, beneath, lineWidth, this::overlap)) {
+                if (open && over.prints() && beneath.prints() && meet(over, beneath, ground.lineWidth(), overlap)) {
                     under[a] |= 1 << b;
                 }
             }

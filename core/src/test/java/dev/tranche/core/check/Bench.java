@@ -18,6 +18,7 @@ import dev.tranche.core.job.Reckoning;
 import dev.tranche.core.job.Wish;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
+import dev.tranche.core.look.Looks;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Motion;
 import dev.tranche.core.machine.Printer;
@@ -189,12 +190,18 @@ public final class Bench {
     public Reckoning reckoning() {
         List<Object> given = given();
         if (last.filter(l -> l.from().equals(given)).isEmpty()) {
-            Brief brief = brief();
+            Brief plain = brief();
+            Brief brief = plain.with(Wish.of(plain, () -> plain(), Progress.UNHEARD)
+                    .map(this::fulfil)
+                    .orElse(Rearranging.NONE));
+            // What an edit leaves as it was is taken over, as it is in pages.
             last = Optional.of(new Reckoned(
                     given,
-                    Reckoning.of(brief.with(Wish.of(brief, () -> plain(), Progress.UNHEARD)
-                            .map(this::fulfil)
-                            .orElse(Rearranging.NONE)))));
+                    Reckoning.of(
+                            brief,
+                            new Looks(brief.colouring(), brief.shelf()),
+                            last.map(Reckoned::to),
+                            Progress.UNHEARD)));
         }
         return last.orElseThrow().to();
     }

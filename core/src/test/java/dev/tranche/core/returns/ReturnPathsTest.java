@@ -27,6 +27,7 @@ import dev.tranche.core.purge.PurgePlace.SmallTower;
 import dev.tranche.core.purge.PurgeSettings;
 import dev.tranche.core.speech.Severity;
 import dev.tranche.core.units.Volume;
+import java.time.ZonedDateTime;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -81,6 +82,16 @@ class ReturnPathsTest {
         Bench back = new Bench().start(2, Spools.CHALK).start(2.4, Spools.SOOT);
         assertThat(paths(back).paths()).hasSize(2);
         assertThat(paths(back).unclean()).extracting(ReturnPath::swap).containsExactly(1);
+    }
+
+    @Test
+    void a_start_at_another_hour_leaves_the_ways_as_they_were_and_another_height_does_not() {
+        Bench bench = lettered();
+        ReturnPaths before = paths(bench);
+        bench.start = Optional.of(ZonedDateTime.parse("2026-05-01T08:00:00Z"));
+        assertThat(paths(bench)).isSameAs(before);
+        bench.start(2.4, Spools.BURGUNDY);
+        assertThat(paths(bench).paths()).hasSize(2);
     }
 
     @Test

@@ -24,6 +24,7 @@ import dev.tranche.core.units.Height;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Envelope;
@@ -64,6 +65,11 @@ class BandsTest {
                 0.45,
                 Height.ofMillimetres(reach),
                 List::of);
+    }
+
+    private static Rests rests(Colouring colouring) {
+        return Rests.of(
+                Ground.of(colouring, 0.45, Height.ofMillimetres(0.8), Set.of()), layer -> true, Progress.UNHEARD);
     }
 
     private static Range layers(int first, int last) {
@@ -112,6 +118,35 @@ class BandsTest {
         assertThat(heard).allMatch(left -> left > 0 && left < 80).endsWith(1L);
     }
 
+    /** Where two layers of ten are recoloured, the rest of forty is not looked at again; what comes of it is the same as ever. */
+    @Test
+    void an_edit_finds_anew_only_the_bands_that_it_touches() {
+        box(B, 7.5, 15, Range.ALL).box(B, 20, 4, layers(21, 22)).box(C, 26, 4, layers(33, 34));
+        Orders before = orders(0.8);
+        Bands found = before.bands();
+        Orders same = new Orders(before.colouring(), (out, in) -> new Toll(7, 0.5), 0.45, before.reach(), List::of);
+        same.knowing(before);
+        assertThat(same.knowsBands()).isTrue();
+        assertThat(same.bands()).isSameAs(found);
+
+        regions.set(1, regions.get(1).in(C));
+        Orders after = new Orders(
+                before.colouring().with(orders(0.8).colouring().plan(), 0.45),
+                (out, in) -> new Toll(100, 0.01),
+                0.45,
+                before.reach(),
+                List::of);
+        after.knowing(before);
+        assertThat(after.knowsBands()).isFalse();
+        List<Long> looked = Collections.synchronizedList(new ArrayList<>());
+        Bands anew = after.bands((done, of) -> looked.add(done));
+        assertThat(looked).hasSizeLessThan(20);
+        assertThat(anew.list()).isEqualTo(orders(0.8).bands().list());
+        assertThat(anew.stages())
+                .usingRecursiveComparison()
+                .isEqualTo(orders(0.8).bands().stages());
+    }
+
     @Test
     void a_nozzle_that_cannot_dip_prints_layer_by_layer() {
         Orders orders = box(B, 7.5, 15, Range.ALL).orders(0.1);
@@ -126,7 +161,7 @@ class BandsTest {
         Band band = orders.bands().list().get(0);
         assertThat(band.last()).isEqualTo(10);
         assertThat(Bands.spoolsOf(band, orders.banded())).containsExactly(B, A);
-        int[][] below = Rests.of(orders.colouring(), 0.45, Progress.UNHEARD).below();
+        int[][] below = rests(orders.colouring()).below();
         for (int layer = 1; layer <= 40; layer++) {
             assertThat(below[layer - 1]).as("layer " + layer).containsExactly(layer == 6 ? 0b10 : 0, 0);
         }
@@ -152,7 +187,7 @@ class BandsTest {
             ColourPlan plan = ColourPlan.of(LayerSettings.COMMON, A)
                     .with(new Regions(List.of(new Region("both", new Shape.Parts(List.of(0, 1)), B, Range.ALL))));
             Colouring colouring = Colouring.of(plan, pieces, 0.45, Progress.UNHEARD);
-            assertThat(Rests.of(colouring, 0.45, Progress.UNHEARD).under(2, 1, new int[2]))
+            assertThat(rests(colouring).under(2, 1, new int[2]))
                     .as("gap of " + gap)
                     .containsExactly(gap == 0 ? 0b10 : 0, 0);
         }
@@ -202,7 +237,7 @@ class BandsTest {
         assertThat(orders.bands().list()).hasSize(1);
         assertThat(Bands.spoolsOf(orders.bands().list().get(0), orders.banded()))
                 .containsExactly(B, A);
-        Rests rests = Rests.of(orders.colouring(), 0.45, Progress.UNHEARD);
+        Rests rests = rests(orders.colouring());
         assertThat(rests.under(7, 1, new int[2])).containsExactly(0b10, 0);
         assertThat(rests.under(7, 3, new int[2])).as("from above the patch").containsOnly(0);
         assertThat(rests.under(7, 1, new int[] {0b10, 0})).as("known already").containsOnly(0);
@@ -213,8 +248,7 @@ class BandsTest {
         // The border between A and B moves by 0.3 mm at layer 6: narrower than a line.
         Orders orders =
                 box(B, 7.5, 15, layers(1, 5)).box(B, 7.65, 15.3, layers(6, 40)).orders(3);
-        assertThat(Rests.of(orders.colouring(), 0.45, Progress.UNHEARD).under(6, 1, new int[3]))
-                .containsOnly(0);
+        assertThat(rests(orders.colouring()).under(6, 1, new int[3])).containsOnly(0);
     }
 
     @Test
