@@ -9,12 +9,17 @@ import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
+import org.locationtech.jts.geom.CoordinateSequence;
 import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Polygon;
 
 /**
  * Which colours each layer of a model holds, and where.
@@ -36,7 +41,7 @@ public final class Colouring {
     private final Map<Integer, LayerWork.Known> known;
 
     private final Map<List<Shape>, Masks> masks;
-    private final Map<MultiPolygon, Mask> once;
+    private final Map<Corners, Mask> once;
     private final List<LayerColours> layers;
     /** Computed when first asked for. */
     private List<Relief> reliefs;
@@ -72,13 +77,14 @@ public final class Colouring {
         this.reaches = Reach.of(plan.regions(), model.grid());
         this.bases = bases(model.grid());
         this.known = new HashMap<>();
-        this.masks = new HashMap<>();
-        this.once = new HashMap<>();
+        this.masks = new ConcurrentHashMap<>();
+        this.once = new ConcurrentHashMap<>();
         boolean sameWidth = before.isPresent() && before.get().lineWidth == lineWidth;
         boolean sameLetters = before.isPresent() && goesOnWith(before.get().plan.palette());
         this.front = before.map(b -> b.front).orElse(null);
         LayerColours[] made = new LayerColours[like.length];
         List<Integer> roots = new ArrayList<>();
+        Set<List<Shape>> sought = new LinkedHashSet<>();
         for (int root = 1; root <= like.length; root = end(root) + 1) {
             if (sameWidth && sameLetters && isAsIn(before.get(), root, end(root))) {
                 known.put(root, before.get().known.get(root));
@@ -89,10 +95,14 @@ public final class Colouring {
                 roots.add(root);
                 known.put(root, new LayerWork.Known());
                 for (int layer = root; layer <= end(root); layer++) {
-                    mask(reaches.get(layer - 1).shapes(), before);
+                    sought.add(reaches.get(layer - 1).shapes());
                 }
             }
         }
+        sought.parallelStream().forEach(shapes -> {
+            progress.at(0, made.length);
+            mask(shapes, before);
+        });
         AtomicInteger done = new AtomicInteger(made.length - roots.size());
         roots.parallelStream().forEach(root -> {
             LayerWork.Known was = before.map(b -> b.known.get(root))
@@ -208,17 +218,44 @@ public final class Colouring {
     }
 
     private void mask(List<Shape> shapes, Optional<Colouring> before) {
-        if (!masks.containsKey(shapes)) {
-            Optional<Masks> was = before.map(b -> b.masks.get(shapes));
-            was.ifPresent(m -> m.all().forEach(mask -> once.putIfAbsent(mask.area(), mask)));
-            masks.put(shapes, was.orElseGet(() -> masks(shapes, before)));
-        }
+        Optional<Masks> was = before.map(b -> b.masks.get(shapes));
+        was.ifPresent(m -> m.all().forEach(mask -> once.putIfAbsent(Corners.of(mask.area()), mask)));
+        masks.put(shapes, was.orElseGet(() -> masks(shapes, before)));
     }
 
     private Masks masks(List<Shape> shapes, Optional<Colouring> before) {
-        Map<MultiPolygon, Mask> known = before.map(b -> b.once).orElse(Map.of());
+        Map<Corners, Mask> known = before.map(b -> b.once).orElse(Map.of());
         return Masks.of(
-                shapes, area -> once.computeIfAbsent(area, a -> known.containsKey(a) ? known.get(a) : new Mask(a)));
+                shapes,
+                area -> once.computeIfAbsent(
+                        Corners.of(area), c -> known.containsKey(c) ? known.get(c) : new Mask(area)));
+    }
+
+    /** An area by all its corners. JTS tells areas apart by the box round them first, and layers of a painting share boxes. */
+    private record Corners(MultiPolygon area, int hash) {
+        static Corners of(MultiPolygon area) {
+            int hash = 0;
+            for (int i = 0; i < area.getNumGeometries(); i++) {
+                CoordinateSequence rim =
+                        ((Polygon) area.getGeometryN(i)).getExteriorRing().getCoordinateSequence();
+                for (int k = 0; k < rim.size(); k++) {
+                    // Minus nothing is nothing.
+                    hash = 31 * hash + Double.hashCode(rim.getX(k) + 0.0);
+                    hash = 31 * hash + Double.hashCode(rim.getY(k) + 0.0);
+                }
+            }
+            return new Corners(area, hash);
+        }
+
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Corners c && c.hash == hash && c.area.equalsExact(area);
+        }
+
+        @Override
+        public int hashCode() {
+            return hash;
+        }
     }
 
     Covers covers() {
