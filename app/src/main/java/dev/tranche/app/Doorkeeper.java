@@ -17,6 +17,7 @@ final class Doorkeeper implements Thread.UncaughtExceptionHandler {
     private static final int ROOM = 4 << 20;
 
     private final Lifecycle door;
+    private long opened = Long.MIN_VALUE;
 
     /** @param door where requests come in */
     Doorkeeper(Lifecycle door) {
@@ -28,18 +29,23 @@ final class Doorkeeper implements Thread.UncaughtExceptionHandler {
         boolean letsIn =
                 thread.getName().endsWith("-Acceptor") || thread.getName().endsWith("-Poller");
         if (letsIn) {
-            reopen();
+            reopen(System.nanoTime());
         }
         LOG.error("“{}” ended{}", thread.getName(), letsIn ? "; requests are let in again" : "", error);
     }
 
-    private synchronized void reopen() {
+    /** @param since when it stands open no longer; both of its threads may have died at once */
+    private synchronized void reopen(long since) {
+        if (opened > since) {
+            return;
+        }
         try {
             do {
                 Thread.sleep(PATIENCE);
             } while (!hasRoom());
             door.stop();
             door.start();
+            opened = System.nanoTime();
         } catch (InterruptedException closing) {
             Thread.currentThread().interrupt();
         } catch (LifecycleException e) {

@@ -107,6 +107,10 @@ record OnBed(Brief brief, Plate plate, Optional<Fit> fit, Optional<Tower> tower,
                 && tower.equals(facts.ledger().tower())
                 && order.passes().equals(facts.order().passes())
                 && Leaving.all(ledger).equals(Leaving.all(facts.ledger()))
+                && brief.colouring()
+                        .model()
+                        .grid()
+                        .equals(was.colouring().model().grid())
                 && brief.colouring().layers().equals(was.colouring().layers());
     }
 
