@@ -11,8 +11,6 @@ import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.autoconfigure.mustache.MustacheAutoConfiguration;
 import org.springframework.boot.context.properties.EnableConfigurationProperties;
-import org.springframework.boot.web.embedded.tomcat.TomcatWebServer;
-import org.springframework.boot.web.servlet.context.ServletWebServerApplicationContext;
 import org.springframework.context.ApplicationListener;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.event.ContextClosedEvent;
@@ -28,11 +26,8 @@ public class TrancheApplication {
             System.exit(Courier.run(args));
         }
         try {
-            if (application().run(args) instanceof ServletWebServerApplicationContext context
-                    && context.getWebServer() instanceof TomcatWebServer server) {
-                Thread.setDefaultUncaughtExceptionHandler(
-                        new Doorkeeper(server.getTomcat().getConnector()));
-            }
+            application().run(args);
+            Thread.setDefaultUncaughtExceptionHandler(new FreshStart(Runtime.getRuntime()::halt));
         } catch (DataFolder.CannotStart said) {
             System.exit(1);
         }

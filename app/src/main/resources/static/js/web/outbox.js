@@ -12,7 +12,9 @@ const many = () => `${kept.length} ${kept.length === 1 ? "change is" : "changes 
 document.addEventListener("htmx:sendError", (event) => {
   const { requestConfig, elt, target } = event.detail;
   if (requestConfig.verb === "get") {
-    if (!kept.length) say("Tranche does not answer; start it again. Nothing you typed is lost.");
+    if (!kept.length) say("Tranche does not answer; start it again. Nothing you typed is lost.", "unanswered");
+    // A page that waits for work goes on asking: what it hears next may be that the work is gone.
+    if (elt.closest("#job")) setTimeout(() => htmx.trigger(elt, "asked-again"), 1500);
     return;
   }
   const { verb, path, triggeringEvent, parameters } = requestConfig;
@@ -24,6 +26,8 @@ document.addEventListener("htmx:sendError", (event) => {
   say(`Tranche does not answer. ${many()} kept here and sent as soon as it does; leave this page open.`, "offline");
   asking ??= setInterval(knock, 1500);
 });
+
+document.addEventListener("htmx:afterOnLoad", () => document.querySelector("#notice > .unanswered")?.remove());
 
 /** The button that was pressed, which is sent with its form. */
 function pressed(event) {

@@ -18,7 +18,7 @@ class JobController {
 
     @GetMapping("/jobs/{id}")
     String progress(@PathVariable String id, Model model, HttpServletResponse response) {
-        return JobPages.show(find(id), model, response);
+        return jobs.find(id).map(job -> JobPages.show(job, model, response)).orElse("jobs/progress :: lost");
     }
 
     @PostMapping("/jobs/{id}/cancel")

@@ -2,21 +2,29 @@ package dev.tranche.app.web;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.tranche.app.jobs.Job;
+import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.core.plan.LayerSettings;
 import dev.tranche.core.plan.Spool;
+import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CountDownLatch;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.support.ui.Select;
+import org.springframework.beans.factory.annotation.Autowired;
 
 /** What is typed, ticked and chosen arrives, or it is said why not; and the hand stays where it was. */
 class FieldsTest extends BrowserTest {
+    @Autowired
+    private Jobs jobs;
+
     @AfterEach
     void connected() {
         network(0, false);
@@ -59,6 +67,35 @@ class FieldsTest extends BrowserTest {
         browser.open("/plans/" + plan.id());
         browser.find("#height-1");
         return plan;
+    }
+
+    @Test
+    void work_that_a_page_waits_for_is_asked_about_again_once_somebody_answers() {
+        CountDownLatch over = new CountDownLatch(1);
+        Job work = jobs.start("Cutting a model", progress -> {
+            try {
+                over.await();
+            } catch (InterruptedException closing) {
+                Thread.currentThread().interrupt();
+            }
+            throw new Refusal("It holds no triangles.");
+        });
+        browser.open("/");
+        browser.script(
+                "fetch(arguments[0]).then(a => a.text()).then(html => { content.innerHTML = html; htmx.process(content); })",
+                "/jobs/" + work.id());
+        browser.see("#job", "Cutting a model");
+        nobodyAnswers();
+        browser.see("#notice", "Tranche does not answer");
+        over.countDown();
+        network(0, false);
+        browser.see("#job", "It holds no triangles.");
+        browser.until(() -> browser.all("#notice .unanswered").isEmpty());
+
+        browser.script("content.innerHTML = document.getElementById('job').outerHTML.replace(/<p.*p>/s, "
+                + "'<div hx-get=\"/jobs/gone\" hx-trigger=\"load\" hx-target=\"#job\" hx-swap=\"outerHTML\"></div>');"
+                + "htmx.process(content)");
+        browser.see("#job", "started anew");
     }
 
     private String value(String css) {
