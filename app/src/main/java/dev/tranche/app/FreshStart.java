@@ -19,7 +19,7 @@ final class FreshStart implements Thread.UncaughtExceptionHandler {
     /** Made beforehand: there is no room for it any more. */
     private static final byte[] SENTENCE =
             """
-            Tranche ran out of memory and begins again; what was stored is safe. To give it more: TRANCHE_JAVA_OPTIONS=-Xmx2g ./tranche …
+            Tranche ran out of memory and ends; what was stored is safe. To give it more: TRANCHE_JAVA_OPTIONS=-Xmx2g ./tranche start
             """
                     .getBytes(StandardCharsets.UTF_8);
 

@@ -23,12 +23,8 @@ class JobController {
 
     @PostMapping("/jobs/{id}/cancel")
     String cancel(@PathVariable String id, Model model, HttpServletResponse response) {
-        Job job = find(id);
+        Job job = jobs.find(id).orElseThrow(() -> new Refusal("That work is over; reload the page."));
         job.cancel();
         return JobPages.show(job, model, response);
-    }
-
-    private Job find(String id) {
-        return jobs.find(id).orElseThrow(() -> new Refusal("That work is over; reload the page."));
     }
 }
