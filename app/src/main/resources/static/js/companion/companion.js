@@ -1,4 +1,6 @@
 // Beside the machine: counts down, rings, sends what was pressed, and keeps it where the connection is lost.
+import { listen } from "../web/told.js";
+
 const page = document.querySelector(".companion");
 if (page) {
   const beside = () => document.getElementById("beside");
@@ -142,17 +144,17 @@ if (page) {
     } catch { /* the events say when it is back */ }
   };
   if (beside().dataset.state !== "none") {
-    const events = new EventSource(`${page.dataset.at}/events`);
-    events.addEventListener("told", (event) => {
-      send();
-      if ((event.data || "") !== (beside().dataset.mark ?? "")) renew();
-      if (!kept().length && offline.querySelector("span").textContent.startsWith("No connection")) say("");
-    });
-    events.addEventListener("error", () => {
+    listen(`${page.dataset.at}/events`, {
+      told: (mark) => {
+        send();
+        if (mark !== (beside().dataset.mark ?? "")) renew();
+        if (!kept().length && offline.querySelector("span").textContent.startsWith("No connection")) say("");
+      },
+    }, () => {
       if (!kept().length) say("No connection to Tranche; the count-down goes on, and what you press is kept.");
+    }, () => {
+      if (!kept().length) say("");
     });
-    events.addEventListener("open", () => { if (!kept().length) say(""); });
-    window.addEventListener("pagehide", () => events.close());
   }
   setClock();
   tick();

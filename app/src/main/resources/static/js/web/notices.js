@@ -11,6 +11,9 @@ export function say(sentence, kind = "") {
   notice().replaceChildren(box);
 }
 
+/** Somebody answers again. */
+export const quiet = () => document.querySelector("#notice > .unanswered")?.remove();
+
 // A sentence that was said is gone once the next thing worked; but not when it says that the page was stale.
 document.addEventListener("htmx:beforeSwap", (event) => {
   if (event.detail.xhr.status === 200 && (event.target.id === "desk" || event.target.id === "rig") && event.detail.requestConfig.triggeringEvent?.type !== "desk-stale") {

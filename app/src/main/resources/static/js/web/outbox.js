@@ -2,7 +2,7 @@
 // What was sent to a server that is gone is kept, and sent in its order once it answers again. What takes longer than a
 // moment shows that it is under way.
 import { askLater } from "./queue.js";
-import { say } from "./notices.js";
+import { quiet, say } from "./notices.js";
 
 const kept = [];
 let asking = null;
@@ -27,7 +27,7 @@ document.addEventListener("htmx:sendError", (event) => {
   asking ??= setInterval(knock, 1500);
 });
 
-document.addEventListener("htmx:afterOnLoad", () => document.querySelector("#notice > .unanswered")?.remove());
+document.addEventListener("htmx:afterOnLoad", quiet);
 
 /** The button that was pressed, which is sent with its form. */
 function pressed(event) {

@@ -51,9 +51,16 @@ class RehearsalController {
         return pages.show(id, "rehearse", model, work -> views.page(work, rehearsals.of(id), model));
     }
 
+    /**
+     * What can be done now.
+     *
+     * @param was the state that the page that asks still shows
+     */
     @GetMapping("/stage")
-    String stage(@PathVariable String id, Model model) {
-        return answer(id, model);
+    String stage(@PathVariable String id, @RequestParam(defaultValue = RehearsalViews.NONE) String was, Model model) {
+        Optional<Run> run = rehearsals.of(id);
+        model.addAttribute("gone", run.isEmpty() && !RehearsalViews.NONE.equals(was));
+        return views.stage(workbench.openNow(plans.get(id)), run, model);
     }
 
     @GetMapping(path = "/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)

@@ -80,7 +80,7 @@ class RehearsalEvents {
     private Now now(String plan) {
         Optional<Run> run = rehearsals.of(plan);
         if (run.isEmpty()) {
-            return new Now("none", 0, 0, 0, 0, 0, 0, 0, "", "", false);
+            return new Now(RehearsalViews.NONE, 0, 0, 0, 0, 0, 0, 0, "", "", false);
         }
         Run r = run.get();
         String stop = r.waitsAt().map(e -> e.title()).orElse("");

@@ -28,6 +28,9 @@ import org.springframework.ui.Model;
 /** Fills the page of a rehearsal. */
 @Component
 class RehearsalViews {
+    /** The state of a plan of which there is no rehearsal. */
+    static final String NONE = "none";
+
     private static final int MOST_ROWS = 60;
 
     private final Figures figures;
@@ -60,7 +63,7 @@ class RehearsalViews {
         model.addAttribute("work", work);
         model.addAttribute("marks", SpoolMark.palette(work));
         model.addAttribute("never", Duty.NEVER);
-        model.addAttribute("state", run.map(Run::state).orElse("none"));
+        model.addAttribute("state", run.map(Run::state).orElse(NONE));
         model.addAttribute("pace", run.map(Run::pace).orElse(0.0));
         model.addAttribute(
                 "other",

@@ -24,6 +24,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
+import org.openqa.selenium.WindowType;
 import org.openqa.selenium.support.ui.Select;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.web.server.LocalServerPort;
@@ -174,6 +175,28 @@ class RehearsePageTest extends BrowserTest {
         assertThat(Double.parseDouble(browser.find("#not-printed").getDomAttribute("height")))
                 .as("what was not printed when it was stopped")
                 .isPositive();
+    }
+
+    @Test
+    void a_page_that_shows_a_rehearsal_which_the_server_no_longer_knows_says_that_it_is_gone() {
+        PlanState plan = plan("forgotten");
+        browser.open("/plans/" + plan.id() + "/rehearse/stage?was=running");
+        browser.see("#gone", "That rehearsal is gone");
+        browser.open("/plans/" + plan.id() + "/rehearse/stage?was=none");
+        assertThat(browser.all("#gone")).isEmpty();
+    }
+
+    /** A browser holds six connections to a server of HTTP/1.1 (common practice, no source). */
+    @Test
+    void seven_windows_that_are_told_of_rehearsals_and_prints_leave_a_connection_for_the_eighth() {
+        PlanState plan = plan("many windows");
+        for (int window = 1; window <= 7; window++) {
+            browser.open("/plans/" + plan.id() + "/rehearse");
+            browser.see("#stage", "Rehearse the print");
+            browser.driver().switchTo().newWindow(WindowType.TAB);
+        }
+        browser.open("/words");
+        browser.see("h1", "Words");
     }
 
     /** The events are told to whoever asks, as the standard has server-sent events (WHATWG HTML, 9.2). */
