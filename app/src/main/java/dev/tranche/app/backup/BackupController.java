@@ -3,7 +3,7 @@ package dev.tranche.app.backup;
 import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.JobPages;
 import dev.tranche.app.jobs.Jobs;
-import dev.tranche.app.storage.TrancheProperties;
+import dev.tranche.app.storage.TemporaryFiles;
 import dev.tranche.app.web.Attachment;
 import dev.tranche.core.speech.Refusal;
 import jakarta.servlet.http.HttpServletResponse;
@@ -26,12 +26,12 @@ class BackupController {
 
     private final Backups backups;
     private final Jobs jobs;
-    private final TrancheProperties properties;
+    private final TemporaryFiles temporary;
 
-    BackupController(Backups backups, Jobs jobs, TrancheProperties properties) {
+    BackupController(Backups backups, Jobs jobs, TemporaryFiles temporary) {
         this.backups = backups;
         this.jobs = jobs;
-        this.properties = properties;
+        this.temporary = temporary;
     }
 
     @GetMapping({"/backup.zip", "/api/v1/backup"})
@@ -42,7 +42,7 @@ class BackupController {
 
     @PostMapping("/backup/restore")
     String restore(@RequestParam MultipartFile file, Model model, HttpServletResponse response) throws IOException {
-        Path copy = copy(file);
+        Path copy = temporary.copy("backup", file);
         Job job = jobs.start("Taking the backup back", progress -> {
             try {
                 return "/settings?restored=" + backups.restore(copy, progress).getFileName();
@@ -62,7 +62,7 @@ class BackupController {
             response.setStatus(422);
             return "No backup came with this; send it as the part “file” (multipart/form-data).\n";
         }
-        Path copy = copy(file);
+        Path copy = temporary.copy("backup", file);
         try {
             Path before = jobs.await("Taking the backup back", PATIENCE, progress -> backups.restore(copy, progress));
             return "Taken back. What was here before is kept in " + before.toAbsolutePath() + "\n";
@@ -72,11 +72,5 @@ class BackupController {
         } finally {
             Files.deleteIfExists(copy);
         }
-    }
-
-    private Path copy(MultipartFile file) throws IOException {
-        Path copy = Files.createTempFile(properties.data(), "backup-", ".part");
-        file.transferTo(copy);
-        return copy;
     }
 }

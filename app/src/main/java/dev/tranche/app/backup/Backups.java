@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.Restored;
+import dev.tranche.app.storage.TemporaryFiles;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
@@ -29,7 +30,6 @@ import java.util.Arrays;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
-import java.util.UUID;
 import java.util.zip.CRC32;
 import java.util.zip.CheckedInputStream;
 import java.util.zip.ZipEntry;
@@ -55,6 +55,7 @@ public class Backups {
     private final DataSource database;
     private final Flyway flyway;
     private final FileStore files;
+    private final TemporaryFiles temporary;
     private final TrancheProperties properties;
     private final ApplicationEventPublisher events;
     private final Proof proof;
@@ -65,6 +66,7 @@ public class Backups {
             DataSource database,
             Flyway flyway,
             FileStore files,
+            TemporaryFiles temporary,
             TrancheProperties properties,
             ApplicationEventPublisher events,
             Proof proof,
@@ -73,6 +75,7 @@ public class Backups {
         this.database = database;
         this.flyway = flyway;
         this.files = files;
+        this.temporary = temporary;
         this.properties = properties;
         this.events = events;
         this.clock = clock;
@@ -123,7 +126,7 @@ public class Backups {
      */
     public Path restore(Path backup, Progress progress) throws IOException {
         try (ZipFile zip = new ZipFile(backup.toFile());
-                Scratch scratch = new Scratch(properties.data(), zip)) {
+                Scratch scratch = new Scratch(zip)) {
             takeFiles(zip, progress);
             Path before = keepWhatIs();
             takeOver(scratch.db);
@@ -144,7 +147,7 @@ public class Backups {
 
     private void putBack(Path before) throws IOException, SQLException {
         try (ZipFile zip = new ZipFile(before.toFile());
-                Scratch scratch = new Scratch(properties.data(), zip)) {
+                Scratch scratch = new Scratch(zip)) {
             takeOver(scratch.db);
         }
         Files.delete(before);
@@ -152,12 +155,14 @@ public class Backups {
 
     /** A backup as a database of its own, while it is needed. */
     private final class Scratch implements AutoCloseable {
+        /** Beside it lie those that the database makes. */
         private final Path file;
+
         private final Connection db;
 
-        Scratch(Path data, ZipFile zip) throws IOException, SQLException {
+        Scratch(ZipFile zip) throws IOException, SQLException {
             String schema = schema(zip);
-            file = data.resolve("restoring-" + UUID.randomUUID());
+            file = temporary.file("restoring");
             String url = "jdbc:h2:file:" + file.toAbsolutePath();
             db = DriverManager.getConnection(url, "sa", "");
             try {
@@ -171,6 +176,7 @@ public class Backups {
         @Override
         public void close() throws IOException, SQLException {
             db.close();
+            Files.deleteIfExists(file);
             Files.deleteIfExists(file.resolveSibling(file.getFileName() + ".mv.db"));
             Files.deleteIfExists(file.resolveSibling(file.getFileName() + ".trace.db"));
         }
@@ -240,8 +246,14 @@ public class Backups {
     private Path keepWhatIs() throws IOException {
         Path folder = Files.createDirectories(properties.data().resolve("backups"));
         Path before = folder.resolve(name().replace("tranche-", "before-restoring-"));
-        try (OutputStream out = Files.newOutputStream(before)) {
-            write(out);
+        Path part = temporary.file("before");
+        try {
+            try (OutputStream out = Files.newOutputStream(part)) {
+                write(out);
+            }
+            Files.move(part, before);
+        } finally {
+            Files.deleteIfExists(part);
         }
         return before;
     }

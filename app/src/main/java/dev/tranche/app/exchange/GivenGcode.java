@@ -1,6 +1,7 @@
 package dev.tranche.app.exchange;
 
 import dev.tranche.app.storage.FileNames;
+import dev.tranche.app.storage.TemporaryFiles;
 import dev.tranche.core.format.ModelReader;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Words;
@@ -10,22 +11,27 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.regex.Pattern;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipFile;
+import org.springframework.stereotype.Component;
 import org.springframework.util.unit.DataSize;
 import org.springframework.web.multipart.MultipartFile;
 
 /** G-code as people give it: plain, packed by gzip (RFC 1952), or the only one in an archive of files. */
-public final class GivenGcode {
+@Component
+public class GivenGcode {
     private static final Pattern GCODE = Pattern.compile("(?i)(.*/)?[^./][^/]*\\.(gcode|gco|g|nc|ngc)");
     private static final Pattern MODEL = Pattern.compile("(?i).*\\.(stl|obj|3mf|model|step|stp)");
 
-    private GivenGcode() {}
+    private final TemporaryFiles temporary;
+
+    GivenGcode(TemporaryFiles temporary) {
+        this.temporary = temporary;
+    }
 
     /** What is done with it. */
     @FunctionalInterface
@@ -39,7 +45,7 @@ public final class GivenGcode {
      * @param most bytes that it may have, unpacked
      * @throws Refusal if it is a model, an archive without one G-code file, broken, or text that no printer reads
      */
-    public static <T> T open(MultipartFile file, DataSize most, Use<T> use) throws IOException {
+    public <T> T open(MultipartFile file, DataSize most, Use<T> use) throws IOException {
         String name = FileNames.shown(file.getOriginalFilename());
         try (BufferedInputStream in = new BufferedInputStream(file.getInputStream(), ModelReader.HEAD + 1)) {
             in.mark(ModelReader.HEAD + 1);
@@ -71,7 +77,7 @@ public final class GivenGcode {
     }
 
     /** Whether it is an archive of files that holds G-code and no model. */
-    public static boolean isArchived(MultipartFile file) throws IOException {
+    boolean isArchived(MultipartFile file) throws IOException {
         try (InputStream in = file.getInputStream()) {
             if (!ModelArchive.isPacked(in.readNBytes(4))) {
                 return false;
@@ -92,7 +98,7 @@ public final class GivenGcode {
         return head.length > 1 && head[0] == (byte) first && head[1] == (byte) second;
     }
 
-    private static <T> T unzipped(MultipartFile file, DataSize most, Use<T> use) throws IOException {
+    private <T> T unzipped(MultipartFile file, DataSize most, Use<T> use) throws IOException {
         return inArchive(file, zip -> {
             List<? extends ZipEntry> found = zip.stream()
                     .filter(e -> GCODE.matcher(e.getName()).matches())
@@ -120,13 +126,10 @@ public final class GivenGcode {
         T at(ZipFile zip) throws IOException;
     }
 
-    private static <T> T inArchive(MultipartFile file, Look<T> look) throws IOException {
-        Path copy = Files.createTempFile("given", ".zip");
-        try (InputStream in = file.getInputStream()) {
-            Files.copy(in, copy, StandardCopyOption.REPLACE_EXISTING);
-            try (ZipFile zip = ModelArchive.open(copy)) {
-                return look.at(zip);
-            }
+    private <T> T inArchive(MultipartFile file, Look<T> look) throws IOException {
+        Path copy = temporary.copy("given", file);
+        try (ZipFile zip = ModelArchive.open(copy)) {
+            return look.at(zip);
         } finally {
             Files.deleteIfExists(copy);
         }

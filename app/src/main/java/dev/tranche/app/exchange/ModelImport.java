@@ -8,6 +8,7 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.storage.FileStore;
+import dev.tranche.app.storage.TemporaryFiles;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.work.ModelCuts;
 import dev.tranche.core.format.ModelReader;
@@ -38,6 +39,8 @@ public class ModelImport {
 
     private final Plans plans;
     private final FileStore files;
+    private final TemporaryFiles temporary;
+    private final GivenGcode givenGcode;
     private final ModelCuts cuts;
     private final Jobs jobs;
     private final TrancheProperties properties;
@@ -50,6 +53,8 @@ public class ModelImport {
     ModelImport(
             Plans plans,
             FileStore files,
+            TemporaryFiles temporary,
+            GivenGcode givenGcode,
             ModelCuts cuts,
             Jobs jobs,
             TrancheProperties properties,
@@ -60,6 +65,8 @@ public class ModelImport {
             Choosing choosing) {
         this.plans = plans;
         this.files = files;
+        this.temporary = temporary;
+        this.givenGcode = givenGcode;
         this.cuts = cuts;
         this.jobs = jobs;
         this.properties = properties;
@@ -70,15 +77,14 @@ public class ModelImport {
         this.choosing = choosing;
     }
 
-    /** Whether a file is a model, by its content. */
+    /** Whether a file is a model, or holds some and no G-code, by its content. */
     public boolean isModel(MultipartFile file) throws IOException {
-        return ModelReader.isModel(head(file), file.getSize());
+        return ModelReader.isModel(head(file), file.getSize()) && !givenGcode.isArchived(file);
     }
 
     /** Reads a plan file in the background; ends on its desk. */
     public Job open(MultipartFile file) throws IOException {
-        Path copy = Files.createTempFile(properties.data(), "plan-file-", ".part");
-        file.transferTo(copy);
+        Path copy = temporary.copy("plan-file", file);
         return jobs.start("Reading " + FileNames.shown(file.getOriginalFilename()), progress -> {
             try (InputStream in = Files.newInputStream(copy);
                     FileStore.Loan loan = files.lend()) {
@@ -108,7 +114,7 @@ public class ModelImport {
 
     /** Gives a plan a sliced file, unread. */
     public void giveGcode(PlanState plan, MultipartFile file) throws IOException {
-        GivenGcode.open(file, properties.largestGcode(), (in, name) -> {
+        givenGcode.open(file, properties.largestGcode(), (in, name) -> {
             giveGcode(plan, in, name);
             return name;
         });
@@ -232,8 +238,7 @@ public class ModelImport {
                 return Optional.empty();
             }
         }
-        Path copy = Files.createTempFile(properties.data(), "archive-", ".part");
-        file.transferTo(copy);
+        Path copy = temporary.copy("archive", file);
         if (ModelArchive.is(copy)) {
             return Optional.of(copy);
         }

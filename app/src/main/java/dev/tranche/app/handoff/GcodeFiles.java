@@ -8,6 +8,7 @@ import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.storage.FileStore;
+import dev.tranche.app.storage.TemporaryFiles;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.app.web.Attachment;
 import dev.tranche.app.work.SlicedFiles;
@@ -43,6 +44,8 @@ public class GcodeFiles {
     private final Plans plans;
     private final Workshop workshop;
     private final FileStore files;
+    private final TemporaryFiles temporary;
+    private final GivenGcode given;
     private final SlicedFiles sliced;
     private final Jobs jobs;
     private final TrancheProperties properties;
@@ -51,12 +54,16 @@ public class GcodeFiles {
             Plans plans,
             Workshop workshop,
             FileStore files,
+            TemporaryFiles temporary,
+            GivenGcode given,
             SlicedFiles sliced,
             Jobs jobs,
             TrancheProperties properties) {
         this.plans = plans;
         this.workshop = workshop;
         this.files = files;
+        this.temporary = temporary;
+        this.given = given;
         this.sliced = sliced;
         this.jobs = jobs;
         this.properties = properties;
@@ -83,7 +90,7 @@ public class GcodeFiles {
 
     /** Keeps jobs that were cut here, joined into one file again, which becomes the plan's. */
     Job join(PlanState plan, List<MultipartFile> jobs) throws IOException {
-        Path joined = Files.createTempFile("joined", ".gcode");
+        Path joined = temporary.file("joined");
         try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(joined), 1 << 16)) {
             JoinedJobs.copy(
                     jobs.stream().map(f -> (JoinedJobs.File) f::getInputStream).toList(), out);
@@ -99,7 +106,7 @@ public class GcodeFiles {
 
     /** Keeps a file and surveys it; it becomes the plan's when it is found to be a print. */
     Job take(PlanState plan, MultipartFile file) throws IOException {
-        return GivenGcode.open(file, properties.largestGcode(), (in, name) -> take(plan, in, name));
+        return given.open(file, properties.largestGcode(), (in, name) -> take(plan, in, name));
     }
 
     private Job take(PlanState plan, InputStream in, String name) throws IOException {

@@ -1,6 +1,5 @@
 package dev.tranche.app.handoff;
 
-import dev.tranche.app.exchange.GivenGcode;
 import dev.tranche.app.exchange.ModelImport;
 import dev.tranche.app.jobs.JobPages;
 import dev.tranche.app.plans.Plans;
@@ -109,8 +108,8 @@ class SlicedFileController {
         if (models.isPlanFile(file)) {
             return JobPages.show(models.open(file), model, response);
         }
-        boolean isModel = models.isModel(file) && !GivenGcode.isArchived(file);
-        return JobPages.show(isModel ? models.begin(List.of(file)) : gcode.take(plans.get(id), file), model, response);
+        return JobPages.show(
+                models.isModel(file) ? models.begin(List.of(file)) : gcode.take(plans.get(id), file), model, response);
     }
 
     /** Colours the model as the file prints it, where that is nowhere said but in its lines. */

@@ -2,6 +2,7 @@ package dev.tranche.app.run;
 
 import dev.tranche.app.handoff.GcodeFiles;
 import dev.tranche.app.rehearsed.Rehearsed;
+import dev.tranche.app.storage.TemporaryFiles;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.rehearse.Report;
 import dev.tranche.core.speech.Refusal;
@@ -27,6 +28,7 @@ public class Rehearsals {
 
     private final GcodeFiles files;
     private final Rehearsed rehearsed;
+    private final TemporaryFiles temporary;
     private final Semaphore places = new Semaphore(MOST);
     private final ExecutorService workers = Executors.newCachedThreadPool(work -> {
         Thread thread = new Thread(work, "rehearsal");
@@ -35,7 +37,8 @@ public class Rehearsals {
     });
     private final LastRuns runs = new LastRuns();
 
-    Rehearsals(GcodeFiles files, Rehearsed rehearsed) {
+    Rehearsals(GcodeFiles files, Rehearsed rehearsed, TemporaryFiles temporary) {
+        this.temporary = temporary;
         this.rehearsed = rehearsed;
         this.files = files;
     }
@@ -48,7 +51,7 @@ public class Rehearsals {
         before.ifPresent(Run::cancel);
         String machine = rehearsed.machine(work.plan());
         begin(
-                () -> run.go(file, report -> rehearsed.keep(work.plan(), machine, report)),
+                () -> run.go(file, temporary, report -> rehearsed.keep(work.plan(), machine, report)),
                 before.isPresent() ? ENOUGH : Duration.ZERO);
         runs.put(work.plan().id(), run);
         return run;
@@ -59,7 +62,7 @@ public class Rehearsals {
         Run run = new Run(work, setup);
         GcodeFiles.Download file = handedOff(work);
         try {
-            begin(() -> run.go(file, report -> {}), Duration.ZERO).get();
+            begin(() -> run.go(file, temporary, report -> {}), Duration.ZERO).get();
         } catch (ExecutionException e) {
             throw new IllegalStateException(e.getCause());
         } catch (InterruptedException e) {

@@ -4,6 +4,7 @@ import dev.tranche.app.handoff.GcodeFiles;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.standin.PrinterProcess;
+import dev.tranche.app.storage.TemporaryFiles;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.plan.Spool;
@@ -88,13 +89,14 @@ final class Run {
      * Does it.
      *
      * @param download the file that is handed off
+     * @param temporary where that lies while it is read
      * @param keeper is given what it tells of the plan before anybody sees that it is over; nothing where somebody let something go
      *     wrong
      */
-    void go(GcodeFiles.Download download, Consumer<Report> keeper) {
+    void go(GcodeFiles.Download download, TemporaryFiles temporary, Consumer<Report> keeper) {
         Path file = null;
         try {
-            file = Files.createTempFile("rehearsal", ".gcode");
+            file = temporary.file("rehearsal");
             try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(file), 1 << 16)) {
                 download.writeTo(out);
             }

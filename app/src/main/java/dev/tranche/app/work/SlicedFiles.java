@@ -3,6 +3,7 @@ package dev.tranche.app.work;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import dev.tranche.app.storage.FileStore;
+import dev.tranche.app.storage.TemporaryFiles;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.Survey;
@@ -40,11 +41,13 @@ import org.springframework.stereotype.Service;
 @Service
 public class SlicedFiles {
     private final FileStore files;
+    private final TemporaryFiles temporary;
     private final Cache<Key, SlicedFile> surveys =
             Caffeine.newBuilder().maximumSize(50).softValues().build();
 
-    SlicedFiles(FileStore files) {
+    SlicedFiles(FileStore files, TemporaryFiles temporary) {
         this.files = files;
+        this.temporary = temporary;
     }
 
     private record Key(String hash, Motion motion, Dialect dialect, boolean changesItself) {
@@ -176,7 +179,7 @@ public class SlicedFiles {
 
     /** The bytes of a kept file that Tranche rearranged, as it was before. */
     public InputStream restored(String hash, SlicedFile survey) throws IOException {
-        Path restored = Files.createTempFile("restored", ".gcode");
+        Path restored = temporary.file("restored");
         try (Source source = source(hash, survey);
                 OutputStream out = new BufferedOutputStream(Files.newOutputStream(restored), 1 << 16)) {
             Restoring.copy(source, out);
