@@ -21,9 +21,12 @@ import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.rig.Rig;
+import java.io.BufferedReader;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStreamReader;
 import java.math.BigDecimal;
+import java.net.Socket;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -137,6 +140,24 @@ class BadInputTest extends OnePlanTest {
         int before = plans.all().size();
         assertThat(give("/plans", "model.stl", bytes)).contains(words);
         assertThat(plans.all()).hasSize(before);
+    }
+
+    /** It is said before it has come, and nothing of it lies there afterwards. */
+    @Test
+    void what_the_disk_has_no_room_for_is_refused_before_it_comes() throws IOException {
+        try (Socket socket = new Socket("localhost", port)) {
+            socket.setSoTimeout(10_000);
+            String head = "POST /api/v1/ledger HTTP/1.1\r\nHost: localhost\r\nContent-Length: " + (1L << 50)
+                    + "\r\nContent-Type: multipart/form-data; boundary=x\r\n\r\n--x\r\n";
+            socket.getOutputStream().write(head.getBytes(StandardCharsets.US_ASCII));
+            BufferedReader answer =
+                    new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.UTF_8));
+            assertThat(answer.readLine()).startsWith("HTTP/1.1 422");
+            assertThat(answer.lines()
+                            .filter(l -> l.contains("Make room and do it again"))
+                            .findFirst())
+                    .isPresent();
+        }
     }
 
     @Test

@@ -162,7 +162,7 @@ public class Backups {
 
         Scratch(ZipFile zip) throws IOException, SQLException {
             String schema = schema(zip);
-            file = temporary.file("restoring");
+            file = temporary.file("restoring", rows(zip));
             String url = "jdbc:h2:file:" + file.toAbsolutePath();
             db = DriverManager.getConnection(url, "sa", "");
             try {
@@ -180,6 +180,14 @@ public class Backups {
             Files.deleteIfExists(file.resolveSibling(file.getFileName() + ".mv.db"));
             Files.deleteIfExists(file.resolveSibling(file.getFileName() + ".trace.db"));
         }
+    }
+
+    /** Bytes of what goes into a database. */
+    private static long rows(ZipFile zip) {
+        return zip.stream()
+                .filter(e -> e.getName().startsWith(TABLES))
+                .mapToLong(ZipEntry::getSize)
+                .sum();
     }
 
     private String schema(ZipFile zip) throws IOException {
@@ -246,7 +254,7 @@ public class Backups {
     private Path keepWhatIs() throws IOException {
         Path folder = Files.createDirectories(properties.data().resolve("backups"));
         Path before = folder.resolve(name().replace("tranche-", "before-restoring-"));
-        Path part = temporary.file("before");
+        Path part = temporary.file("before", files.total());
         try {
             try (OutputStream out = Files.newOutputStream(part)) {
                 write(out);

@@ -90,7 +90,8 @@ public class GcodeFiles {
 
     /** Keeps jobs that were cut here, joined into one file again, which becomes the plan's. */
     Job join(PlanState plan, List<MultipartFile> jobs) throws IOException {
-        Path joined = temporary.file("joined");
+        Path joined = temporary.file(
+                "joined", jobs.stream().mapToLong(MultipartFile::getSize).sum());
         try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(joined), 1 << 16)) {
             JoinedJobs.copy(
                     jobs.stream().map(f -> (JoinedJobs.File) f::getInputStream).toList(), out);

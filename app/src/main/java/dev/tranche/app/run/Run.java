@@ -7,6 +7,7 @@ import dev.tranche.app.standin.PrinterProcess;
 import dev.tranche.app.storage.TemporaryFiles;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.gcode.Controller;
+import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.plan.Spool;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rehearse.Deed;
@@ -96,7 +97,8 @@ final class Run {
     void go(GcodeFiles.Download download, TemporaryFiles temporary, Consumer<Report> keeper) {
         Path file = null;
         try {
-            file = temporary.file("rehearsal");
+            long size = work.file().map(SlicedFile::size).orElse(0L);
+            file = temporary.file("rehearsal", size);
             try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(file), 1 << 16)) {
                 download.writeTo(out);
             }

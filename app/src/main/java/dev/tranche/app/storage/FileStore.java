@@ -28,17 +28,22 @@ import org.springframework.util.unit.DataSize;
 @Component
 public class FileStore {
     private static final String PART = ".part";
+    /** Bytes. */
+    private static final long ROOM_EACH = 16L << 20;
+
     private static final Pattern HASH = Pattern.compile("[0-9a-f]{64}");
 
     private final Path folder;
     private final TrancheProperties properties;
+    private final Room room;
     /** How often each file was given since the start. */
     private final Map<String, Integer> given = new HashMap<>();
 
     private final ThreadLocal<Loan> loan = new ThreadLocal<>();
 
-    public FileStore(TrancheProperties properties) throws IOException {
+    public FileStore(TrancheProperties properties, Room room) throws IOException {
         this.properties = properties;
+        this.room = room;
         folder = Files.createDirectories(properties.data().resolve("files"));
     }
 
@@ -58,8 +63,8 @@ public class FileStore {
         try {
             MessageDigest digest = digest();
             try (OutputStream out = Files.newOutputStream(part)) {
-                long room = properties.largestTotal().toBytes() - total();
-                long size = copy(new DigestInputStream(in, digest), out, largest, room);
+                long most = properties.largestTotal().toBytes() - total();
+                long size = copy(new DigestInputStream(in, digest), out, largest, most);
                 out.flush();
                 sync(part);
                 String hash = HexFormat.of().formatHex(digest.digest());
@@ -187,7 +192,7 @@ public class FileStore {
         return Files.exists(file) && Files.getLastModifiedTime(file).toInstant().isBefore(then);
     }
 
-    private long copy(InputStream in, OutputStream out, DataSize largest, long room) throws IOException {
+    private long copy(InputStream in, OutputStream out, DataSize largest, long most) throws IOException {
         byte[] chunk = new byte[1 << 16];
         long size = 0;
         for (int read = in.read(chunk); read >= 0; read = in.read(chunk)) {
@@ -195,10 +200,14 @@ public class FileStore {
             if (size > largest.toBytes()) {
                 throw tooLarge(largest);
             }
-            if (size > room) {
+            if (size > most) {
                 throw Refusal.of(
                         "All files together would take over %d MB, the most that Tranche keeps; delete plans you no longer need, or raise tranche.largest-total.",
                         properties.largestTotal().toMegabytes());
+            }
+            // Whoever sends without telling how much it is, is asked now and then.
+            if (size / ROOM_EACH != (size - read) / ROOM_EACH) {
+                room.require(ROOM_EACH);
             }
             out.write(chunk, 0, read);
         }

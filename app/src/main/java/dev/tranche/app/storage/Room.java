@@ -17,29 +17,43 @@ public class Room {
 
     private final TrancheProperties properties;
 
-    Room(TrancheProperties properties) {
+    public Room(TrancheProperties properties) {
         this.properties = properties;
     }
 
-    /** What is the matter, if there is too little room. */
+    /** What is the matter, if there is too little room for an edit. */
     public Optional<String> sentence() {
+        return sentence(0);
+    }
+
+    /**
+     * What is the matter, if there is too little room.
+     *
+     * @param bytes that are to be written, beside what an edit writes
+     */
+    public Optional<String> sentence(long bytes) {
         try {
             long left = Files.getFileStore(properties.data()).getUsableSpace();
-            return left >= LEAST
+            return left - LEAST >= bytes
                     ? Optional.empty()
                     : Optional.of(Words.format(
-                            "The disk with Tranche's data has %d MB left, and %d are needed to change anything safely; "
+                            "The disk with Tranche's data has %d MB left, and %d are needed to %s safely; "
                                     + "nothing was changed. Make room and do it again.",
-                            left >> 20, LEAST >> 20));
+                            left >> 20,
+                            LEAST + bytes + (1 << 20) - 1 >> 20,
+                            bytes >> 20 == 0 ? "change anything" : "do this"));
         } catch (IOException e) {
             return Optional.of("The folder with Tranche's data, " + properties.data()
                     + ", cannot be reached; nothing was changed.");
         }
     }
 
-    /** @throws Refusal if there is too little */
-    public void require() {
-        sentence().ifPresent(said -> {
+    /**
+     * @param bytes as above
+     * @throws Refusal if there is too little
+     */
+    public void require(long bytes) {
+        sentence(bytes).ifPresent(said -> {
             throw new Refusal(said);
         });
     }

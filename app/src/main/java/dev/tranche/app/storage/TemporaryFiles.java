@@ -1,5 +1,6 @@
 package dev.tranche.app.storage;
 
+import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
@@ -14,8 +15,10 @@ import org.springframework.web.multipart.MultipartFile;
 @Component
 public class TemporaryFiles {
     private final Path folder;
+    private final Room room;
 
-    public TemporaryFiles(TrancheProperties properties) throws IOException {
+    public TemporaryFiles(TrancheProperties properties, Room room) throws IOException {
+        this.room = room;
         folder = Files.createDirectories(properties.data().toAbsolutePath().resolve("temporary"));
         try (DirectoryStream<Path> left = Files.newDirectoryStream(folder)) {
             for (Path file : left) {
@@ -24,14 +27,20 @@ public class TemporaryFiles {
         }
     }
 
-    /** An empty file of that kind, which is whoever asks for it to delete. */
-    public Path file(String kind) throws IOException {
+    /**
+     * An empty file of that kind; whoever asks for it deletes it.
+     *
+     * @param bytes that are to be written into it
+     * @throws Refusal if the disk has no room for them
+     */
+    public Path file(String kind, long bytes) throws IOException {
+        room.require(bytes);
         return Files.createTempFile(folder, kind + "-", ".part");
     }
 
     /** A copy of what was sent, likewise. */
     public Path copy(String kind, MultipartFile sent) throws IOException {
-        Path copy = file(kind);
+        Path copy = file(kind, sent.getSize());
         try {
             sent.transferTo(copy);
             return copy;

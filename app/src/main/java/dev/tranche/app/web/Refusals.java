@@ -88,7 +88,8 @@ class Refusals {
     String noFile(Exception e, HttpServletRequest request, HttpServletResponse response, Model model) {
         String sentence = e.getCause() == null
                 ? "No file came with this; choose one, and send it again."
-                : room.sentence().orElse("The file did not arrive whole; send it again.");
+                : room.sentence(Math.max(0, request.getContentLengthLong()))
+                        .orElse("The file did not arrive whole; send it again.");
         return say(sentence, HttpStatus.UNPROCESSABLE_ENTITY, request, response, model);
     }
 

@@ -11,6 +11,9 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 /** Nothing is changed while the disk has no room for it. */
 @Configuration
 class RoomToChange implements WebMvcConfigurer {
+    /** Bytes: more than any disk has. */
+    private static final long MOST = 1L << 60;
+
     private final Room room;
 
     RoomToChange(Room room) {
@@ -23,7 +26,8 @@ class RoomToChange implements WebMvcConfigurer {
             @Override
             public boolean preHandle(HttpServletRequest request, HttpServletResponse response, Object handler) {
                 if (request.getMethod().equals("POST")) {
-                    room.require();
+                    // What is sent lies there twice until it is kept.
+                    room.require(2 * Math.max(0, Math.min(request.getContentLengthLong(), MOST)));
                 }
                 return true;
             }

@@ -179,7 +179,7 @@ public class SlicedFiles {
 
     /** The bytes of a kept file that Tranche rearranged, as it was before. */
     public InputStream restored(String hash, SlicedFile survey) throws IOException {
-        Path restored = temporary.file("restored");
+        Path restored = temporary.file("restored", survey.size());
         try (Source source = source(hash, survey);
                 OutputStream out = new BufferedOutputStream(Files.newOutputStream(restored), 1 << 16)) {
             Restoring.copy(source, out);

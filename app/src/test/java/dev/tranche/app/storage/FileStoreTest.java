@@ -23,8 +23,9 @@ class FileStoreTest {
 
     @BeforeEach
     void open() throws IOException {
-        files = new FileStore(new TrancheProperties(
-                data, DataSize.ofMegabytes(1), DataSize.ofMegabytes(1), DataSize.ofKilobytes(3), "EUR", ""));
+        TrancheProperties properties = new TrancheProperties(
+                data, DataSize.ofMegabytes(1), DataSize.ofMegabytes(1), DataSize.ofKilobytes(3), "EUR", "");
+        files = new FileStore(properties, new Room(properties));
     }
 
     private String give(String words) {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.tranche.app.plans.ModelFile;
 import dev.tranche.app.storage.FileStore;
+import dev.tranche.app.storage.Room;
 import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.core.format.PartedModel;
 import dev.tranche.core.format.StlWriter;
@@ -23,7 +24,8 @@ class ModelCutsTest {
     @Test
     void a_model_too_large_to_keep_beside_others_is_read_once_to_make_a_plan_of_it(@TempDir Path data)
             throws IOException {
-        FileStore files = new FileStore(new TrancheProperties(data, ENOUGH, ENOUGH, ENOUGH, "EUR", ""));
+        TrancheProperties properties = new TrancheProperties(data, ENOUGH, ENOUGH, ENOUGH, "EUR", "");
+        FileStore files = new FileStore(properties, new Room(properties));
         byte[] stl = StlWriter.binary(new Shapes().box(0, 0, 0, 20, 10, 3).mesh());
         FileStore.Kept kept = files.keep(new ByteArrayInputStream(stl), ENOUGH);
         List<ModelFile> box = List.of(new ModelFile(kept.hash(), "box.stl", kept.size()));
