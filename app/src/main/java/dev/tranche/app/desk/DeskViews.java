@@ -270,7 +270,7 @@ class DeskViews {
     }
 
     private static String layers(Tranche t) {
-        return t.layers() == 1 ? "layer " + t.firstLayer() : "layers " + t.firstLayer() + "–" + t.lastLayer();
+        return Words.layers(t.firstLayer(), t.lastLayer());
     }
 
     private static String snap(Tranche t) {

@@ -145,9 +145,7 @@ class RegionViews {
         if (first > grid.count() || last < first) {
             return "no layer";
         }
-        return first == 1 && last == grid.count()
-                ? "all layers"
-                : first == last ? "layer " + first : "layers " + first + "–" + last;
+        return first == 1 && last == grid.count() ? "all layers" : Words.layers(first, last);
     }
 
     private static String outlines(Shape shape) {

@@ -36,11 +36,7 @@ class ToolRows {
                 .map(t -> new Row(
                         t.number(),
                         figures.length(t.filament()),
-                        t.first() == 0
-                                ? "none of the plan's layers"
-                                : t.first() == t.last()
-                                        ? "layer " + t.first()
-                                        : Words.format("layers %d–%d", t.first(), t.last()),
+                        t.first() == 0 ? "none of the plan's layers" : Words.layers(t.first(), t.last()),
                         t.turns().stream()
                                 .map(turn -> new Turn(SpoolMark.of(work, turn.spool()), turn.layer()))
                                 .toList(),

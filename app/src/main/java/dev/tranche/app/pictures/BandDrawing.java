@@ -2,6 +2,7 @@ package dev.tranche.app.pictures;
 
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.sequence.Band;
+import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -32,13 +33,13 @@ public record BandDrawing(SectionDrawing section, int width, List<Bracket> brack
             double middle = (top + bottom) / 2;
             boolean room = lastText - middle >= CLOSEST;
             lastText = room ? middle : lastText;
-            String layers = band.first() == band.last() ? "" + band.first() : band.first() + "–" + band.last();
+            String layers = Words.layers(band.first(), band.last());
             brackets.add(new Bracket(
                     top,
                     bottom,
                     band.end() instanceof Band.End.Circle || band.end() instanceof Band.End.Halt,
-                    room ? layers : "",
-                    "layers " + layers));
+                    room ? layers.substring(layers.indexOf(' ') + 1) : "",
+                    layers));
         }
         return new BandDrawing(section, width, brackets);
     }

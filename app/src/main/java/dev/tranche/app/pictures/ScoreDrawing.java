@@ -223,11 +223,10 @@ public record ScoreDrawing(
                 lastEnd.put(stretch.spool(), to);
                 SpoolMark mark = SpoolMark.of(work, stretch.spool());
                 String title = Words.format(
-                        "%s %s, layers %d–%d, %s",
+                        "%s %s, %s, %s",
                         mark.letter(),
                         mark.name(),
-                        stretch.firstLayer(),
-                        stretch.lastLayer(),
+                        Words.layers(stretch.firstLayer(), stretch.lastLayer()),
                         figures.time(stretch.to() - stretch.from()));
                 bars.add(new Bar(
                         mark,

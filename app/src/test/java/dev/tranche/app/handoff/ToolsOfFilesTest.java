@@ -255,7 +255,7 @@ class ToolsOfFilesTest extends BrowserTest {
         assertThat(coloured.undo()).contains("draw the colours of the file");
         assertThat(coloured.content().colours().regions().list())
                 .extracting(Region::name)
-                .containsExactly("T1, layers 1 to 25");
+                .containsExactly("T1, layers 1–25");
         assertThat(coloured.content().colours().starts().list()).hasSize(1);
     }
 }

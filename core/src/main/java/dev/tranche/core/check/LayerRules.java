@@ -47,7 +47,7 @@ final class LayerRules {
                                         "%s of %s on %s %s thinner than a line of %.2f mm and will not print.",
                                         Words.count(pieces, "piece"),
                                         facts.label(spool),
-                                        first == last ? "layer " + first : "layers " + first + " to " + last,
+                                        Words.layers(first, last),
                                         pieces == 1 ? "is" : "are",
                                         facts.printer().lineWidth()))
                         .at(first));

@@ -163,9 +163,7 @@ public final class Patches {
     }
 
     private static String name(String name, Patch patch) {
-        String where = patch.first() == patch.last()
-                ? Words.format(", layer %d", patch.first())
-                : Words.format(", layers %d to %d", patch.first(), patch.last());
+        String where = ", " + Words.layers(patch.first(), patch.last());
         return name.substring(0, Math.min(name.length(), Region.LONGEST_NAME - where.length())) + where;
     }
 

@@ -45,6 +45,11 @@ public final class Words {
         return count(number, noun, noun + "s");
     }
 
+    /** Layers that follow one another: {@code layer 3}, {@code layers 3–5}. */
+    public static String layers(int first, int last) {
+        return first == last ? "layer " + first : "layers " + first + "–" + last;
+    }
+
     /** As {@link #count(long, String)}, of a noun that has a plural of its own. */
     public static String count(long number, String noun, String plural) {
         return number + " " + (number == 1 ? noun : plural);

@@ -97,7 +97,7 @@ class RegionRulesTest {
         Region hair = new Region(
                 "hair", new Shape.Zone(new Outline.Box(8, 0.2), 10, 10, 0, false), Spools.CHALK.id(), mm(0, 0.4));
         Finding finding = only(new Bench().region(hair), "thin-B");
-        assertThat(finding.sentence()).contains("1 piece of B Chalk on layers 1 to 2 is thinner than a line");
+        assertThat(finding.sentence()).contains("1 piece of B Chalk on layers 1–2 is thinner than a line");
         assertThat(finding.layer()).hasValue(1);
     }
 

@@ -14,4 +14,10 @@ class WordsTest {
         assertThat(Words.free(longest, 40, n -> false)).isEqualTo(longest);
         assertThat(Words.free(longest, 40, longest::equals)).isEqualTo("T".repeat(38) + " 2");
     }
+
+    @Test
+    void one_layer_is_named_alone_and_several_from_first_to_last() {
+        assertThat(Words.layers(3, 3)).isEqualTo("layer 3");
+        assertThat(Words.layers(3, 5)).isEqualTo("layers 3–5");
+    }
 }
