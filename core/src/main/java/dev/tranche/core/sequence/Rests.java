@@ -1,19 +1,21 @@
 package dev.tranche.core.sequence;
 
 import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.geometry.Chords;
 import dev.tranche.core.geometry.Thin;
 import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.function.BinaryOperator;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
+import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 
@@ -21,14 +23,15 @@ import org.locationtech.jts.geom.Polygon;
  * Which colours of each layer stand over which others, by more than half a line all round: what stands over less holds on
  * to its own, and leaves the nozzle room.
  *
- * @param overlaps of cells that have been laid over one another: a cell that goes on unchanged from layer to layer is the
- *     very same
+ * @param chords of colours that were looked at lately
  * @param below for each layer, and each colour of it, those of the very layer beneath as bits; colours are places in the
  *     palette; null where it was not looked at
  */
-record Rests(Ground ground, int[][] below, Map<Pair, MultiPolygon> overlaps) {
-    /** From here on what lies further down is found again where it is needed. */
-    private static final int MOST_KEPT = 50_000;
+record Rests(Ground ground, int[][] below, Map<Integer, Optional<Chords>> chords) {
+    /** Areas of fewer are laid over one another as quickly. */
+    private static final int MANY_CORNERS = 200;
+    /** Colours of layers: more than are looked at in turn. */
+    private static final int MOST_CHORDS = 200;
 
     /**
      * @param sought layers, from 1, that are looked at
@@ -36,7 +39,7 @@ record Rests(Ground ground, int[][] below, Map<Pair, MultiPolygon> overlaps) {
      */
     static Rests of(Ground ground, IntPredicate sought, Progress progress) {
         AtomicInteger done = new AtomicInteger();
-        Rests rests = new Rests(ground, new int[ground.layers().size()][], new HashMap<>());
+        Rests rests = new Rests(ground, new int[ground.layers().size()][], lately());
         rests.below[0] = new int[ground.palette().size()];
         IntStream.rangeClosed(2, rests.below.length).parallel().filter(sought).forEach(layer -> {
             progress.at(done.incrementAndGet(), rests.below.length);
@@ -47,22 +50,36 @@ record Rests(Ground ground, int[][] below, Map<Pair, MultiPolygon> overlaps) {
 
     private int[] onNext(int layer) {
         int[] under = new int[ground.palette().size()];
-        LayerColours upper = ground.layer(layer);
-        LayerColours lower = ground.layer(layer - 1);
         // Colours of one layer do not overlap, so in equal layers none rests on another.
-        if (upper != lower) {
-            add(upper, lower, under, under, Areas::intersection);
+        if (ground.layer(layer) != ground.layer(layer - 1)) {
+            add(layer, layer - 1, under, under);
         }
         return under;
     }
 
-    private static boolean meet(Tint over, Tint under, double lineWidth, BinaryOperator<MultiPolygon> overlap) {
+    private boolean meet(int upper, Tint over, int lower, Tint under) {
+        Chords.Fit fit = over.corners() + under.corners() < MANY_CORNERS
+                ? Chords.Fit.UNKNOWN
+                : byChords(upper, over, lower, under);
+        return fit == Chords.Fit.UNKNOWN ? byOverlay(over, under) : fit == Chords.Fit.SOMEWHERE;
+    }
+
+    private Chords.Fit byChords(int upper, Tint over, int lower, Tint under) {
+        Optional<Chords> above = chords(upper, over);
+        Optional<Chords> beneath = chords(lower, under);
+        if (above.isEmpty() || beneath.isEmpty()) {
+            return Chords.Fit.UNKNOWN;
+        }
+        return above.get().shared(beneath.get(), middle -> holdsDisc(over, middle) && holdsDisc(under, middle));
+    }
+
+    private boolean byOverlay(Tint over, Tint under) {
         List<MultiPolygon> shared = new ArrayList<>();
         for (MultiPolygon a : over.cells()) {
             for (MultiPolygon b : under.cells()) {
                 if (a.getEnvelopeInternal().intersects(b.getEnvelopeInternal())) {
-                    MultiPolygon both = overlap.apply(a, b);
-                    if (holdsLine(both, lineWidth)) {
+                    MultiPolygon both = Areas.intersection(a, b);
+                    if (holdsLine(both)) {
                         return true;
                     }
                     shared.add(both);
@@ -70,12 +87,43 @@ record Rests(Ground ground, int[][] below, Map<Pair, MultiPolygon> overlaps) {
             }
         }
         // A sliver in one cell may be the rim of the next.
-        return shared.size() > 1 && holdsLine(Areas.union(shared), lineWidth);
+        return shared.size() > 1 && holdsLine(Areas.union(shared));
     }
 
-    private static boolean holdsLine(MultiPolygon area, double lineWidth) {
+    private boolean holdsDisc(Tint tint, Coordinate middle) {
+        return tint.cells().stream().anyMatch(c -> Chords.holdsDisc(c, middle, ground.lineWidth() / 2));
+    }
+
+    private Optional<Chords> chords(int layer, Tint tint) {
+        int key = layer * ground.palette().size() + ground.palette().indexOf(tint.spool());
+        Optional<Chords> known;
+        synchronized (chords) {
+            known = chords.get(key);
+        }
+        if (known == null) {
+            known = Chords.of(tint.cells(), ground.lineWidth() / 2);
+            synchronized (chords) {
+                chords.put(key, known);
+            }
+        }
+        return known;
+    }
+
+    /** Forgets what was asked for longest ago. */
+    private static <V> Map<Integer, V> lately() {
+        return new LinkedHashMap<>(16, 0.75f, true) {
+            private static final long serialVersionUID = 1L;
+
+            @Override
+            protected boolean removeEldestEntry(Map.Entry<Integer, V> eldest) {
+                return size() > MOST_CHORDS;
+            }
+        };
+    }
+
+    private boolean holdsLine(MultiPolygon area) {
         for (int i = 0; i < area.getNumGeometries(); i++) {
-            if (Thin.holdsLine((Polygon) area.getGeometryN(i), lineWidth)) {
+            if (Thin.holdsLine((Polygon) area.getGeometryN(i), ground.lineWidth())) {
                 return true;
             }
         }
@@ -96,41 +144,20 @@ record Rests(Ground ground, int[][] below, Map<Pair, MultiPolygon> overlaps) {
         for (int lower = layer - 2; lower >= first; lower--) {
             LayerColours colours = ground.layer(lower);
             if (colours != ground.layer(lower + 1) && colours != ground.layer(layer)) {
-                add(ground.layer(layer), colours, known, under, this::overlap);
+                add(layer, lower, known, under);
             }
         }
         return under;
     }
 
-    /** Two cells, by what they are, not by how they look. */
-    private record Pair(MultiPolygon over, MultiPolygon under) {
-        @Override
-        public boolean equals(Object other) {
-            return other instanceof Pair p && p.over == over && p.under == under;
-        }
-
-        @Override
-        public int hashCode() {
-            return 31 * System.identityHashCode(over) + System.identityHashCode(under);
-        }
-    }
-
-    private MultiPolygon overlap(MultiPolygon over, MultiPolygon under) {
-        if (overlaps.size() > MOST_KEPT) {
-            overlaps.clear();
-        }
-        return overlaps.computeIfAbsent(new Pair(over, under), p -> Areas.intersection(over, under));
-    }
-
-    private void add(
-            LayerColours upper, LayerColours lower, int[] known, int[] under, BinaryOperator<MultiPolygon> overlap) {
+    private void add(int upper, int lower, int[] known, int[] under) {
         List<SpoolId> palette = ground.palette();
-        for (Tint over : upper.tints()) {
+        for (Tint over : ground.layer(upper).tints()) {
             int a = palette.indexOf(over.spool());
-            for (Tint beneath : lower.tints()) {
+            for (Tint beneath : ground.layer(lower).tints()) {
                 int b = palette.indexOf(beneath.spool());
                 boolean open = a != b && ((under[a] | known[a]) >> b & 1) == 0;
-                if (open && over.prints() && beneath.prints() && meet(over, beneath, ground.lineWidth(), overlap)) {
+                if (open && over.prints() && beneath.prints() && meet(upper, over, lower, beneath)) {
                     under[a] |= 1 << b;
                 }
             }

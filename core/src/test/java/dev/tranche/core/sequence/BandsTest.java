@@ -251,6 +251,25 @@ class BandsTest {
         assertThat(rests(orders.colouring()).under(6, 1, new int[3])).containsOnly(0);
     }
 
+    /** As above, with rims of so many corners that they are told by their chords. */
+    @Test
+    void what_stands_over_less_than_a_line_is_told_of_round_colours_as_of_straight_ones() {
+        for (double wider : new double[] {0.4, 0.5}) {
+            regions.clear();
+            disc(B, 12, layers(1, 5)).disc(B, 12 + 2 * wider, layers(6, 10)).disc(B, 12, layers(11, 40));
+            int[][] below = rests(orders(3).colouring()).below();
+            // Round the disc B reaches over A by a ring of that width, and A over B again above it.
+            assertThat(below[5]).as("%s mm", wider).containsExactly(0, wider > 0.45 ? 0b1 : 0);
+            assertThat(below[10]).as("%s mm", wider).containsExactly(wider > 0.45 ? 0b10 : 0, 0);
+        }
+    }
+
+    private BandsTest disc(SpoolId spool, double diameter, Range range) {
+        regions.add(new Region(
+                "disc " + regions.size(), new Shape.Zone(new Outline.Disc(diameter), 15, 10, 0, false), spool, range));
+        return this;
+    }
+
     @Test
     void a_halt_cuts_a_band() {
         halts.add(new Halt(Height.ofMillimetres(1.2), "lay the nut in"));
