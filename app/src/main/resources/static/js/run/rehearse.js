@@ -16,7 +16,7 @@ if (page) {
     read("now-z", now.z.toFixed(2));
     read("now-heat", Math.round(now.temperature));
     read("now-time", clock(now.seconds));
-    read("now-line", now.line);
+    read("now-line", now.line || "–");
     at("rehearsal-progress").value = now.whole ? page.dataset.lines : now.lines;
     const cover = at("not-printed");
     const { bottom, first, each } = cover.dataset;

@@ -16,6 +16,7 @@ import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.ResultSet;
@@ -259,7 +260,7 @@ public class Backups {
             try (OutputStream out = Files.newOutputStream(part)) {
                 write(out);
             }
-            Files.move(part, before);
+            Files.move(part, before, StandardCopyOption.REPLACE_EXISTING);
         } finally {
             Files.deleteIfExists(part);
         }

@@ -36,7 +36,7 @@ class RehearsalEvents {
      *
      * @param state none, running, held, waiting or over
      * @param layer that was printed last; 0 before the first
-     * @param line at hand
+     * @param line at hand; empty where there is none
      * @param whole whether it is over and came to the end of the file
      */
     record Now(
@@ -89,6 +89,7 @@ class RehearsalEvents {
         if (where.length < 7) {
             return new Now(state, 0, 0, 0, 0, 0, 0, 0, "", stop, false);
         }
+        boolean whole = r.report().filter(Report::whole).isPresent();
         return new Now(
                 state,
                 Double.parseDouble(where[1]),
@@ -98,9 +99,9 @@ class RehearsalEvents {
                 Long.parseLong(where[5]),
                 Double.parseDouble(where[6]),
                 r.reached(),
-                where.length > 7 ? where[7] : "",
+                where.length > 7 && !whole ? where[7] : "",
                 stop,
-                r.report().filter(Report::whole).isPresent());
+                whole);
     }
 
     /** Before the server waits for what is under way to end: these would not, by themselves. */

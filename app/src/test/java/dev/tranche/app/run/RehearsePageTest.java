@@ -137,6 +137,7 @@ class RehearsePageTest extends BrowserTest {
         // What is seen is the end, however fast it came.
         browser.see("#now-layer", "25");
         browser.see("#now-z", "5.00");
+        assertThat(browser.text("#now-line")).isEqualTo("–");
         browser.open("/plans/" + plan.id() + "/rehearse");
         browser.see("#now-layer", "25");
         browser.open("/plans/" + plan.id() + "/hand-off");
