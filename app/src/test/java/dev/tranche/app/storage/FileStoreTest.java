@@ -1,7 +1,9 @@
 package dev.tranche.app.storage;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.tranche.core.speech.Refusal;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -85,5 +87,23 @@ class FileStoreTest {
         assertThat(isHere(loose)).isFalse();
         assertThat(halfway).doesNotExist();
         assertThat(foreign).exists();
+    }
+
+    @Test
+    void what_fills_the_disk_on_its_way_is_refused_and_leaves_nothing() throws IOException {
+        DataSize enough = DataSize.ofMegabytes(100);
+        TrancheProperties properties = new TrancheProperties(data, enough, enough, enough, "EUR", "");
+        FileStore full = new FileStore(properties, new Room(properties) {
+            @Override
+            public void require(long bytes) {
+                throw new Refusal("no room for " + bytes);
+            }
+        });
+        assertThatThrownBy(() -> full.keep(new ByteArrayInputStream(new byte[17 << 20]), enough))
+                .isInstanceOf(Refusal.class);
+        assertThat(data.resolve("files")).isEmptyDirectory();
+        assertThat(full.keep(new ByteArrayInputStream(new byte[1 << 20]), enough)
+                        .fresh())
+                .isTrue();
     }
 }

@@ -29,8 +29,8 @@ public final class Chords {
     private static final int TRIES = 40;
     /** Where so much larger a disc may fit, one of the radius nearly always does. */
     private static final double AMPLE = 1.4;
-    /** Of an area wider than so many lines nothing is told. */
-    private static final int MOST = 20_000;
+    /** Numbers that are kept of an area; of one that has more, a wide grille, nothing is told. */
+    private static final int MOST = 200_000;
     /** Lines lie where no model has its edges, in steps. */
     private static final double ASIDE = 0.381_966;
 
@@ -61,14 +61,22 @@ public final class Chords {
     /**
      * @param cells areas that do not overlap, mm
      * @param radius of the disc, mm
-     * @return nothing for an area too wide to be looked at in that way
+     * @return nothing for an area of too many chords to be looked at in that way
      */
     public static Optional<Chords> of(List<MultiPolygon> cells, double radius) {
         double step = radius / LINES;
         Envelope box = new Envelope();
         cells.forEach(c -> box.expandToInclude(c.getEnvelopeInternal()));
-        if (box.isNull() || box.getHeight() > MOST * step) {
-            return box.isNull() ? Optional.of(new Chords(radius, 0, new double[0][])) : Optional.empty();
+        if (box.isNull()) {
+            return Optional.of(new Chords(radius, 0, new double[0][]));
+        }
+        double rises = cells.stream()
+                .flatMap(Areas::polygons)
+                .flatMap(Areas::rings)
+                .mapToDouble(ring -> rise(ring.getCoordinateSequence()))
+                .sum();
+        if (box.getHeight() + rises > MOST * step) {
+            return Optional.empty();
         }
         int first = (int) Math.ceil(box.getMinY() / step - ASIDE);
         int count = Math.max(0, (int) Math.floor(box.getMaxY() / step - ASIDE) - first + 1);
@@ -77,6 +85,20 @@ public final class Chords {
             Areas.polygons(cell).flatMap(Areas::rings).forEach(ring -> lines.cross(ring.getCoordinateSequence()));
         }
         return Optional.of(new Chords(radius, first, lines.ends()));
+    }
+
+    /** How far an outline goes up and down, mm: it crosses a line at each step of it. */
+    private static double rise(CoordinateSequence ring) {
+        double rise = 0;
+        for (int i = 1; i < ring.size(); i++) {
+            rise += Math.abs(ring.getY(i) - ring.getY(i - 1));
+        }
+        return rise;
+    }
+
+    /** How many numbers are kept of it. */
+    public int size() {
+        return ends.length + Arrays.stream(ends).mapToInt(e -> e.length).sum();
     }
 
     /** Where lines are crossed by outlines. */

@@ -8,9 +8,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Progress;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.IntPredicate;
@@ -23,15 +21,13 @@ import org.locationtech.jts.geom.Polygon;
  * Which colours of each layer stand over which others, by more than half a line all round: what stands over less holds on
  * to its own, and leaves the nozzle room.
  *
- * @param chords of colours that were looked at lately
  * @param below for each layer, and each colour of it, those of the very layer beneath as bits; colours are places in the
  *     palette; null where it was not looked at
+ * @param chords by which most colours are told
  */
-record Rests(Ground ground, int[][] below, Map<Integer, Optional<Chords>> chords) {
+record Rests(Ground ground, int[][] below, RecentChords chords) {
     /** Areas of fewer are laid over one another as quickly. */
     private static final int MANY_CORNERS = 200;
-    /** Colours of layers: more than are looked at in turn. */
-    private static final int MOST_CHORDS = 200;
 
     /**
      * @param sought layers, from 1, that are looked at
@@ -39,7 +35,7 @@ record Rests(Ground ground, int[][] below, Map<Integer, Optional<Chords>> chords
      */
     static Rests of(Ground ground, IntPredicate sought, Progress progress) {
         AtomicInteger done = new AtomicInteger();
-        Rests rests = new Rests(ground, new int[ground.layers().size()][], lately());
+        Rests rests = new Rests(ground, new int[ground.layers().size()][], new RecentChords(ground));
         rests.below[0] = new int[ground.palette().size()];
         IntStream.rangeClosed(2, rests.below.length).parallel().filter(sought).forEach(layer -> {
             progress.at(done.incrementAndGet(), rests.below.length);
@@ -65,8 +61,8 @@ record Rests(Ground ground, int[][] below, Map<Integer, Optional<Chords>> chords
     }
 
     private Chords.Fit byChords(int upper, Tint over, int lower, Tint under) {
-        Optional<Chords> above = chords(upper, over);
-        Optional<Chords> beneath = chords(lower, under);
+        Optional<Chords> above = chords.of(upper, over);
+        Optional<Chords> beneath = chords.of(lower, under);
         if (above.isEmpty() || beneath.isEmpty()) {
             return Chords.Fit.UNKNOWN;
         }
@@ -92,33 +88,6 @@ record Rests(Ground ground, int[][] below, Map<Integer, Optional<Chords>> chords
 
     private boolean holdsDisc(Tint tint, Coordinate middle) {
         return tint.cells().stream().anyMatch(c -> Chords.holdsDisc(c, middle, ground.lineWidth() / 2));
-    }
-
-    private Optional<Chords> chords(int layer, Tint tint) {
-        int key = layer * ground.palette().size() + ground.palette().indexOf(tint.spool());
-        Optional<Chords> known;
-        synchronized (chords) {
-            known = chords.get(key);
-        }
-        if (known == null) {
-            known = Chords.of(tint.cells(), ground.lineWidth() / 2);
-            synchronized (chords) {
-                chords.put(key, known);
-            }
-        }
-        return known;
-    }
-
-    /** Forgets what was asked for longest ago. */
-    private static <V> Map<Integer, V> lately() {
-        return new LinkedHashMap<>(16, 0.75f, true) {
-            private static final long serialVersionUID = 1L;
-
-            @Override
-            protected boolean removeEldestEntry(Map.Entry<Integer, V> eldest) {
-                return size() > MOST_CHORDS;
-            }
-        };
     }
 
     private boolean holdsLine(MultiPolygon area) {

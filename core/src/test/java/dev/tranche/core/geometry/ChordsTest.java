@@ -7,6 +7,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
@@ -106,5 +107,16 @@ class ChordsTest {
         assertThat(Chords.holdsDisc(box, new Coordinate(0.1, 5), 0.2)).isFalse();
         assertThat(Chords.holdsDisc(box, new Coordinate(5, 5), 0.2)).isTrue();
         assertThat(Chords.holdsDisc(box, new Coordinate(15, 5), 0.2)).isFalse();
+    }
+
+    /** What 150 ribs over a bed of 200 mm would take, for each colour of each layer, is more than there is memory for. */
+    @Test
+    void of_a_wide_grille_nothing_is_told_and_what_is_told_of_an_area_is_counted() {
+        List<MultiPolygon> grille =
+                IntStream.range(0, 150).mapToObj(i -> box(1.3 * i, 0, 0.8, 200)).toList();
+        assertThat(Chords.of(grille, 0.2)).isEmpty();
+        Chords some = Chords.of(grille.subList(0, 3), 0.2).orElseThrow();
+        // 4,000 lines, each with three chords of two ends.
+        assertThat(some.size()).isBetween(27_900, 28_100);
     }
 }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.tranche.core.geometry.Body;
+import dev.tranche.core.geometry.Chords;
 import dev.tranche.core.geometry.Prism;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.layer.CutModel;
@@ -24,6 +25,7 @@ import dev.tranche.core.units.Height;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.Test;
@@ -262,6 +264,22 @@ class BandsTest {
             assertThat(below[5]).as("%s mm", wider).containsExactly(0, wider > 0.45 ? 0b1 : 0);
             assertThat(below[10]).as("%s mm", wider).containsExactly(wider > 0.45 ? 0b10 : 0, 0);
         }
+    }
+
+    @Test
+    void however_many_layers_are_looked_at_not_more_is_kept_of_them_than_there_is_room_for() {
+        disc(B, 12, Range.ALL);
+        Colouring colouring = orders(3).colouring();
+        RecentChords recent = new RecentChords(Ground.of(colouring, 0.002, Height.ofMillimetres(0.8), Set.of()));
+        long most = 0;
+        for (int layer = 1; layer <= 40; layer++) {
+            Optional<Chords> chords =
+                    recent.of(layer, colouring.layer(layer).tint(B).orElseThrow());
+            assertThat(recent.of(layer, colouring.layer(layer).tint(B).orElseThrow()))
+                    .isSameAs(chords);
+            most = Math.max(most, recent.size());
+        }
+        assertThat(most).isBetween(RecentChords.MOST * 9 / 10, RecentChords.MOST);
     }
 
     private BandsTest disc(SpoolId spool, double diameter, Range range) {
