@@ -78,3 +78,6 @@ document.addEventListener("htmx:afterRequest", (event) => {
   if (upload) upload.hidden = true;
   if (event.detail.xhr.status && event.target.matches?.("form") && event.target.querySelector("input[type=file]")) event.target.reset();
 });
+
+// What was made for the asking is fetched at once.
+document.addEventListener("htmx:load", ({ detail }) => detail.elt.querySelector?.("[data-fetch]")?.click());

@@ -27,6 +27,7 @@ class HouseRulesTest {
                             "java.text..",
                             "java.security..",
                             "org.locationtech.jts..",
+                            "org.tinfour..",
                             "com.samskivert.mustache..",
                             "com.fasterxml.jackson..",
                             "org.apache.batik.parser..",

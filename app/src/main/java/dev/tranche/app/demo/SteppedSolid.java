@@ -1,13 +1,14 @@
 package dev.tranche.app.demo;
 
+import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Mesh;
+import dev.tranche.core.geometry.Triangles;
 import java.util.ArrayList;
 import java.util.List;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.Polygon;
-import org.locationtech.jts.triangulate.polygon.PolygonTriangulator;
 
 /** A watertight solid of outlines that lie within one another, each raised above the one before. */
 final class SteppedSolid {
@@ -38,15 +39,13 @@ final class SteppedSolid {
     }
 
     private void flat(Geometry area, double z, boolean up) {
-        Geometry triangles = PolygonTriangulator.triangulate(area);
-        for (int i = 0; i < triangles.getNumGeometries(); i++) {
-            Coordinate[] t = triangles.getGeometryN(i).getCoordinates();
-            boolean counterClockwise = org.locationtech.jts.algorithm.Orientation.isCCW(t);
-            boolean keep = counterClockwise == up;
-            corner(t[0], z);
-            corner(t[keep ? 1 : 2], z);
-            corner(t[keep ? 2 : 1], z);
-        }
+        Areas.polygons(Areas.of(area)).map(Triangles::of).forEach(c -> {
+            for (int i = 0; i < c.length; i += 3) {
+                corner(c[i], z);
+                corner(c[up ? i + 1 : i + 2], z);
+                corner(c[up ? i + 2 : i + 1], z);
+            }
+        });
     }
 
     private void walls(Geometry outline, double from, double to) {

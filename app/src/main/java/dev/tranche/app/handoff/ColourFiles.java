@@ -1,5 +1,7 @@
 package dev.tranche.app.handoff;
 
+import dev.tranche.app.jobs.Downloads;
+import dev.tranche.app.jobs.Job;
 import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.format.StlWriter;
@@ -8,6 +10,7 @@ import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.handoff.ColourSolid;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.ArrayList;
@@ -23,14 +26,43 @@ import org.springframework.stereotype.Component;
 @Component
 class ColourFiles {
 
-    /** One 3MF: every part with its name, and a material with the name and colour of its spool. */
-    void threeMf(Workpiece work, OutputStream out) throws IOException {
-        threeMf(work, solids(work), out);
+    private static final String MODEL = "model/3mf";
+
+    private final Downloads downloads;
+
+    ColourFiles(Downloads downloads) {
+        this.downloads = downloads;
     }
 
-    /** As {@link #threeMf(Workpiece, OutputStream)}, but only a run of layers, at their height. */
-    void threeMf(Workpiece work, int first, int last, OutputStream out) throws IOException {
-        threeMf(work, ColourSolid.ofLayers(work.colouring(), first, last, Progress.UNHEARD), out);
+    /** A file of a plan as it is. */
+    private record FileOf(String plan, long edition, String name) {}
+
+    private Job make(Workpiece work, String suffix, String type, Downloads.Content content) {
+        String name = FileNames.safe(work.plan().name()) + suffix;
+        return downloads.make(new FileOf(work.plan().id(), work.plan().edition(), name), name, type, content);
+    }
+
+    /** One 3MF: every part with its name, and a material with the name and colour of its spool. */
+    Job threeMf(Workpiece work) {
+        return make(work, ".3mf", MODEL, (out, progress) -> threeMf(work, solids(work, progress), out));
+    }
+
+    /** As {@link #threeMf(Workpiece)}, but only a run of layers, at their height. */
+    Job threeMf(Workpiece work, int first, int last) {
+        if (first < 1 || last < first || last > work.grid().count()) {
+            throw Refusal.of("The plan has layers 1 to %d.", work.grid().count());
+        }
+        return make(
+                work,
+                "-layers-" + first + "-" + last + ".3mf",
+                MODEL,
+                (out, progress) -> threeMf(work, ColourSolid.ofLayers(work.colouring(), first, last, progress), out));
+    }
+
+    /** An archive with one STL a colour, all with the same origin. */
+    Job stls(Workpiece work) {
+        return make(
+                work, "-colours.zip", "application/zip", (out, progress) -> stls(work, solids(work, progress), out));
     }
 
     private static void threeMf(Workpiece work, List<ColourSolid> solids, OutputStream out) throws IOException {
@@ -44,11 +76,10 @@ class ColourFiles {
         ThreeMfWriter.writeAssembled(work.plan().name(), things, out);
     }
 
-    /** An archive with one STL a colour, all with the same origin. */
-    void stls(Workpiece work, OutputStream out) throws IOException {
+    private static void stls(Workpiece work, List<ColourSolid> solids, OutputStream out) throws IOException {
         Map<SpoolId, List<Mesh>> bySpool = new LinkedHashMap<>();
-        solids(work).forEach(s -> bySpool.computeIfAbsent(s.spool(), k -> new ArrayList<>())
-                .addAll(s.meshes()));
+        solids.forEach(
+                s -> bySpool.computeIfAbsent(s.spool(), k -> new ArrayList<>()).addAll(s.meshes()));
         ZipOutputStream zip = new ZipOutputStream(out);
         for (Map.Entry<SpoolId, List<Mesh>> entry : bySpool.entrySet()) {
             String label = work.label(work.spool(entry.getKey()));
@@ -60,9 +91,9 @@ class ColourFiles {
     }
 
     /** By the number of their spool, so that a slicing program numbers them alike. */
-    private static List<ColourSolid> solids(Workpiece work) {
+    private static List<ColourSolid> solids(Workpiece work, Progress progress) {
         List<SpoolId> numbering = work.colours().numbering();
-        return ColourSolid.of(work.colouring(), work.partNames(), Progress.UNHEARD).stream()
+        return ColourSolid.of(work.colouring(), work.partNames(), progress).stream()
                 .sorted(Comparator.comparingInt(s -> numbering.indexOf(s.spool())))
                 .toList();
     }

@@ -1,14 +1,15 @@
 package dev.tranche.app.handoff;
 
+import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.JobPages;
 import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.plans.Plans;
-import dev.tranche.app.storage.FileNames;
 import dev.tranche.app.web.Attachment;
 import dev.tranche.app.work.PlanPages;
 import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.speech.Refusal;
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.List;
@@ -85,15 +86,15 @@ class CutJobsController {
 
     /** The coloured model of a run of layers, for a slicing program that slices jobs by themselves. */
     @GetMapping("/plans/{id}/layers/{first}-{last}.3mf")
-    void model(@PathVariable String id, @PathVariable int first, @PathVariable int last, HttpServletResponse response)
-            throws IOException {
-        Workpiece work = workbench.openNow(plans.get(id));
-        if (first < 1 || last < first || last > work.grid().count()) {
-            throw Refusal.of("The plan has layers 1 to %d.", work.grid().count());
-        }
-        String name = FileNames.safe(work.plan().name()) + "-layers-" + first + "-" + last + ".3mf";
-        Attachment.begin(response, name, "model/3mf");
-        colours.threeMf(work, first, last, response.getOutputStream());
+    String model(
+            @PathVariable String id,
+            @PathVariable int first,
+            @PathVariable int last,
+            HttpServletRequest request,
+            Model model,
+            HttpServletResponse response) {
+        Job job = colours.threeMf(workbench.openNow(plans.get(id)), first, last);
+        return JobPages.fetch(job, request, model, response);
     }
 
     @PostMapping("/plans/{id}/jobs/join")

@@ -1,6 +1,8 @@
 package dev.tranche.app.handoff;
 
 import dev.tranche.app.exchange.PlanFileWriter;
+import dev.tranche.app.jobs.Job;
+import dev.tranche.app.jobs.JobPages;
 import dev.tranche.app.pictures.SpoolMark;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
@@ -11,6 +13,7 @@ import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.handoff.Hooks;
 import dev.tranche.core.macro.Duty;
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import org.springframework.stereotype.Controller;
@@ -82,10 +85,9 @@ class HandOffController {
     }
 
     @GetMapping("/plans/{id}/coloured.3mf")
-    void threeMf(@PathVariable String id, HttpServletResponse response) throws IOException {
-        Workpiece work = workbench.openNow(plans.get(id));
-        Attachment.begin(response, FileNames.safe(work.plan().name()) + ".3mf", "model/3mf");
-        colours.threeMf(work, response.getOutputStream());
+    String threeMf(@PathVariable String id, HttpServletRequest request, Model model, HttpServletResponse response) {
+        Job job = colours.threeMf(workbench.openNow(plans.get(id)));
+        return JobPages.fetch(job, request, model, response);
     }
 
     /** The plan's stops as texts for the boxes of a slicing program. */
@@ -107,9 +109,8 @@ class HandOffController {
     }
 
     @GetMapping("/plans/{id}/colours.zip")
-    void stls(@PathVariable String id, HttpServletResponse response) throws IOException {
-        Workpiece work = workbench.openNow(plans.get(id));
-        Attachment.begin(response, FileNames.safe(work.plan().name()) + "-colours.zip", "application/zip");
-        colours.stls(work, response.getOutputStream());
+    String stls(@PathVariable String id, HttpServletRequest request, Model model, HttpServletResponse response) {
+        Job job = colours.stls(workbench.openNow(plans.get(id)));
+        return JobPages.fetch(job, request, model, response);
     }
 }

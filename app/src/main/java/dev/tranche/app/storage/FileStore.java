@@ -1,5 +1,6 @@
 package dev.tranche.app.storage;
 
+import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
 import java.io.InputStream;
@@ -28,9 +29,6 @@ import org.springframework.util.unit.DataSize;
 @Component
 public class FileStore {
     private static final String PART = ".part";
-    /** Bytes. */
-    private static final long ROOM_EACH = 16L << 20;
-
     private static final Pattern HASH = Pattern.compile("[0-9a-f]{64}");
 
     private final Path folder;
@@ -62,7 +60,8 @@ public class FileStore {
         Path part = Files.createTempFile(folder, "coming-", PART);
         try {
             MessageDigest digest = digest();
-            try (OutputStream out = Files.newOutputStream(part)) {
+            // Whoever sends without telling how much it is, is asked now and then.
+            try (OutputStream out = new Watched(Files.newOutputStream(part), room, Progress.UNHEARD)) {
                 long most = properties.largestTotal().toBytes() - total();
                 long size = copy(new DigestInputStream(in, digest), out, largest, most);
                 out.flush();
@@ -204,10 +203,6 @@ public class FileStore {
                 throw Refusal.of(
                         "All files together would take over %d MB, the most that Tranche keeps; delete plans you no longer need, or raise tranche.largest-total.",
                         properties.largestTotal().toMegabytes());
-            }
-            // Whoever sends without telling how much it is, is asked now and then.
-            if (size / ROOM_EACH != (size - read) / ROOM_EACH) {
-                room.require(ROOM_EACH);
             }
             out.write(chunk, 0, read);
         }

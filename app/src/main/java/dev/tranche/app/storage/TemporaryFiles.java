@@ -1,7 +1,9 @@
 package dev.tranche.app.storage;
 
+import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -48,6 +50,16 @@ public class TemporaryFiles {
             Files.deleteIfExists(copy);
             throw e;
         }
+    }
+
+    /**
+     * Fills such a file, however much it comes to.
+     *
+     * @param progress stops it
+     * @throws Refusal if the disk has no room for more
+     */
+    public OutputStream filling(Path file, Progress progress) throws IOException {
+        return new Watched(Files.newOutputStream(file), room, progress);
     }
 
     Path folder() {

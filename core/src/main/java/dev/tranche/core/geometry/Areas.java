@@ -185,7 +185,7 @@ public final class Areas {
     }
 
     /** The outline of a piece, and those of its holes. */
-    static Stream<LinearRing> rings(Polygon piece) {
+    public static Stream<LinearRing> rings(Polygon piece) {
         return Stream.concat(
                 Stream.of(piece.getExteriorRing()),
                 IntStream.range(0, piece.getNumInteriorRing()).mapToObj(piece::getInteriorRingN));
@@ -318,7 +318,7 @@ public final class Areas {
     }
 
     /** Polygons that do not overlap as one. */
-    static MultiPolygon of(List<Polygon> apart) {
+    public static MultiPolygon of(List<Polygon> apart) {
         return apart.isEmpty() ? NOTHING : Section.PLANE.createMultiPolygon(apart.toArray(Polygon[]::new));
     }
 

@@ -6,7 +6,6 @@ import dev.tranche.core.geometry.Prism;
 import dev.tranche.core.layer.CutModel;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.Colouring;
-import dev.tranche.core.plan.LayerColours;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Progress;
@@ -88,20 +87,24 @@ public record ColourSolid(String name, SpoolId spool, List<Mesh> meshes) {
     private static Optional<SpoolId> onlySpool(Colouring colouring, int part) {
         CutModel model = colouring.model();
         SpoolId only = null;
+        MultiPolygon below = Areas.NOTHING;
+        List<Tint> tintsBelow = List.of();
         for (int layer = 1; layer <= model.grid().count(); layer++) {
             MultiPolygon section = model.section(part, layer).outline();
-            if (section.isEmpty()) {
+            List<Tint> tints = colouring.layer(layer).tints();
+            if (section.isEmpty() || section.equalsExact(below) && tints.equals(tintsBelow)) {
                 continue;
             }
-            LayerColours colours = colouring.layer(layer);
             Tint tint = only == null
-                    ? holding(colours, section)
-                    : colours.tint(only).orElse(null);
-            boolean all = tint != null && (colours.tints().size() == 1 || left(section, tint) < SLIVER);
+                    ? holding(tints, section)
+                    : colouring.layer(layer).tint(only).orElse(null);
+            boolean all = tint != null && (tints.size() == 1 || left(section, tint) < SLIVER);
             if (!all) {
                 return Optional.empty();
             }
             only = tint.spool();
+            below = section;
+            tintsBelow = tints;
         }
         return Optional.ofNullable(only);
     }
@@ -115,11 +118,11 @@ public record ColourSolid(String name, SpoolId spool, List<Mesh> meshes) {
         return rest.getArea();
     }
 
-    private static Tint holding(LayerColours colours, MultiPolygon section) {
+    private static Tint holding(List<Tint> tints, MultiPolygon section) {
         Tint best = null;
         double most = 0;
-        for (Tint tint : colours.tints()) {
-            double shared = colours.tints().size() == 1 ? 1 : section.getArea() - left(section, tint);
+        for (Tint tint : tints) {
+            double shared = tints.size() == 1 ? 1 : section.getArea() - left(section, tint);
             if (shared > most) {
                 most = shared;
                 best = tint;
@@ -132,39 +135,56 @@ public record ColourSolid(String name, SpoolId spool, List<Mesh> meshes) {
             Colouring colouring, SpoolId spool, List<Integer> whole, int first, int last, Progress progress) {
         LayerGrid grid = colouring.model().grid();
         List<Mesh> steps = new ArrayList<>();
+        Ground ground = Ground.NONE;
         MultiPolygon open = Areas.NOTHING;
         int since = first;
         for (int layer = first; layer <= last + 1; layer++) {
-            MultiPolygon here = layer > last ? Areas.NOTHING : left(colouring, spool, whole, layer);
-            if (here != open && !here.equalsExact(open)) {
-                if (!open.isEmpty()) {
-                    steps.addAll(Prism.of(open, grid.bottom(since), grid.top(layer - 1)));
+            Ground here = layer > last ? Ground.NONE : Ground.of(colouring, spool, whole, layer);
+            if (!here.equals(ground)) {
+                ground = here;
+                MultiPolygon left = here.left();
+                if (!left.equalsExact(open)) {
+                    if (!open.isEmpty()) {
+                        steps.addAll(Prism.of(open, grid.bottom(since), grid.top(layer - 1)));
+                    }
+                    open = left;
+                    since = layer;
                 }
-                open = here;
-                since = layer;
             }
             progress.at(Math.min(layer, last), last);
         }
         return steps;
     }
 
-    /** What of a colour on a layer is in none of the parts that are handed over as they are. */
-    private static MultiPolygon left(Colouring colouring, SpoolId spool, List<Integer> whole, int layer) {
-        MultiPolygon area = colouring.layer(layer).tint(spool).map(Tint::area).orElse(Areas.NOTHING);
-        for (int part : whole) {
-            area = area.isEmpty()
-                    ? area
-                    : Areas.difference(
-                            area, colouring.model().section(part, layer).outline());
+    /**
+     * What a step is made of on a layer.
+     *
+     * @param cells where the colour is
+     * @param whole sections of the parts that are handed over as they are
+     */
+    private record Ground(List<MultiPolygon> cells, List<MultiPolygon> whole) {
+        static final Ground NONE = new Ground(List.of(), List.of());
+
+        static Ground of(Colouring colouring, SpoolId spool, List<Integer> whole, int layer) {
+            CutModel model = colouring.model();
+            return colouring
+                    .layer(layer)
+                    .tint(spool)
+                    .map(tint -> new Ground(
+                            tint.cells(),
+                            whole.stream()
+                                    .map(part -> model.section(part, layer).outline())
+                                    .toList()))
+                    .orElse(NONE);
         }
-        List<Polygon> kept = new ArrayList<>();
-        for (int i = 0; i < area.getNumGeometries(); i++) {
-            if (area.getGeometryN(i).getArea() > SLIVER) {
-                kept.add((Polygon) area.getGeometryN(i));
-            }
+
+        /** What of the colour is in none of those parts. */
+        MultiPolygon left() {
+            MultiPolygon rest = Areas.difference(Areas.union(cells), Areas.union(whole));
+            List<Polygon> kept = Areas.polygons(rest)
+                    .filter(piece -> Areas.size(piece) > SLIVER)
+                    .toList();
+            return kept.size() == rest.getNumGeometries() ? rest : Areas.of(kept);
         }
-        return kept.size() == area.getNumGeometries()
-                ? area
-                : Areas.of(area.getFactory().createMultiPolygon(kept.toArray(Polygon[]::new)));
     }
 }

@@ -2,6 +2,7 @@ package dev.tranche.core.look;
 
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.geometry.Areas;
+import dev.tranche.core.geometry.Triangles;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.LayerColours;
@@ -16,17 +17,18 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
+import org.locationtech.jts.algorithm.Area;
 import org.locationtech.jts.algorithm.locate.IndexedPointInAreaLocator;
 import org.locationtech.jts.coverage.CoverageSimplifier;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LineSegment;
 import org.locationtech.jts.geom.LineString;
+import org.locationtech.jts.geom.LinearRing;
 import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
-import org.locationtech.jts.triangulate.polygon.PolygonTriangulator;
 
 /**
  * The outside of a printed piece as coloured triangles: every layer upright, as it is printed, with its colours. Layers of one
@@ -34,10 +36,13 @@ import org.locationtech.jts.triangulate.polygon.PolygonTriangulator;
  *
  * <p>It is made for looking at, and simplified until all of it has some {@value #MOST} triangles: outlines by {@value #FINE} mm
  * at least and {@value #COARSE} mm at most; layers of the same colours are one that are together no thicker than
- * {@value #STEPS} times that.
+ * {@value #STEPS} times that. No hole and no peg is so small that it is left out, so that a sieve has as many as its holes need.
  */
 public final class Skin {
     private static final int MOST = 40_000;
+    /** More is no use than this above the fewest that there can be. */
+    private static final double NEARLY = 1.2;
+
     private static final double FINE = 0.02;
     private static final double COARSE = 1;
     /** Steps of layers are seen less than outlines that are off, by so much. */
@@ -51,7 +56,7 @@ public final class Skin {
 
     private static final int MOST_SLICES = 1_500;
     /** More corners of one outline take too long to be cut into triangles. */
-    private static final int MOST_CORNERS = 3_000;
+    private static final int MOST_CORNERS = 60_000;
     /** How far beside a wall one looks whether there is plastic, mm. */
     private static final double BESIDE = 0.03;
     /** What is seen of a thin layer is laid over its surface at this height, mm. */
@@ -82,7 +87,7 @@ public final class Skin {
             if (cells.isEmpty()) {
                 return new Drawn(slice, List.of(), Areas.NOTHING);
             }
-            Geometry[] areas = cells.stream().map(Cell::area).toArray(Geometry[]::new);
+            MultiPolygon[] areas = cells.stream().map(Cell::area).toArray(MultiPolygon[]::new);
             Geometry[] simple =
                     areas.length == 1 ? new Geometry[] {Skin.simple(areas[0], tolerance)} : simple(areas, tolerance);
             List<Cell> drawn = IntStream.range(0, areas.length)
@@ -105,7 +110,9 @@ public final class Skin {
         }
 
         private static Geometry[] simple(Geometry[] areas, double tolerance) {
-            Geometry[] simple = CoverageSimplifier.simplify(areas, side(tolerance));
+            CoverageSimplifier simplifier = new CoverageSimplifier(areas);
+            simplifier.setRemovableRingSizeFactor(0);
+            Geometry[] simple = simplifier.simplify(side(tolerance));
             return tolerance < COARSE && Arrays.stream(simple).anyMatch(a -> a.getNumPoints() > MOST_CORNERS)
                     ? simple(areas, 2 * tolerance)
                     : simple;
@@ -122,7 +129,9 @@ public final class Skin {
         Skin skin = new Skin(colouring, paints);
         double tolerance = FINE;
         List<Slice> slices = skin.slices(tolerance);
-        while (corners(slices, tolerance) * 4 > MOST && tolerance < COARSE) {
+        // What is of many small holes has its corners however coarse it is drawn.
+        double most = Math.max(MOST, NEARLY * triangles(skin.slices(COARSE), COARSE));
+        while (tolerance < COARSE && triangles(slices, tolerance) > most) {
             tolerance = Math.min(COARSE, tolerance * 1.3);
             slices = skin.slices(tolerance);
         }
@@ -213,16 +222,36 @@ public final class Skin {
                         .toList();
     }
 
-    private static long corners(List<Slice> slices, double tolerance) {
+    /** About how many there will be. */
+    private static long triangles(List<Slice> slices, double tolerance) {
         return slices.parallelStream()
-                .mapToLong(s ->
-                        DouglasPeuckerSimplifier.simplify(s.outline, tolerance).getNumPoints())
+                .flatMap(s -> Areas.polygons(s.outline))
+                .flatMap(Areas::rings)
+                .mapToLong(ring -> 4L * simple(ring, tolerance).getNumPoints())
                 .sum();
     }
 
-    private static Geometry simple(Geometry area, double tolerance) {
-        Geometry simple = DouglasPeuckerSimplifier.simplify(area, tolerance);
+    private static MultiPolygon simple(MultiPolygon area, double tolerance) {
+        MultiPolygon pieces = area.getFactory()
+                .createMultiPolygon(Areas.polygons(area)
+                        .map(piece -> simple(piece, tolerance))
+                        .toArray(Polygon[]::new));
+        MultiPolygon simple = pieces.isValid() ? pieces : Areas.of(pieces.buffer(0));
         return simple.getNumPoints() > MOST_CORNERS && tolerance < COARSE ? simple(area, 2 * tolerance) : simple;
+    }
+
+    private static Polygon simple(Polygon piece, double tolerance) {
+        List<LinearRing> rings =
+                Areas.rings(piece).map(ring -> simple(ring, tolerance)).toList();
+        return piece.getFactory()
+                .createPolygon(rings.get(0), rings.subList(1, rings.size()).toArray(LinearRing[]::new));
+    }
+
+    /** Without corners that are less than the tolerance off, but those without which a ring would be gone. */
+    private static LinearRing simple(LinearRing ring, double tolerance) {
+        double half = Area.ofRing(ring.getCoordinateSequence()) / ring.getLength();
+        Geometry simple = DouglasPeuckerSimplifier.simplify(ring, Math.min(tolerance, half / 2));
+        return simple instanceof LinearRing left && !left.isEmpty() ? left : ring;
     }
 
     private void add(Drawn drawn, MultiPolygon below, MultiPolygon above) {
@@ -324,21 +353,12 @@ public final class Skin {
     }
 
     private void face(Geometry area, double height, boolean up, Srgb colour) {
-        for (int p = 0; p < area.getNumGeometries(); p++) {
-            Geometry polygon = area.getGeometryN(p);
-            if (!polygon.isEmpty()) {
-                Geometry parts = PolygonTriangulator.triangulate(polygon);
-                for (int t = 0; t < parts.getNumGeometries(); t++) {
-                    Coordinate[] c = parts.getGeometryN(t).getCoordinates();
-                    boolean left = (c[1].x - c[0].x) * (c[2].y - c[0].y) - (c[1].y - c[0].y) * (c[2].x - c[0].x) > 0;
-                    if (left == up) {
-                        triangle(colour, c[0], height, c[1], height, c[2], height);
-                    } else {
-                        triangle(colour, c[0], height, c[2], height, c[1], height);
-                    }
-                }
+        Areas.polygons(Areas.of(area)).forEach(polygon -> {
+            Coordinate[] c = Triangles.of(polygon);
+            for (int i = 0; i < c.length; i += 3) {
+                triangle(colour, c[i], height, c[up ? i + 1 : i + 2], height, c[up ? i + 2 : i + 1], height);
             }
-        }
+        });
     }
 
     private void triangle(Srgb colour, Coordinate a, double az, Coordinate b, double bz, Coordinate c, double cz) {

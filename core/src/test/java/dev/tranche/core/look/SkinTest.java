@@ -56,6 +56,29 @@ class SkinTest {
         assertThat(volume(box)).isCloseTo(1800, within(1e-2));
     }
 
+    /** It would look like a plate. */
+    @Test
+    void a_sieve_keeps_its_holes() {
+        for (int across : new int[] {20, 60}) {
+            Shapes bars = new Shapes();
+            for (int i = 0; i <= across; i++) {
+                bars.box(1.6 * i, 0, 0, 0.72, 1.6 * across + 0.72, 1).box(0, 1.6 * i, 0, 1.6 * across + 0.72, 0.72, 1);
+            }
+            Body body = bars.body();
+            double side = 1.6 * across + 0.72;
+            for (ColourPlan plan : List.of(
+                    soot(),
+                    soot().with(new Regions(List.of(new Region(
+                            "spot",
+                            new Shape.Zone(new Outline.Disc(8), 15, 15, 0, false),
+                            Spools.CHALK.id(),
+                            Range.ALL)))))) {
+                assertThat(volume(skin(coloured(body, plan))))
+                        .isCloseTo(side * side - across * across * 0.88 * 0.88, withinPercentage(2));
+            }
+        }
+    }
+
     @Test
     void colours_by_height_lie_on_one_another_without_a_face_between() {
         Body body = new Shapes().box(0, 0, 0, 30, 20, 3).body();
