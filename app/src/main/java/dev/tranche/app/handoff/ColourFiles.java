@@ -77,14 +77,16 @@ class ColourFiles {
     }
 
     private static void stls(Workpiece work, List<ColourSolid> solids, OutputStream out) throws IOException {
-        Map<SpoolId, List<Mesh>> bySpool = new LinkedHashMap<>();
+        Map<SpoolId, List<ColourSolid>> bySpool = new LinkedHashMap<>();
         solids.forEach(
-                s -> bySpool.computeIfAbsent(s.spool(), k -> new ArrayList<>()).addAll(s.meshes()));
+                s -> bySpool.computeIfAbsent(s.spool(), k -> new ArrayList<>()).add(s));
         ZipOutputStream zip = new ZipOutputStream(out);
-        for (Map.Entry<SpoolId, List<Mesh>> entry : bySpool.entrySet()) {
+        for (Map.Entry<SpoolId, List<ColourSolid>> entry : bySpool.entrySet()) {
             String label = work.label(work.spool(entry.getKey()));
             zip.putNextEntry(new ZipEntry(FileNames.safe(work.plan().name()) + "-" + FileNames.safe(label) + ".stl"));
-            StlWriter.write(entry.getValue(), zip);
+            List<Mesh> meshes = new ArrayList<>();
+            entry.getValue().forEach(s -> s.meshes().forEach(meshes::add));
+            StlWriter.write(meshes, zip);
             zip.closeEntry();
         }
         zip.finish();

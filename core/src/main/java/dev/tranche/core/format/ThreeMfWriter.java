@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -43,9 +44,9 @@ public final class ThreeMfWriter {
      * What is written as one object.
      *
      * @param material name of what it is printed in
-     * @param meshes closed surfaces; corners are shared within each, not between them
+     * @param meshes closed surfaces; corners are shared within each, not between them. They are gone through once
      */
-    public record Thing(String name, String material, Srgb colour, List<Mesh> meshes) {}
+    public record Thing(String name, String material, Srgb colour, Iterable<Mesh> meshes) {}
 
     private record Material(String name, Srgb colour) {}
 
@@ -170,10 +171,11 @@ public final class ThreeMfWriter {
         xml.writeStartElement("mesh");
         xml.writeStartElement("vertices");
         int count = 0;
-        int[][] corners = new int[thing.meshes().size()][];
-        for (int m = 0; m < corners.length; m++) {
-            corners[m] = thing.meshes().get(m).welded(Progress.UNHEARD);
-            count = vertices(thing.meshes().get(m), corners[m], count);
+        List<int[]> corners = new ArrayList<>();
+        for (Mesh mesh : thing.meshes()) {
+            int[] welded = mesh.welded(Progress.UNHEARD);
+            count = vertices(mesh, welded, count);
+            corners.add(welded);
         }
         xml.writeEndElement();
         xml.writeStartElement("triangles");

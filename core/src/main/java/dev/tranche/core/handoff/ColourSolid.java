@@ -9,11 +9,13 @@ import dev.tranche.core.plan.Colouring;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Progress;
+import dev.tranche.core.units.Height;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 
@@ -24,9 +26,10 @@ import org.locationtech.jts.geom.Polygon;
  * steps as high as its layers, each closed, so that slicing it in the plan's layers gives the plan's areas again.
  *
  * @param name for people
- * @param meshes closed surfaces, all in the model's own frame
+ * @param meshes closed surfaces, all in the model's own frame; steps are made whenever one comes to them, since all of a painted
+ *     model's would fill the memory
  */
-public record ColourSolid(String name, SpoolId spool, List<Mesh> meshes) {
+public record ColourSolid(String name, SpoolId spool, Iterable<Mesh> meshes) {
     /** Less is what rounding leaves where areas meet, mm². */
     private static final double SLIVER = 1e-3;
 
@@ -34,7 +37,7 @@ public record ColourSolid(String name, SpoolId spool, List<Mesh> meshes) {
      * All pieces of a print: together they are the model, and none overlaps another.
      *
      * @param names of the parts
-     * @param progress hears layers done of all layers
+     * @param progress hears layers done of all layers, and of each colour the steps that are made
      */
     public static List<ColourSolid> of(Colouring colouring, List<String> names, Progress progress) {
         CutModel model = colouring.model();
@@ -52,18 +55,7 @@ public record ColourSolid(String name, SpoolId spool, List<Mesh> meshes) {
                 });
             }
         }
-        for (SpoolId spool : colouring.plan().palette()) {
-            List<Mesh> steps = steps(
-                    colouring,
-                    spool,
-                    whole.getOrDefault(spool, List.of()),
-                    1,
-                    model.grid().count(),
-                    progress);
-            if (!steps.isEmpty()) {
-                solids.add(new ColourSolid("Colour " + colouring.plan().letter(spool), spool, steps));
-            }
-        }
+        addSteps(solids, colouring, whole, 1, model.grid().count(), progress);
         return solids;
     }
 
@@ -74,13 +66,36 @@ public record ColourSolid(String name, SpoolId spool, List<Mesh> meshes) {
      */
     public static List<ColourSolid> ofLayers(Colouring colouring, int first, int last, Progress progress) {
         List<ColourSolid> solids = new ArrayList<>();
-        for (SpoolId spool : colouring.plan().palette()) {
-            List<Mesh> steps = steps(colouring, spool, List.of(), first, last, progress);
+        addSteps(solids, colouring, Map.of(), first, last, progress);
+        return solids;
+    }
+
+    private static void addSteps(
+            List<ColourSolid> solids,
+            Colouring colouring,
+            Map<SpoolId, List<Integer>> whole,
+            int first,
+            int last,
+            Progress progress) {
+        List<SpoolId> palette = colouring.plan().palette();
+        int layers = last - first + 1;
+        for (int i = 0; i < palette.size(); i++) {
+            SpoolId spool = palette.get(i);
+            Progress part = progress.part((long) i * layers, (long) palette.size() * layers);
+            List<Step> steps = steps(colouring, spool, whole.getOrDefault(spool, List.of()), first, last, part);
             if (!steps.isEmpty()) {
-                solids.add(new ColourSolid("Colour " + colouring.plan().letter(spool), spool, steps));
+                solids.add(new ColourSolid("Colour " + colouring.plan().letter(spool), spool, () -> steps.stream()
+                        .flatMap(Step::prisms)
+                        .iterator()));
             }
         }
-        return solids;
+    }
+
+    /** Layers of one area of a colour. */
+    private record Step(MultiPolygon area, Height bottom, Height top) {
+        Stream<Mesh> prisms() {
+            return Prism.of(area, bottom, top).stream();
+        }
     }
 
     /** The spool in which all of a part prints, on every layer that it reaches, if there is one. */
@@ -131,10 +146,10 @@ public record ColourSolid(String name, SpoolId spool, List<Mesh> meshes) {
         return best;
     }
 
-    private static List<Mesh> steps(
+    private static List<Step> steps(
             Colouring colouring, SpoolId spool, List<Integer> whole, int first, int last, Progress progress) {
         LayerGrid grid = colouring.model().grid();
-        List<Mesh> steps = new ArrayList<>();
+        List<Step> steps = new ArrayList<>();
         Ground ground = Ground.NONE;
         MultiPolygon open = Areas.NOTHING;
         int since = first;
@@ -145,13 +160,13 @@ public record ColourSolid(String name, SpoolId spool, List<Mesh> meshes) {
                 MultiPolygon left = here.left();
                 if (!left.equalsExact(open)) {
                     if (!open.isEmpty()) {
-                        steps.addAll(Prism.of(open, grid.bottom(since), grid.top(layer - 1)));
+                        steps.add(new Step(open, grid.bottom(since), grid.top(layer - 1)));
                     }
                     open = left;
                     since = layer;
                 }
             }
-            progress.at(Math.min(layer, last), last);
+            progress.at(Math.min(layer, last) - first + 1, last - first + 1);
         }
         return steps;
     }
