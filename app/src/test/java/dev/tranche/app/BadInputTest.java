@@ -492,6 +492,13 @@ class BadInputTest extends OnePlanTest {
                 : mvc.perform(get(given.getForwardedUrl())).andReturn().getResponse();
     }
 
+    /** From a page that was open before its file was put away. */
+    @Test
+    void a_rehearsal_without_a_file_is_refused() throws Exception {
+        assertThat(post("/plans/" + plan("Unsliced").id() + "/rehearse"))
+                .contains("There is no G-code yet to rehearse; give the file your slicing program wrote.");
+    }
+
     @Test
     void a_macro_takes_200_steps_and_no_more() throws Exception {
         long id = workshop.add(Beginning.DIRECT_PAUSE.rig("Long")).id();
