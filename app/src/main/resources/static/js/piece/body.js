@@ -153,7 +153,7 @@ export class Body {
     on(canvas, "pointerup", (e) => { if (from && moved < 4) this.point(e); from = null; });
     on(canvas, "pointercancel", () => { from = null; });
     on(canvas, "wheel", (e) => { e.preventDefault(); this.zoom(Math.exp(-e.deltaY / 500)); });
-    on(canvas, "keydown", (e) => {
+    const keys = (e) => {
       const turns = { ArrowLeft: [-STEP, 0], ArrowRight: [STEP, 0], ArrowUp: [0, STEP], ArrowDown: [0, -STEP] };
       if (turns[e.key]) this.by(...turns[e.key]);
       else if (e.key === "+" || e.key === "=") this.zoom(1.2);
@@ -161,12 +161,16 @@ export class Body {
       else return;
       e.preventDefault();
       e.stopPropagation();
+    };
+    on(canvas, "keydown", keys);
+    this.controls.querySelectorAll("[data-turn]").forEach((b) => {
+      on(b, "keydown", keys);
+      on(b, "click", () => {
+        [this.turn, this.lean] = STANCES[b.dataset.turn];
+        this.fit();
+        this.draw();
+      });
     });
-    this.controls.querySelectorAll("[data-turn]").forEach((b) => on(b, "click", () => {
-      [this.turn, this.lean] = STANCES[b.dataset.turn];
-      this.fit();
-      this.draw();
-    }));
     const cut = document.getElementById("piece-cut");
     on(cut, "input", () => { cut.nextElementSibling.textContent = cut.value; this.cutAt(Number(cut.value)); });
     on(window, "resize", () => this.resize());

@@ -196,6 +196,12 @@ class PiecePageTest extends BrowserTest {
         browser.script("document.querySelector('#piece-body canvas').focus()");
         browser.press(Keys.ARROW_LEFT);
         browser.until(() -> pictures() > before);
+        long turned = pictures();
+        browser.click("#piece-turn [data-turn=above]");
+        browser.until(() -> pictures() > turned);
+        long above = pictures();
+        browser.press(Keys.ARROW_LEFT);
+        browser.until(() -> pictures() > above);
         browser.script("document.getElementById('piece-cut').focus()");
         browser.press(Keys.ARROW_LEFT);
         browser.until(() -> browser.text("#piece-turn output").equals("1"));
