@@ -14,7 +14,7 @@ document.addEventListener("htmx:sendError", (event) => {
   if (requestConfig.verb === "get") {
     if (!kept.length) say("Tranche does not answer; start it again. Nothing you typed is lost.", "unanswered");
     // A page that waits for work goes on asking: what it hears next may be that the work is gone.
-    if (elt.closest("#job")) setTimeout(() => htmx.trigger(elt, "asked-again"), 1500);
+    if (elt.closest(".job")) setTimeout(() => htmx.trigger(elt, "asked-again"), 1500);
     return;
   }
   const { verb, path, triggeringEvent, parameters } = requestConfig;

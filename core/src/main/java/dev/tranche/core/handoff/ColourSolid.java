@@ -15,6 +15,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
@@ -46,7 +47,7 @@ public record ColourSolid(String name, SpoolId spool, Iterable<Mesh> meshes) {
         for (int part = 0; part < model.solids().size(); part++) {
             if (!model.hidden().contains(part)) {
                 int number = part;
-                onlySpool(colouring, part).ifPresent(spool -> {
+                onlySpool(colouring, part, progress).ifPresent(spool -> {
                     whole.computeIfAbsent(spool, s -> new ArrayList<>()).add(number);
                     solids.add(new ColourSolid(
                             names.get(number),
@@ -84,11 +85,17 @@ public record ColourSolid(String name, SpoolId spool, Iterable<Mesh> meshes) {
             Progress part = progress.part((long) i * layers, (long) palette.size() * layers);
             List<Step> steps = steps(colouring, spool, whole.getOrDefault(spool, List.of()), first, last, part);
             if (!steps.isEmpty()) {
-                solids.add(new ColourSolid("Colour " + colouring.plan().letter(spool), spool, () -> steps.stream()
-                        .flatMap(Step::prisms)
-                        .iterator()));
+                solids.add(new ColourSolid("Colour " + colouring.plan().letter(spool), spool, made(steps, progress)));
             }
         }
+    }
+
+    private static Iterable<Mesh> made(List<Step> steps, Progress progress) {
+        return () -> IntStream.range(0, steps.size())
+                .peek(done -> progress.at(done, steps.size()))
+                .mapToObj(steps::get)
+                .flatMap(Step::prisms)
+                .iterator();
     }
 
     /** Layers of one area of a colour. */
@@ -99,12 +106,13 @@ public record ColourSolid(String name, SpoolId spool, Iterable<Mesh> meshes) {
     }
 
     /** The spool in which all of a part prints, on every layer that it reaches, if there is one. */
-    private static Optional<SpoolId> onlySpool(Colouring colouring, int part) {
+    private static Optional<SpoolId> onlySpool(Colouring colouring, int part, Progress progress) {
         CutModel model = colouring.model();
         SpoolId only = null;
         MultiPolygon below = Areas.NOTHING;
         List<Tint> tintsBelow = List.of();
         for (int layer = 1; layer <= model.grid().count(); layer++) {
+            progress.beat();
             MultiPolygon section = model.section(part, layer).outline();
             List<Tint> tints = colouring.layer(layer).tints();
             if (section.isEmpty() || section.equalsExact(below) && tints.equals(tintsBelow)) {

@@ -1,6 +1,7 @@
 package dev.tranche.core.handoff;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.format.ModelReader;
@@ -31,6 +32,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -91,6 +93,28 @@ class ColourSolidTest {
         assertThat(solids.stream().mapToInt(s -> meshes(s).size()).sum())
                 .as("layers of one shape are one step: a dot and a plate with a hole, a ring, and the plate above")
                 .isEqualTo(4);
+    }
+
+    /** A painted model has thousands of steps, which take most of the time. */
+    @Test
+    void whoever_waits_hears_of_every_layer_and_of_every_step_and_can_stop_it() {
+        List<String> heard = new ArrayList<>();
+        ColourSolid.of(inlaidTag(), List.of("tag"), (done, total) -> heard.add(done + " of " + total))
+                .forEach(ColourSolidTest::meshes);
+        assertThat(heard).contains("1 of 30", "30 of 30").endsWith("30 of 30", "0 of 2", "1 of 2", "0 of 1");
+        Progress cancelled = new Progress() {
+            @Override
+            public void at(long done, long total) {
+                beat();
+            }
+
+            @Override
+            public void beat() {
+                throw new CancellationException();
+            }
+        };
+        assertThatThrownBy(() -> ColourSolid.of(inlaidTag(), List.of("tag"), cancelled))
+                .isInstanceOf(CancellationException.class);
     }
 
     @Test
