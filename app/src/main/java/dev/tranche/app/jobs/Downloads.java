@@ -94,7 +94,9 @@ public class Downloads {
     void send(String id, HttpServletResponse response) throws IOException {
         Made file = made.getIfPresent(id);
         if (file == null) {
-            throw Refusal.of("That file was kept for %d minutes and is gone; make it once more.", KEPT.toMinutes());
+            throw Refusal.of(
+                    "That file is gone; it was kept for %d minutes at most. Make it once more at the hand-off.",
+                    KEPT.toMinutes());
         }
         Attachment.begin(response, file.name(), file.type());
         response.setContentLengthLong(Files.size(file.path()));

@@ -145,6 +145,7 @@ class DownloadsTest {
         assertThat(fetched(all.get(22)).getContentLength()).isEqualTo(1);
         assertThatThrownBy(() -> fetched(all.get(21)))
                 .isInstanceOf(Refusal.class)
-                .hasMessageContaining("is gone; make it once more");
+                .hasMessageContaining(
+                        "That file is gone; it was kept for 15 minutes at most. Make it once more at the hand-off.");
     }
 }

@@ -266,8 +266,8 @@ public final class Skin {
         for (Cell cell : drawn.cells) {
             Srgb colour = paints.at(cell.spool, (slice.first + slice.last) / 2).colour();
             // What the next layer covers is not seen; drawn all the same, it would be drawn a hundredfold.
-            Geometry top = above.equalsExact(drawn.outline) ? Areas.NOTHING : Areas.difference(cell.area, above);
-            Geometry bottom = below.equalsExact(drawn.outline) ? Areas.NOTHING : Areas.difference(cell.area, below);
+            MultiPolygon top = above.equalsExact(drawn.outline) ? Areas.NOTHING : Areas.difference(cell.area, above);
+            MultiPolygon bottom = below.equalsExact(drawn.outline) ? Areas.NOTHING : Areas.difference(cell.area, below);
             face(top, high, true, colour);
             face(bottom, low, false, colour);
             walls(
@@ -352,8 +352,8 @@ public final class Skin {
         }
     }
 
-    private void face(Geometry area, double height, boolean up, Srgb colour) {
-        Areas.polygons(Areas.of(area)).forEach(polygon -> {
+    private void face(MultiPolygon area, double height, boolean up, Srgb colour) {
+        Areas.polygons(area).forEach(polygon -> {
             Coordinate[] c = Triangles.of(polygon);
             for (int i = 0; i < c.length; i += 3) {
                 triangle(colour, c[i], height, c[up ? i + 1 : i + 2], height, c[up ? i + 2 : i + 1], height);

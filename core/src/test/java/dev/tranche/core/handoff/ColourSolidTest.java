@@ -26,6 +26,7 @@ import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.plan.Spools;
 import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Progress;
+import dev.tranche.core.speech.Stopped;
 import dev.tranche.core.units.Height;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -102,18 +103,7 @@ class ColourSolidTest {
         ColourSolid.of(inlaidTag(), List.of("tag"), (done, total) -> heard.add(done + " of " + total))
                 .forEach(ColourSolidTest::meshes);
         assertThat(heard).contains("1 of 30", "30 of 30").endsWith("30 of 30", "0 of 2", "1 of 2", "0 of 1");
-        Progress cancelled = new Progress() {
-            @Override
-            public void at(long done, long total) {
-                beat();
-            }
-
-            @Override
-            public void beat() {
-                throw new CancellationException();
-            }
-        };
-        assertThatThrownBy(() -> ColourSolid.of(inlaidTag(), List.of("tag"), cancelled))
+        assertThatThrownBy(() -> ColourSolid.of(inlaidTag(), List.of("tag"), new Stopped()))
                 .isInstanceOf(CancellationException.class);
     }
 
