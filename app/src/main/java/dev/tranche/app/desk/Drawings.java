@@ -2,6 +2,7 @@ package dev.tranche.app.desk;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import dev.tranche.app.jobs.Job;
 import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.pictures.LayerDrawing;
 import dev.tranche.app.pictures.Outlines;
@@ -18,6 +19,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
+import java.util.stream.IntStream;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.springframework.stereotype.Component;
 
@@ -28,6 +30,9 @@ class Drawings {
     private static final int MOST_LAYERS = 400;
     /** So many corners of a layer are looked at as soon as they are drawn. */
     private static final int SOON = 500;
+
+    /** What is drawn ahead is one piece of work: while it is under way no more of it is begun. */
+    private static final Object AHEAD = new Object();
 
     private final Figures figures;
     private final Jobs jobs;
@@ -134,20 +139,24 @@ class Drawings {
         return drawn.computeIfAbsent(layer, drawing);
     }
 
-    /** Draws the neighbours of {@code layer} while nobody waits. */
+    /** Draws the neighbours of {@code layer} while nobody waits, by one worker: the others are for what somebody waits for. */
     void ahead(Workpiece work, int layer, int... next) {
-        for (int number : next) {
-            if (number != layer && !of(work).thin().containsKey(Layer.of(number, false))) {
-                try {
-                    jobs.start("Drawing layer " + number, progress -> {
-                        layer(work, number, -1, false, false);
-                        thinNow(work, number, false);
-                        return "";
-                    });
-                } catch (Refusal busy) {
-                    return;
+        int[] undrawn = IntStream.of(next)
+                .filter(n -> n != layer && !of(work).thin().containsKey(Layer.of(n, false)))
+                .toArray();
+        if (undrawn.length == 0) {
+            return;
+        }
+        try {
+            jobs.start(AHEAD, "Drawing the layers beside layer " + layer, progress -> {
+                for (int number : undrawn) {
+                    layer(work, number, -1, false, false);
+                    thinNow(work, number, false);
                 }
-            }
+                return Job.Work.HERE;
+            });
+        } catch (Refusal busy) {
+            // They are drawn when they are asked for.
         }
     }
 }

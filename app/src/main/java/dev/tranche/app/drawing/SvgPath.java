@@ -1,10 +1,12 @@
 package dev.tranche.app.drawing;
 
+import dev.tranche.core.geometry.Areas;
 import java.util.List;
+import java.util.stream.Stream;
 import org.locationtech.jts.geom.CoordinateSequence;
-import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.LineString;
-import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.geom.LinearRing;
+import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.simplify.DouglasPeuckerSimplifier;
 
 /** Builds the {@code d} of an SVG path in whole hundredths or tenths of a pixel, each line from where the last one ended. */
@@ -96,24 +98,29 @@ public final class SvgPath {
     }
 
     /** Polygons with their holes, for the even-odd rule. */
-    public SvgPath polygons(Geometry geometry, Frame frame) {
-        for (int p = 0; p < geometry.getNumGeometries(); p++) {
-            if (geometry.getGeometryN(p) instanceof Polygon polygon && !polygon.isEmpty()) {
-                ring(polygon.getExteriorRing(), frame);
-                for (int r = 0; r < polygon.getNumInteriorRing(); r++) {
-                    ring(polygon.getInteriorRingN(r), frame);
-                }
-            }
-        }
+    public SvgPath polygons(MultiPolygon area, Frame frame) {
+        rings(area).forEach(ring -> ring(ring, frame));
         return this;
     }
 
-    /** The same without corners finer than so many {@code pixels}; by as much rings may cross, which that rule does not mind. */
-    public SvgPath polygons(Geometry geometry, Frame frame, double pixels) {
-        DouglasPeuckerSimplifier simplifier = new DouglasPeuckerSimplifier(geometry);
-        simplifier.setDistanceTolerance(pixels / frame.scaleY());
-        simplifier.setEnsureValid(false);
-        return polygons(simplifier.getResultGeometry(), frame);
+    /**
+     * The same without corners finer than so many {@code pixels}; by as much rings may cross, which that rule does not mind, and rings
+     * all finer are left out.
+     */
+    public SvgPath polygons(MultiPolygon area, Frame frame, double pixels) {
+        rings(area).forEach(ring -> {
+            // Ring by ring: of polygons it looks whether they are valid, even where nobody wants to know.
+            DouglasPeuckerSimplifier simplifier = new DouglasPeuckerSimplifier(ring);
+            simplifier.setDistanceTolerance(pixels / frame.scaleY());
+            if (simplifier.getResultGeometry() instanceof LinearRing simple) {
+                ring(simple, frame);
+            }
+        });
+        return this;
+    }
+
+    private static Stream<LinearRing> rings(MultiPolygon area) {
+        return Areas.polygons(area).filter(p -> !p.isEmpty()).flatMap(Areas::rings);
     }
 
     private void ring(LineString ring, Frame frame) {

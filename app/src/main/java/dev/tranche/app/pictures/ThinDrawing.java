@@ -3,6 +3,7 @@ package dev.tranche.app.pictures;
 import dev.tranche.app.drawing.Frame;
 import dev.tranche.app.drawing.SvgPath;
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Thin;
 import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Words;
@@ -54,7 +55,7 @@ public record ThinDrawing(List<Stretch> stretches) {
         double x = frame.x(at.getX());
         double y = frame.y(at.getY());
         return new Stretch(
-                new SvgPath().polygons(thin.area(), frame).toString(),
+                new SvgPath().polygons(Areas.of(thin.area()), frame).toString(),
                 x,
                 y,
                 Words.format("%.2f", thin.width()),

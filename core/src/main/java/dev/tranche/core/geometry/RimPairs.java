@@ -38,9 +38,10 @@ final class RimPairs {
     /** Whether no rim touches itself, nor another. */
     static boolean within(Rims rims) {
         RimPairs pairs = new RimPairs(rims, rims);
-        for (int run = 0; run < rims.runs(); run++) {
-            for (int other = run + 1; other < rims.runs(); other++) {
-                if (rims.meet(run, rims, other, pairs.close) && !pairs.arePlain(run, other)) {
+        int[] runs = rims.fromTheLeft();
+        for (int i = 0; i < runs.length; i++) {
+            for (int j = i + 1; j < runs.length && rims.reaches(runs[i], runs[j], pairs.close); j++) {
+                if (rims.meet(runs[i], rims, runs[j], pairs.close) && !pairs.arePlain(runs[i], runs[j])) {
                     return false;
                 }
             }

@@ -2,7 +2,9 @@ package dev.tranche.core.geometry;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.locationtech.jts.algorithm.RayCrossingCounter;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
@@ -162,6 +164,20 @@ final class Rims {
     /** Corners nearer than this are one, mm. */
     double close() {
         return close;
+    }
+
+    /** The runs in the order in which their boxes begin on the left. */
+    int[] fromTheLeft() {
+        return IntStream.range(0, runs)
+                .boxed()
+                .sorted(Comparator.comparingDouble(run -> box[4 * run]))
+                .mapToInt(Integer::intValue)
+                .toArray();
+    }
+
+    /** Whether the box round a run goes as far to the right as to where another one begins. */
+    boolean reaches(int run, int other, double near) {
+        return box[4 * other] <= box[4 * run + 1] + near;
     }
 
     /** Whether the box round a run comes near that round one of others. */

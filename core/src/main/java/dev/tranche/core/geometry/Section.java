@@ -41,19 +41,30 @@ public record Section(MultiPolygon outline, List<LineSegment> closings, double a
     }
 
     /**
-     * Sections of several solids taken together, layer by layer.
+     * Sections of several solids taken together, layer by layer; those of layers that are the very same are too.
      *
      * @param solids for each the same number of sections
      * @param progress learns that the work goes on, and may stop it
      */
     public static List<Section> unions(List<List<Section>> solids, int count, Progress progress) {
-        return IntStream.range(0, count)
+        Section[] unions = new Section[count];
+        IntStream.range(0, count)
                 .parallel()
-                .mapToObj(i -> {
+                .filter(layer -> !isAsBeneath(solids, layer))
+                .forEach(layer -> {
                     progress.beat();
-                    return union(solids.stream().map(s -> s.get(i)).toList());
-                })
-                .toList();
+                    unions[layer] = union(solids.stream().map(s -> s.get(layer)).toList());
+                });
+        for (int layer = 0; layer < count; layer++) {
+            if (unions[layer] == null) {
+                unions[layer] = unions[layer - 1];
+            }
+        }
+        return List.of(unions);
+    }
+
+    private static boolean isAsBeneath(List<List<Section>> solids, int layer) {
+        return layer > 0 && solids.stream().allMatch(s -> s.get(layer) == s.get(layer - 1));
     }
 
     private static Section union(List<Section> sections) {

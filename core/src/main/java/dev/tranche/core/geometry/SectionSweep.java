@@ -74,7 +74,8 @@ public final class SectionSweep {
      * @param planes heights to cut at, in <em>half</em> micrometres above the bed (a layer's middle may lie
      *     between two micrometres), strictly ascending, at most 32 000
      * @param progress hears planes done of all planes
-     * @return one section a plane, in the same order
+     * @return one section a plane, in the same order; where the model goes straight up it is one for all of them, so that what is
+     *     worked out of them need be only once
      * @throws Refusal if outlines cross one another over {@value #MOST_CROSSINGS} times in all
      * @throws CancellationException if {@code progress} throws it
      */
@@ -115,6 +116,11 @@ public final class SectionSweep {
                     tangled[plane] = null;
                     progress.at(done.incrementAndGet(), planes.length);
                 });
+        for (int plane = 1; plane < sections.length; plane++) {
+            if (sections[plane].equals(sections[plane - 1])) {
+                sections[plane] = sections[plane - 1];
+            }
+        }
         return List.of(sections);
     }
 

@@ -36,6 +36,24 @@ class SectionSweepTest {
     }
 
     @Test
+    void layers_of_walls_that_go_straight_up_are_one_and_so_are_those_of_several_parts_together() {
+        int[] planes = {200, 600, 1000, 1400, 1800};
+        List<Section> bar = SectionSweep.cut(
+                new Shapes().box(0, 0, 0, 20, 2, 0.6).box(0, 0, 0.6, 10, 2, 0.4).mesh(), planes, Progress.UNHEARD);
+        List<Section> across =
+                SectionSweep.cut(new Shapes().box(4, -5, 0, 2, 12, 1).mesh(), planes, Progress.UNHEARD);
+        List<Section> together = Section.unions(List.of(bar, across), planes.length, Progress.UNHEARD);
+
+        for (List<Section> sections : List.of(bar, together)) {
+            assertThat(sections.get(1)).isSameAs(sections.get(0));
+            assertThat(sections.get(2)).isSameAs(sections.get(1));
+            assertThat(sections.get(3).area()).isLessThan(sections.get(2).area());
+            assertThat(sections.get(4)).isSameAs(sections.get(3));
+        }
+        assertThat(together.get(0).area()).isCloseTo(40 + 24 - 4, within(1e-9));
+    }
+
+    @Test
     void a_plane_in_an_underside_gives_the_section_just_below_it() {
         Mesh shelf =
                 new Shapes().box(0, 0, 0, 2, 2, 3).box(-5, -5, 3, 12, 12, 1).mesh();
