@@ -51,9 +51,11 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
      */
     public static Optional<AsSliced> byHeight(
             Surroundings file, ColourPlan plan, ToolTable tools, List<SpoolId> spare) {
+        if (!isByHeight(plan)) {
+            return Optional.empty();
+        }
         LayerGrid grid = file.match().grid();
         return byLayer(file)
-                .filter(numbers -> isByHeight(plan))
                 .flatMap(numbers -> Given.to(file, numbers, tools, spare)
                         .filter(given -> starts(numbers) <= Starts.MOST && given.isLetteredIn(plan))
                         .map(given -> given.sliced(plan.layered(
@@ -256,11 +258,12 @@ public record AsSliced(ColourPlan plan, SortedMap<Integer, SpoolId> added) {
 
     /** The tool of each layer; empty if several print on one, or none does. */
     private static Optional<List<Integer>> byLayer(Surroundings file) {
-        List<Set<Integer>> tools = IntStream.rangeClosed(1, file.match().grid().count())
+        int layers = file.match().grid().count();
+        List<Integer> tools = IntStream.rangeClosed(1, layers)
                 .mapToObj(file::toolsOfModel)
+                .takeWhile(t -> t.size() == 1)
+                .map(t -> t.iterator().next())
                 .toList();
-        return tools.stream().allMatch(t -> t.size() == 1)
-                ? Optional.of(tools.stream().map(t -> t.iterator().next()).toList())
-                : Optional.empty();
+        return Optional.of(tools).filter(t -> t.size() == layers);
     }
 }

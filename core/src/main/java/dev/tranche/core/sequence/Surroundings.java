@@ -3,6 +3,7 @@ package dev.tranche.core.sequence;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedLayer;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
+import dev.tranche.core.geometry.Whereabouts;
 import dev.tranche.core.layer.CutModel;
 import java.util.HashSet;
 import java.util.List;
@@ -72,7 +73,7 @@ public record Surroundings(GridMatch match, CutModel model, List<Coordinate> cop
     }
 
     private List<Standing> standing(int layer) {
-        MultiPolygon section = model.section(layer).outline();
+        Standing.Section section = new Standing.Section(model.section(layer).outline());
         return copies.stream().map(by -> new Standing(section, by)).toList();
     }
 
@@ -98,18 +99,37 @@ public record Surroundings(GridMatch match, CutModel model, List<Coordinate> cop
     }
 
     /** A copy of the model's section. */
-    private record Standing(MultiPolygon section, Coordinate by) {
+    private record Standing(Section section, Coordinate by) {
+        /** Most lines are told apart without looking into it. */
+        private static final class Section {
+            private final MultiPolygon outline;
+            private Whereabouts whereabouts;
+
+            Section(MultiPolygon outline) {
+                this.outline = outline;
+            }
+
+            boolean meets(Envelope box) {
+                if (whereabouts == null) {
+                    whereabouts = new Whereabouts(outline);
+                }
+                return whereabouts.meets(box);
+            }
+        }
+
         Envelope extent() {
-            Envelope copy = new Envelope(section.getEnvelopeInternal());
-            copy.translate(by.x, by.y);
-            return copy;
+            return moved(section.outline.getEnvelopeInternal(), by.x, by.y);
         }
 
         /** Whether any of it lies where a line does. */
         boolean meets(Envelope line) {
-            Envelope there = new Envelope(line);
-            there.translate(-by.x, -by.y);
-            return section.intersects(section.getFactory().toGeometry(there));
+            return section.meets(moved(line, -by.x, -by.y));
+        }
+
+        private static Envelope moved(Envelope box, double x, double y) {
+            Envelope there = new Envelope(box);
+            there.translate(x, y);
+            return there;
         }
     }
 
