@@ -12,8 +12,6 @@ import org.locationtech.jts.geom.LinearRing;
 import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
-import org.locationtech.jts.geom.prep.PreparedPolygon;
-import org.locationtech.jts.index.hprtree.HPRtree;
 import org.locationtech.jts.operation.distance.IndexedFacetDistance;
 
 /**
@@ -78,7 +76,9 @@ public final class Areas {
     }
 
     public static MultiPolygon intersection(MultiPolygon a, MultiPolygon b) {
-        return pieceByPiece(a, b, Overlay.INTERSECTION);
+        return a.getNumGeometries() < b.getNumGeometries()
+                ? pieceByPiece(b, a, Overlay.INTERSECTION)
+                : pieceByPiece(a, b, Overlay.INTERSECTION);
     }
 
     /** What of {@code a} is not in {@code b}; pieces that {@code b} comes nowhere near are kept as they are. */
@@ -99,20 +99,16 @@ public final class Areas {
         if (a.getNumGeometries() == 1) {
             return overlay.of(keeps ? a : around(a, near.getEnvelopeInternal()), near);
         }
-        HPRtree boxes = new HPRtree();
-        polygons(near).forEach(piece -> boxes.insert(piece.getEnvelopeInternal(), piece));
-        PreparedPolygon other = new PreparedPolygon(near);
+        Sheet other = new Sheet(near);
         List<Polygon> all = new ArrayList<>();
         List<Polygon> across = new ArrayList<>();
         for (int i = 0; i < a.getNumGeometries(); i++) {
             Polygon piece = (Polygon) a.getGeometryN(i);
             boolean worth = a.getNumGeometries() > FEW && across.size() < FEW + i / 2;
-            if (boxes.query(piece.getEnvelopeInternal()).isEmpty() || worth && !other.intersects(piece)) {
-                addIf(keeps, all, piece);
-            } else if (worth && other.containsProperly(piece)) {
-                addIf(!keeps, all, piece);
-            } else {
-                across.add(piece);
+            switch (worth ? other.lie(piece) : other.mayMeet(piece)) {
+                case INSIDE -> addIf(!keeps, all, piece);
+                case BESIDE -> addIf(keeps, all, piece);
+                case CROSSING -> across.add(piece);
             }
         }
         if (all.size() == a.getNumGeometries()) {

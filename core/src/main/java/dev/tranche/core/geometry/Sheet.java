@@ -2,19 +2,30 @@ package dev.tranche.core.geometry;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.IntStream;
+import org.locationtech.jts.algorithm.RectangleLineIntersector;
+import org.locationtech.jts.algorithm.locate.SimplePointInAreaLocator;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.CoordinateSequence;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.geom.prep.PreparedGeometry;
 import org.locationtech.jts.geom.prep.PreparedGeometryFactory;
+import org.locationtech.jts.index.hprtree.HPRtree;
 
 /**
  * An area on which others are laid again and again, mm; it is indexed when first asked for. Most that is laid on it lies wholly
  * within or beside it: only what crosses its rim is overlaid, and what that left is remembered for the next that crosses it alike.
  */
 public final class Sheet {
+    /** To look at so many costs less than to ask an index. */
+    private static final int FEW_CORNERS = 100;
+
     private final MultiPolygon outline;
     private final PreparedGeometry[] pieces;
+    private final HPRtree boxes = new HPRtree();
     private volatile Rims rims;
     private Trimmed trimmed = new Trimmed(Areas.NOTHING, Areas.NOTHING);
 
@@ -25,6 +36,10 @@ public final class Sheet {
     public Sheet(MultiPolygon outline) {
         this.outline = outline;
         this.pieces = new PreparedGeometry[outline.getNumGeometries()];
+        for (int i = 0; i < pieces.length; i++) {
+            boxes.insert(outline.getGeometryN(i).getEnvelopeInternal(), i);
+        }
+        boxes.build();
     }
 
     public MultiPolygon outline() {
@@ -32,24 +47,54 @@ public final class Sheet {
     }
 
     /** How a piece lies on the sheet. */
-    private enum Lie {
+    enum Lie {
         INSIDE,
         CROSSING,
         BESIDE
     }
 
-    private Lie lie(Polygon piece) {
-        Envelope box = piece.getEnvelopeInternal();
-        for (int i = 0; i < pieces.length; i++) {
-            Envelope here = outline.getGeometryN(i).getEnvelopeInternal();
-            if (here.covers(box) && piece(i).containsProperly(piece)) {
+    /** As {@link #lie}, told by boxes alone: what may lie on the sheet crosses its rim. */
+    Lie mayMeet(Polygon piece) {
+        return boxes.query(piece.getEnvelopeInternal()).isEmpty() ? Lie.BESIDE : Lie.CROSSING;
+    }
+
+    /** Of {@code piece} all, some or nothing lies on the sheet; what touches its rim crosses it. */
+    Lie lie(Polygon piece) {
+        for (Object near : boxes.query(piece.getEnvelopeInternal())) {
+            int at = (int) near;
+            int whole = wholeBox(piece.getEnvelopeInternal(), (Polygon) outline.getGeometryN(at));
+            if (whole == Location.INTERIOR
+                    || whole == Location.BOUNDARY && piece(at).containsProperly(piece)) {
                 return Lie.INSIDE;
             }
-            if (here.intersects(box) && piece(i).intersects(piece)) {
+            if (whole == Location.BOUNDARY && piece(at).intersects(piece)) {
                 return Lie.CROSSING;
             }
         }
         return Lie.BESIDE;
+    }
+
+    /** Whether all of a box lies in a piece of few corners, or beside it; on its boundary where that is not told by the box alone. */
+    private static int wholeBox(Envelope box, Polygon here) {
+        if (here.getNumPoints() > FEW_CORNERS) {
+            return Location.BOUNDARY;
+        }
+        RectangleLineIntersector crossing = new RectangleLineIntersector(box);
+        boolean crossed = Areas.rings(here).anyMatch(ring -> {
+            CoordinateSequence corners = ring.getCoordinateSequence();
+            return IntStream.range(1, corners.size())
+                    .anyMatch(i -> crossing.intersects(corners.getCoordinate(i - 1), corners.getCoordinate(i)));
+        });
+        return crossed
+                ? Location.BOUNDARY
+                : SimplePointInAreaLocator.locatePointInPolygon(new Coordinate(box.getMinX(), box.getMinY()), here);
+    }
+
+    /** What of an area does not lie wholly on the sheet, off its rim: pieces as they are. */
+    public MultiPolygon notHolding(MultiPolygon area) {
+        List<Polygon> others =
+                Areas.polygons(area).filter(piece -> lie(piece) != Lie.INSIDE).toList();
+        return others.size() == area.getNumGeometries() ? area : Areas.of(others);
     }
 
     private Rims rims() {

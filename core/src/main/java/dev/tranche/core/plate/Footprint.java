@@ -2,6 +2,7 @@ package dev.tranche.core.plate;
 
 import dev.tranche.core.geometry.Areas;
 import dev.tranche.core.geometry.Section;
+import dev.tranche.core.geometry.Sheet;
 import dev.tranche.core.layer.CutModel;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -11,6 +12,7 @@ import java.util.SortedSet;
 import java.util.TreeSet;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.locationtech.jts.algorithm.ConvexHull;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
@@ -41,13 +43,24 @@ public record Footprint(MultiPolygon outline, Coordinate middle) {
                 layers.add(outline);
             }
         }
-        MultiPolygon all = Areas.of(TopologyPreservingSimplifier.simplify(Areas.union(layers), TOLERANCE));
+        MultiPolygon all = Areas.of(TopologyPreservingSimplifier.simplify(union(layers), TOLERANCE));
         Envelope box = all.getEnvelopeInternal();
         Coordinate middle = box.isNull() ? new Coordinate() : box.centre();
         return new Footprint(
                 Areas.of(AffineTransformation.translationInstance(-middle.x, -middle.y)
                         .transform(all)),
                 middle);
+    }
+
+    /** Most of a model stands over its largest layer, and need not be laid over it. */
+    private static MultiPolygon union(List<MultiPolygon> layers) {
+        MultiPolygon largest =
+                layers.stream().max(Comparator.comparingDouble(Areas::size)).orElse(Areas.NOTHING);
+        Sheet sheet = new Sheet(largest);
+        return Areas.union(Stream.concat(
+                        Stream.of(largest),
+                        layers.stream().filter(layer -> layer != largest).map(sheet::notHolding))
+                .toList());
     }
 
     /** What a string round all layers of a solid would enclose, where the model has it. */

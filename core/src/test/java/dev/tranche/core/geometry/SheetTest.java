@@ -10,9 +10,11 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.LinearRing;
 import org.locationtech.jts.geom.MultiPolygon;
+import org.locationtech.jts.geom.Polygon;
 
 /** Areas laid on a sheet, against the general geometry library's overlays, which know no sheets. */
 class SheetTest {
@@ -64,6 +66,37 @@ class SheetTest {
             assertThat(without.symDifference(outline.difference(area)).getArea())
                     .isCloseTo(0, within(1e-9));
         }
+    }
+
+    /** Small boxes, as pins are, beside a sheet of few corners: most are told from their boxes alone. */
+    @Property(tries = 100)
+    void pins_beside_in_and_across_a_zone_are_told_as_overlays_tell_them(@ForAll long seed) {
+        Random random = new Random(seed);
+        MultiPolygon zones = Areas.union(
+                List.of(disc(6, 6, 1 + 4 * random.nextDouble()), washer(14, 6, 4, 1 + 2 * random.nextDouble())));
+        List<Polygon> all = new ArrayList<>();
+        for (int x = 0; x < 20; x++) {
+            for (int y = 0; y < 12; y++) {
+                double size = 0.1 + 0.8 * random.nextDouble();
+                all.add((Polygon) PLANE.toGeometry(new Envelope(x, x + size, y, y + size)));
+            }
+        }
+        MultiPolygon pins = Areas.of(all);
+        Sheet sheet = new Sheet(zones);
+
+        assertThat(Areas.intersection(pins, zones)
+                        .symDifference(Areas.of(pins.intersection(zones)))
+                        .getArea())
+                .isCloseTo(0, within(1e-9));
+        assertThat(Areas.difference(pins, zones)
+                        .symDifference(Areas.of(pins.difference(zones)))
+                        .getArea())
+                .isCloseTo(0, within(1e-9));
+        assertThat(Areas.polygons(sheet.notHolding(pins)))
+                .containsExactlyElementsOf(all.stream()
+                        .filter(pin ->
+                                !zones.contains(pin) || zones.getBoundary().intersects(pin))
+                        .toList());
     }
 
     @Test

@@ -34,6 +34,18 @@ class LayoutTest {
                 CutModel.of(body, LayerSettings.COMMON.on(shapes.mesh().height()), Progress.UNHEARD));
     }
 
+    @Test
+    void a_footprint_is_all_layers_over_one_another_whichever_is_the_largest() {
+        // A foot, a stem, a roof that is the largest, and a beam across it: 20 × 20, and beyond it 5 × 2 and 3 × 4.
+        Footprint footprint = of(new Shapes()
+                .box(17, 2, 0, 6, 4, 1)
+                .box(4, 4, 0, 4, 4, 3)
+                .box(0, 0, 3, 20, 20, 1)
+                .box(-5, 9, 4, 20, 2, 1));
+        assertThat(footprint.outline().getArea()).isCloseTo(400 + 5 * 2 + 3 * 4, within(0.01));
+        assertThat(footprint.middle().x).isCloseTo(9, within(0.01));
+    }
+
     private static Layout arranged(int copies, double gap, Footprint footprint, Bed bed) {
         return Layout.of(new Plate(copies, gap, List.of()), footprint, bed);
     }
