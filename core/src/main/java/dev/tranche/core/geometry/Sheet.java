@@ -91,7 +91,7 @@ public final class Sheet {
     }
 
     /** What of an area does not lie wholly on the sheet, off its rim: pieces as they are. */
-    public MultiPolygon notHolding(MultiPolygon area) {
+    public MultiPolygon notWithin(MultiPolygon area) {
         List<Polygon> others =
                 Areas.polygons(area).filter(piece -> lie(piece) != Lie.INSIDE).toList();
         return others.size() == area.getNumGeometries() ? area : Areas.of(others);

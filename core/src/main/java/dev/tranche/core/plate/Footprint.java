@@ -59,7 +59,7 @@ public record Footprint(MultiPolygon outline, Coordinate middle) {
         Sheet sheet = new Sheet(largest);
         return Areas.union(Stream.concat(
                         Stream.of(largest),
-                        layers.stream().filter(layer -> layer != largest).map(sheet::notHolding))
+                        layers.stream().filter(layer -> layer != largest).map(sheet::notWithin))
                 .toList());
     }
 

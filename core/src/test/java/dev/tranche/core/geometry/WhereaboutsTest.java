@@ -26,7 +26,7 @@ class WhereaboutsTest {
     }
 
     /** Against the general test of the geometry library, which looks at every edge for each box. */
-    @Property(tries = 300)
+    @Property(tries = 100)
     void a_box_meets_an_area_with_holes_where_a_general_library_says_so(@ForAll long seed) {
         Random random = new Random(seed);
         MultiPolygon area = pieces(random);
