@@ -8,6 +8,7 @@ import org.locationtech.jts.algorithm.locate.SimplePointInAreaLocator;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.CoordinateSequence;
 import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.Location;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
@@ -58,8 +59,13 @@ public final class Sheet {
         return boxes.query(piece.getEnvelopeInternal()).isEmpty() ? Lie.BESIDE : Lie.CROSSING;
     }
 
+    /** Whether any of the sheet lies in a box, or on its rim. */
+    public boolean meets(Envelope box) {
+        return lie(outline.getFactory().toGeometry(box)) != Lie.BESIDE;
+    }
+
     /** Of {@code piece} all, some or nothing lies on the sheet; what touches its rim crosses it. */
-    Lie lie(Polygon piece) {
+    Lie lie(Geometry piece) {
         for (Object near : boxes.query(piece.getEnvelopeInternal())) {
             int at = (int) near;
             int whole = wholeBox(piece.getEnvelopeInternal(), (Polygon) outline.getGeometryN(at));

@@ -3,7 +3,7 @@ package dev.tranche.core.sequence;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedLayer;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
-import dev.tranche.core.geometry.Whereabouts;
+import dev.tranche.core.geometry.Sheet;
 import dev.tranche.core.layer.CutModel;
 import java.util.HashSet;
 import java.util.List;
@@ -12,7 +12,6 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
-import org.locationtech.jts.geom.MultiPolygon;
 
 /**
  * What a sliced file prints beside a model and round it, as skirts, shields and towers are.
@@ -73,7 +72,7 @@ public record Surroundings(GridMatch match, CutModel model, List<Coordinate> cop
     }
 
     private List<Standing> standing(int layer) {
-        Standing.Section section = new Standing.Section(model.section(layer).outline());
+        Sheet section = new Sheet(model.section(layer).outline());
         return copies.stream().map(by -> new Standing(section, by)).toList();
     }
 
@@ -99,26 +98,9 @@ public record Surroundings(GridMatch match, CutModel model, List<Coordinate> cop
     }
 
     /** A copy of the model's section. */
-    private record Standing(Section section, Coordinate by) {
-        /** Most lines are told apart without looking into it. */
-        private static final class Section {
-            private final MultiPolygon outline;
-            private Whereabouts whereabouts;
-
-            Section(MultiPolygon outline) {
-                this.outline = outline;
-            }
-
-            boolean meets(Envelope box) {
-                if (whereabouts == null) {
-                    whereabouts = new Whereabouts(outline);
-                }
-                return whereabouts.meets(box);
-            }
-        }
-
+    private record Standing(Sheet section, Coordinate by) {
         Envelope extent() {
-            return moved(section.outline.getEnvelopeInternal(), by.x, by.y);
+            return moved(section.outline().getEnvelopeInternal(), by.x, by.y);
         }
 
         /** Whether any of it lies where a line does. */

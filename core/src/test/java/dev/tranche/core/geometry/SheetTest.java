@@ -68,6 +68,19 @@ class SheetTest {
         }
     }
 
+    /** Some boxes are lines or points, as straight lines of plastic are. */
+    @Property(tries = 60)
+    void a_box_meets_a_sheet_where_the_general_library_says_so(@ForAll long seed) {
+        Random random = new Random(seed);
+        Sheet sheet = new Sheet(scattered(random, 1 + random.nextInt(8)));
+        for (int i = 0; i < 40; i++) {
+            double x = 50 * random.nextDouble();
+            double y = 25 * random.nextDouble();
+            Envelope box = new Envelope(x, x + random.nextInt(4), y, y + random.nextInt(4));
+            assertThat(sheet.meets(box)).as("%s", box).isEqualTo(sheet.outline().intersects(PLANE.toGeometry(box)));
+        }
+    }
+
     /** Small boxes, as pins are, beside a sheet of few corners: most are told from their boxes alone. */
     @Property(tries = 30)
     void pins_beside_in_and_across_a_zone_are_told_as_overlays_tell_them(@ForAll long seed) {
