@@ -300,13 +300,16 @@ public final class Skin {
         }
 
         private static void addOn(LineSegment edge, Coordinate[] others, List<Coordinate> on) {
+            double lowest = edge.minY() - ON;
+            double highest = edge.maxY() + ON;
             Coordinate before = new Coordinate(edge.minX() - ON, Double.NEGATIVE_INFINITY);
             int at = -Arrays.binarySearch(others, before) - 1;
             while (at < others.length && others[at].x <= edge.maxX() + ON) {
-                if (edge.distance(others[at]) < ON) {
-                    on.add(others[at]);
+                Coordinate other = others[at++];
+                // Holes of a grid stand above one another by the hundred: a look at Y saves nearly all distances.
+                if (other.y >= lowest && other.y <= highest && edge.distance(other) < ON) {
+                    on.add(other);
                 }
-                at++;
             }
         }
     }

@@ -7,10 +7,14 @@ import java.util.List;
 import java.util.Random;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
+import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.geom.MultiPolygon;
 import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.operation.buffer.BufferOp;
+import org.locationtech.jts.operation.buffer.BufferParameters;
+import org.locationtech.jts.util.GeometricShapeFactory;
 
 class ThinTest {
     private static MultiPolygon box(double x, double y, double w, double d) {
@@ -50,6 +54,62 @@ class ThinTest {
         assertThat(Thin.of(shape, 0.45)).hasSize(10).extracting(Thin::width).allMatch(w -> w < 0.31);
         assertThat(Thin.of(shape, 0.45, 3)).isEqualTo(Thin.of(shape, 0.45).subList(0, 3));
         assertThat(Thin.of(shape, 0.25)).hasSize(1);
+    }
+
+    /** The reference is JTS, to which each piece is given as it is: drawn in, and let out again. */
+    @Test
+    void large_pieces_in_parts_and_plates_of_holes_lose_what_they_lose_whole() {
+        Random random = new Random(8);
+        int found = 0;
+        for (int i = 0; i < 50; i++) {
+            MultiPolygon area = i % 2 == 0
+                    ? Areas.union(
+                            IntStream.range(0, 4).mapToObj(n -> sieve(random)).toList())
+                    : plateOfHoles(random);
+            double width = 0.1 + random.nextDouble();
+            List<Polygon> lost = lost(area, width);
+            for (int atOnce : new int[] {25, Integer.MAX_VALUE}) {
+                List<Thin> thin = Thin.of(area, width, Integer.MAX_VALUE, atOnce);
+                assertThat(thin).as("%s in %s", width, area).hasSameSizeAs(lost);
+                assertThat(thin).as("%s in %s", width, area).allSatisfy(stretch -> assertThat(lost)
+                        .anySatisfy(
+                                l -> assertThat(l.symDifference(stretch.area()).getArea())
+                                        .isLessThan(1e-3)));
+            }
+            found += lost.size();
+        }
+        assertThat(found).isGreaterThan(80);
+    }
+
+    private static List<Polygon> lost(MultiPolygon area, double width) {
+        double half = width / 2 * 0.999;
+        BufferParameters mitred = new BufferParameters(8, BufferParameters.CAP_ROUND, BufferParameters.JOIN_MITRE, 5);
+        return Areas.polygons(area)
+                .flatMap(piece -> Areas.polygons(
+                        Areas.of(piece.difference(BufferOp.bufferOp(piece.buffer(-half), half * 1.002, mitred)))))
+                .filter(stretch -> stretch.getArea() > 0.05)
+                .toList();
+    }
+
+    /** Round, square, three-cornered and bent holes, here and there too near to each other or to the rim. */
+    private static MultiPolygon plateOfHoles(Random random) {
+        MultiPolygon plate = box(0, 0, 20, 12);
+        for (int i = 0; i < 9; i++) {
+            double x = 2.5 + 7 * (i % 3) + random.nextDouble();
+            double y = 1.5 + 4 * (i / 3) + random.nextDouble();
+            double size = 0.5 + 1.3 * random.nextDouble();
+            GeometricShapeFactory shape = new GeometricShapeFactory();
+            shape.setCentre(new Coordinate(x, y));
+            shape.setSize(2 * size);
+            shape.setNumPoints(3 + random.nextInt(20));
+            shape.setRotation(random.nextDouble());
+            MultiPolygon hole = Areas.of(random.nextInt(4) == 0 ? shape.createRectangle() : shape.createCircle());
+            plate = Areas.difference(plate, hole);
+            if (random.nextInt(4) == 0) {
+                plate = Areas.difference(plate, box(x, y, 1.2 * size, 1.9 * size));
+            }
+        }
+        return plate;
     }
 
     /** The reference is JTS: what is left when the area is drawn in by half a line. */
