@@ -24,6 +24,7 @@ public final class Bench {
                         .include(CoreBenchmark.class.getSimpleName())
                         .include(RegionBenchmark.class.getSimpleName())
                         .include(OrderBenchmark.class.getSimpleName())
+                        .include(SieveBenchmark.class.getSimpleName())
                         .output("benchmarks/target/harness.log")
                         .build())
                 .run()) {
@@ -109,6 +110,16 @@ public final class Bench {
                 best(samples, "overlayByJtsAlone"),
                 best(samples, "colourTwelveAnew"),
                 median(samples, "colourTwelveAnew"));
+        say(
+                "What is too thin of a plate of %,d holes: %.0f ms (%.0f) where none is, %.0f ms (%.0f) where all is; drawn in and let out by JTS alone: %.0f ms. Its skin: %.0f ms (%.0f).",
+                SieveBenchmark.HOLES_A_SIDE * SieveBenchmark.HOLES_A_SIDE,
+                best(samples, "tooThinBetweenBroadBars"),
+                median(samples, "tooThinBetweenBroadBars"),
+                best(samples, "tooThinBetweenNarrowBars"),
+                median(samples, "tooThinBetweenNarrowBars"),
+                best(samples, "openByJtsAlone"),
+                best(samples, "skinOfASieve"),
+                median(samples, "skinOfASieve"));
     }
 
     private static double best(Map<String, Statistics> samples, String name) {

@@ -289,14 +289,17 @@ public final class Skin {
         private static final double ON = 1e-7;
 
         List<Coordinate> along(Coordinate from, Coordinate to) {
-            List<Coordinate> on = new ArrayList<>(List.of(from, to));
             LineSegment edge = new LineSegment(from, to);
-            addOn(edge, face, on);
-            addOn(edge, next, on);
-            return on.stream()
-                    .sorted(Comparator.comparingDouble(from::distance))
-                    .distinct()
-                    .toList();
+            List<Coordinate> between = new ArrayList<>();
+            addOn(edge, face, between);
+            addOn(edge, next, between);
+            if (between.isEmpty()) {
+                return List.of(from, to);
+            }
+            between.sort(Comparator.comparingDouble(from::distance));
+            between.add(0, from);
+            between.add(to);
+            return between.stream().distinct().toList();
         }
 
         private static void addOn(LineSegment edge, Coordinate[] others, List<Coordinate> on) {
@@ -307,7 +310,11 @@ public final class Skin {
             while (at < others.length && others[at].x <= edge.maxX() + ON) {
                 Coordinate other = others[at++];
                 // Holes of a grid stand above one another by the hundred: a look at Y saves nearly all distances.
-                if (other.y >= lowest && other.y <= highest && edge.distance(other) < ON) {
+                if (other.y >= lowest
+                        && other.y <= highest
+                        && !other.equals2D(edge.p0)
+                        && !other.equals2D(edge.p1)
+                        && edge.distance(other) < ON) {
                     on.add(other);
                 }
             }
