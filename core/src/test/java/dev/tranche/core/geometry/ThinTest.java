@@ -81,6 +81,21 @@ class ThinTest {
         assertThat(found).isGreaterThan(80);
     }
 
+    @Test
+    void of_a_large_grille_no_more_is_found_than_is_asked_for_and_that_is_too_thin() {
+        MultiPolygon grille = box(0, 0, 31, 21);
+        for (int i = 0; i < 40; i++) {
+            grille = Areas.difference(grille, box(1 + 3.6 * (i % 8), 1 + 3.8 * (i / 8), 3.2, 3.4));
+        }
+        List<Polygon> lost = lost(grille, 0.45);
+        assertThat(lost).hasSizeGreaterThan(20);
+        for (int most = 1; most <= 20; most += 3) {
+            assertThat(Thin.of(grille, 0.45, most, 25)).hasSize(most).allSatisfy(stretch -> assertThat(lost)
+                    .anySatisfy(l -> assertThat(l.symDifference(stretch.area()).getArea())
+                            .isLessThan(1e-3)));
+        }
+    }
+
     private static List<Polygon> lost(MultiPolygon area, double width) {
         double half = width / 2 * 0.999;
         BufferParameters mitred = new BufferParameters(8, BufferParameters.CAP_ROUND, BufferParameters.JOIN_MITRE, 5);
