@@ -124,7 +124,7 @@ class Drawings {
     /** What of a colour's areas is too thin; areas that an edit does not touch are the very same afterwards. */
     private List<Thin> thin(Tint tint, double width) {
         return thin.get(tint.cells(), cells -> new ConcurrentHashMap<>())
-                .computeIfAbsent(width, w -> Thin.of(tint.area(), w, ThinDrawing.MOST));
+                .computeIfAbsent(width, w -> Thin.of(tint.area(), w, ThinDrawing.TOLD));
     }
 
     private boolean isKnown(Tint tint, double width) {

@@ -12,10 +12,17 @@ import java.util.List;
 import java.util.function.BiFunction;
 import org.locationtech.jts.geom.Point;
 
-/** Stretches of one layer into which no line of plastic fits, as its {@link LayerDrawing} shows them. */
-public record ThinDrawing(List<Stretch> stretches) {
+/**
+ * Stretches of one layer into which no line of plastic fits, as its {@link LayerDrawing} shows them.
+ *
+ * @param more whether there are others, which are not marked
+ */
+public record ThinDrawing(List<Stretch> stretches, boolean more) {
     /** No more are marked on one drawing. */
-    public static final int MOST = 40;
+    private static final int MOST = 40;
+
+    /** So many of a colour are enough to know which to mark, and whether there are more. */
+    public static final int TOLD = MOST + 1;
 
     /** Room that a width takes, px. */
     private static final double WIDE = 26;
@@ -43,11 +50,12 @@ public record ThinDrawing(List<Stretch> stretches) {
         Frame frame = LayerDrawing.frame(work, width, height);
         double line = work.machine().printer().lineWidth();
         List<Stretch> stretches = new ArrayList<>();
-        work.colouring().layer(layer).tints().stream()
+        List<Thin> found = work.colouring().layer(layer).tints().stream()
                 .flatMap(tint -> tooThin.apply(tint, line).stream())
-                .limit(MOST)
-                .forEach(thin -> stretches.add(stretch(thin, frame, stretches)));
-        return new ThinDrawing(List.copyOf(stretches));
+                .limit(TOLD)
+                .toList();
+        found.stream().limit(MOST).forEach(thin -> stretches.add(stretch(thin, frame, stretches)));
+        return new ThinDrawing(List.copyOf(stretches), found.size() > MOST);
     }
 
     private static Stretch stretch(Thin thin, Frame frame, List<Stretch> others) {

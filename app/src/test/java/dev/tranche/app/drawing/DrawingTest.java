@@ -163,6 +163,21 @@ class DrawingTest extends OnePlanTest {
                 .containsOnly("0.30");
         assertThat(thin.stretches().stream().filter(ThinDrawing.Stretch::labelled))
                 .hasSize(3);
+        assertThat(thin.more()).isFalse();
+    }
+
+    @Test
+    void no_more_than_forty_thin_places_are_marked_and_that_there_are_others_is_told() {
+        for (int hairs : new int[] {40, 41}) {
+            Shapes comb = new Shapes();
+            for (int i = 0; i < hairs; i++) {
+                comb.box(i, 0, 0, 0.3, 20, 1);
+            }
+            Workpiece work = workbench.openNow(plan("comb " + hairs, comb.mesh()));
+            ThinDrawing thin = ThinDrawing.of(work, 1, (t, w) -> Thin.of(t.area(), w, ThinDrawing.TOLD), 460, 440);
+            assertThat(thin.stretches()).hasSize(40);
+            assertThat(thin.more()).isEqualTo(hairs > 40);
+        }
     }
 
     @Test

@@ -83,7 +83,9 @@ class ThinTest {
 
     @Test
     void of_a_large_grille_no_more_is_found_than_is_asked_for_and_that_is_too_thin() {
-        MultiPolygon grille = box(0, 0, 31, 21);
+        MultiPolygon grille = box(0, -5, 31, 26);
+        // A long thin wall between two slots goes through several parts, none of which has all of it.
+        grille = Areas.difference(grille, Areas.union(List.of(box(1, -4, 29, 1.5), box(1, -2.2, 29, 1.5))));
         for (int i = 0; i < 40; i++) {
             grille = Areas.difference(grille, box(1 + 3.6 * (i % 8), 1 + 3.8 * (i / 8), 3.2, 3.4));
         }
