@@ -44,6 +44,14 @@ public final class Controller {
     private boolean drawn;
     /** Of tools that rest. */
     private Map<Integer, Draw> resting = Map.of();
+    /** Since a tool was chosen: how far the one before it was left drawn back, and this one, as far as is known, mm. */
+    private double drawnBefore;
+
+    private double drawnAsLeft;
+    /** What has come out in one place since then, mm, and how far filament was drawn back before the last move. */
+    private double pushed;
+
+    private double drawnUntilNow;
 
     private int tool;
     private boolean toolKnown;
@@ -179,6 +187,7 @@ public final class Controller {
     /** From here on another tool prints, whose filament is drawn back as far as it was left; one never used is not. */
     void choose(int number) {
         if (toolKnown && number != tool) {
+            drawnBefore = retracted;
             if (resting.isEmpty()) {
                 resting = new HashMap<>();
             }
@@ -186,9 +195,26 @@ public final class Controller {
             Draw left = resting.getOrDefault(number, Draw.NONE);
             retracted = left.length();
             drawn = left.byFirmware();
+            drawnAsLeft = retracted;
+            pushed = 0;
         }
         tool = number;
         toolKnown = true;
+    }
+
+    /**
+     * By how much more the filament of the tool that was chosen was drawn back, or less where negative, than it was left, mm; known
+     * when its first plastic comes, and told once. A file that keeps one retraction for all its tools pushes out with one what it
+     * drew back with another, and pushes nothing where the other was not drawn back.
+     */
+    double drawnOtherwise() {
+        double lies = drawnBefore - drawnAsLeft;
+        double otherwise = lies > 0 ? Math.min(pushed, lies) : -Math.min(drawnUntilNow, -lies);
+        if (otherwise < 0) {
+            retracted = Math.max(0, Math.max(0, drawnUntilNow + otherwise) - de);
+        }
+        drawnBefore = drawnAsLeft;
+        return otherwise;
     }
 
     private Effect straight(GcodeScanner line) {
@@ -227,9 +253,14 @@ public final class Controller {
                 readings.saw(modes, value, Math.hypot(dx, dy));
             }
             e += de;
+            drawnUntilNow = retracted;
             retracted = Math.max(0, retracted - de);
-            if (de > 0 && (dx != 0 || dy != 0)) {
-                printsHot();
+            if (de > 0) {
+                if (dx != 0 || dy != 0) {
+                    printsHot();
+                } else {
+                    pushed += Math.max(0, de - drawnUntilNow);
+                }
             }
         }
         if (line.has('F')) {

@@ -83,6 +83,12 @@ public record ControllerState(
         return new ControllerState(x, y, z, e, now, after, feed, modes, units, nozzleTemperature, nozzleNow, trim);
     }
 
+    /** With what goes on taking filament to be drawn back so much further, mm; and with that so, where {@code isSo}. */
+    ControllerState drawnFurther(double by, boolean isSo) {
+        Draw further = new Draw(awaited.length() + by, awaited.byFirmware());
+        return drawn(isSo ? further : draw, further);
+    }
+
     /** With another temperature asked for, °C. */
     public ControllerState heatedTo(double degrees) {
         return new ControllerState(x, y, z, e, draw, awaited, feed, modes, units, degrees, nozzleNow, trim);

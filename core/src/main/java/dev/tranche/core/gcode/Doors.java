@@ -29,7 +29,11 @@ final class Doors {
     private Door fed;
 
     /** A door of which it is not known yet where it leads, with the travels and the waiting before it. */
-    record Passed(Door door, int travels, double warmed) {}
+    record Passed(Door door, int travels, double warmed) {
+        private Passed in(ControllerState state) {
+            return new Passed(new Door(door.offset(), door.line(), state), travels, warmed);
+        }
+    }
 
     Doors(Controller controller) {
         this.controller = controller;
@@ -66,6 +70,15 @@ final class Doors {
     /** Another tool was chosen, and its filament stands so. */
     void toolChosen(GcodeScanner line, ControllerState there) {
         ofTool = Optional.of(passed(line, there));
+    }
+
+    /** Its filament turns out to be drawn back so much further, mm. */
+    void drawnFurther(double by) {
+        long chosen = ofTool.map(Passed::door).map(Door::offset).orElse(Long.MAX_VALUE);
+        ofTool = ofTool.map(p -> p.in(p.door().state().drawnFurther(by, false)));
+        if (last != null && last.door().offset() > chosen) {
+            last = last.in(last.door().state().drawnFurther(by, true));
+        }
     }
 
     /** That of the tool, if it was changed since the last plastic. */

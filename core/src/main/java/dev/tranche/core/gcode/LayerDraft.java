@@ -44,21 +44,18 @@ final class LayerDraft {
     static final class StintDraft {
         final int tool;
         private final int account;
-        private Optional<Doors.Passed> passed;
         private Optional<Door> door = Optional.empty();
         private double extruded;
 
-        private StintDraft(int tool, int account, Optional<Doors.Passed> passed) {
+        private StintDraft(int tool, int account) {
             this.tool = tool;
             this.account = account;
-            this.passed = passed;
         }
 
         /** Lays plastic, mm of filament; with the first of it, it is known where its door leads. */
         void lay(double filament, Doors doors) {
-            if (passed.isPresent()) {
-                door = passed.map(doors::leadingHere);
-                passed = Optional.empty();
+            if (extruded == 0) {
+                door = doors.ofTool().map(doors::leadingHere);
             }
             extruded += filament;
         }
@@ -92,8 +89,8 @@ final class LayerDraft {
     }
 
     /** Another tool, or the same after another layer. */
-    StintDraft begin(int tool, int account, Optional<Doors.Passed> door) {
-        StintDraft stint = new StintDraft(tool, account, door);
+    StintDraft begin(int tool, int account) {
+        StintDraft stint = new StintDraft(tool, account);
         stints.add(stint);
         return stint;
     }

@@ -162,7 +162,16 @@ public record SlicedFile(
         }
 
         ToolLine owing(ControllerState there) {
-            return new ToolLine(line, from, to, tool, heats, printing, ended, heat, Optional.of(there));
+            return new ToolLine(
+                    line,
+                    from,
+                    to,
+                    tool,
+                    heats,
+                    printing,
+                    ended,
+                    heat,
+                    Optional.of(there).filter(ControllerState::owesFilament));
         }
     }
 

@@ -336,7 +336,7 @@ public final class Survey {
         if (originMoved.isEmpty() && !controller.standsOnOrigin()) {
             originMoved = OptionalLong.of(lastOrigin);
         }
-        stint = layer.begin(printing(), accounts, doors.ofTool());
+        stint = layer.begin(printing(), accounts);
     }
 
     private void moved() {
@@ -382,6 +382,7 @@ public final class Survey {
     /** A move that lays plastic. */
     private void drawn(double dx, double dy, double de) {
         Controller c = controller;
+        doors.ofTool().ifPresent(this::knowDraw);
         if (!unbroken) {
             unbroken = true;
             foot = c.z() - c.dz();
@@ -409,6 +410,15 @@ public final class Survey {
             trace.begin(stint.tool, c.x() - dx, c.y() - dy);
         }
         trace.draw(c.x(), c.y(), de, c.length());
+    }
+
+    /** How far the filament of the tool that was chosen is drawn back is told by what comes before its first plastic. */
+    private void knowDraw(Doors.Passed chosen) {
+        double further = controller.drawnOtherwise();
+        if (further != 0) {
+            doors.drawnFurther(further);
+            tools.owesRather(chosen.door().state().drawnFurther(further, false));
+        }
     }
 
     /** The layer that begins with a line that climbs, as a scarf joint does (common practice), is as high as that leads. */

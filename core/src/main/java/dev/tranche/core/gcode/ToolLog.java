@@ -13,6 +13,8 @@ final class ToolLog {
     private static final int MOST = 1_000_000;
 
     private final List<ToolLine> lines = new ArrayList<>();
+    /** Place in them of the last that chooses another tool. */
+    private int chosen;
     /** Heat that was asked for since the last plastic. */
     private final List<Heating> heating = new ArrayList<>();
 
@@ -59,11 +61,15 @@ final class ToolLog {
         return said.toString();
     }
 
-    /** Of the last line: what has to be made good where it is taken out and no spool is changed. */
+    /** The last line chooses another tool: what has to be made good where it is taken out and no spool is changed. */
     void owes(ControllerState there) {
-        if (there.owesFilament()) {
-            lines.set(lines.size() - 1, lines.get(lines.size() - 1).owing(there));
-        }
+        chosen = lines.size() - 1;
+        owesRather(there);
+    }
+
+    /** The same when it is known how far that tool's filament was drawn back. */
+    void owesRather(ControllerState there) {
+        lines.set(chosen, lines.get(chosen).owing(there));
     }
 
     /** What was asked for before any heat of which it is not known yet whose it is, °C. */

@@ -204,6 +204,11 @@ final class Composed extends InputStream {
         return original.toolLines().stream().filter(l -> !l.heats() && l.from() < offset);
     }
 
+    /** Whether the file has named that tool before it prints, so that its filament may have been moved by then. */
+    private boolean isNamedBefore(int of) {
+        return choicesBefore(pieceAt(1).bytes().from()).anyMatch(l -> l.tool() == of);
+    }
+
     /** Whether the file has named no tool before it prints, so that what is in the nozzle is whatever prints first. */
     private boolean hasOneStrandYet() {
         return !joint.choosesTools()
@@ -233,11 +238,23 @@ final class Composed extends InputStream {
 
     /** How far a tool's filament is drawn back: as it was left last, or as the file has it when it comes to that tool first. */
     private Draw drawn(int of) {
-        return draws.computeIfAbsent(of, t -> order.stream()
-                .filter(p -> p.tool() == t)
-                .min(Comparator.comparingInt(Piece::number))
-                .map(p -> p.begins().draw())
-                .orElse(Draw.NONE));
+        return Optional.ofNullable(draws.get(of))
+                .or(() -> order.stream()
+                        .filter(p -> p.tool() == of)
+                        .min(Comparator.comparingInt(Piece::number))
+                        .map(p -> p.begins().draw()))
+                .orElse(Draw.NONE);
+    }
+
+    /**
+     * The same where another tool was drawn back as {@code up}: if the file has not named this one before, it takes it for drawn back
+     * only since the one before it is.
+     */
+    private Draw drawn(int of, Draw up) {
+        Draw drawn = drawn(of);
+        return draws.containsKey(of) || isNamedBefore(of)
+                ? drawn
+                : new Draw(Math.min(drawn.length(), up.length()), drawn.byFirmware());
     }
 
     /** Whether the filament of its tool was moved where the file did not, while another printed. */
@@ -259,7 +276,7 @@ final class Composed extends InputStream {
         double over = over(Math.max(now.z(), piece.begins().z()));
         Draw up = joint.drawnUp(now.draw());
         boolean keepsStrand = next == 0 && hasOneStrandYet();
-        Draw drawn = keepsStrand ? up : drawn(piece.tool());
+        Draw drawn = keepsStrand ? up : drawn(piece.tool(), up);
         markPiece(piece.number(), piece.bytes().from());
         joint.up(now, piece.begins(), other, drawn, over).forEach(this::add);
         if (!keepsStrand) {

@@ -35,7 +35,8 @@ class OtherStateTest {
     }
 
     /**
-     * 1.6 mm with one tool, which is drawn back by 10 mm when it goes, and the rest with another.
+     * 1.6 mm with one tool, which is drawn back by 10 mm when it goes, and the rest with another, which is pushed by 1.5 mm before each
+     * layer, the first as well.
      *
      * @param first chooses the first tool, or leaves it to be understood
      */
@@ -53,10 +54,11 @@ class OtherStateTest {
         Bench bench = new Bench().start(1.6, Spools.CHALK).sliced(original);
         List<String> swap = block(lines(bench.reckoning().patch().applyTo(original)), "swap=1");
         List<String> fed = swap.stream().filter(l -> l.startsWith("G1 E")).toList();
-        // Out of its 10 + 1.5 + 2 mm by the purge, back by 2 before the way to the print, and out by those 2.
-        assertThat(fed.get(fed.size() - 1)).isEqualTo("G1 E2 F1800");
+        // Out of its 10 + 1.5 + 2 mm by the purge, back by 2 before the way to the print, and out but for what the file
+        // pushes then.
+        assertThat(fed.get(fed.size() - 1)).isEqualTo("G1 E0.5 F1800");
         assertThat(bench.ledger().swaps().get(0).dryRun().exit().draw().length())
-                .isCloseTo(0, within(1e-9));
+                .isCloseTo(1.5, within(1e-9));
     }
 
     @Test
@@ -68,7 +70,7 @@ class OtherStateTest {
         byte[] written = bench.reckoning().patch().applyTo(original);
         List<String> all = lines(written);
         int took = all.indexOf("; tranche took T1");
-        assertThat(all.subList(0, took)).contains("G1 E11.5 F1800");
+        assertThat(all.subList(0, took)).contains("G1 E10 F1800");
         bench.sliced(written);
         assertThat(Patch.removing(bench.file.orElseThrow()).applyTo(written)).isEqualTo(original);
     }

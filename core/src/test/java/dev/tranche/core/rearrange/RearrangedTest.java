@@ -179,6 +179,57 @@ public class RearrangedTest {
         }
     }
 
+    /**
+     * Programs keep one retraction for all tools, or one for each; what is pushed before a tool's first line tells which. Drawn back
+     * by the one and pushed by the other as far as on any way, or further, or not at all where the way is short.
+     */
+    @ParameterizedTest
+    @CsvSource({"ADDED,1", "HOPS,1", "COUNTS_ANEW,1", "TRIMS,1", "CRLF,1", "INCHES,1", "ADDED,0", "ADDED,16"})
+    void a_tool_begins_as_far_drawn_back_as_the_file_has_it_though_another_was_drawn_back_before(Way way, int far)
+            throws IOException {
+        String text = new String(new TwoTools(EnumSet.of(way), 6).bytes(), StandardCharsets.US_ASCII);
+        if (far != 1) {
+            String change = far == 0 ? "$1" : "\nG1 E-" + far + " F1800$1\nG1 E" + far + " F1800";
+            int from = text.indexOf(far == 0 ? "; layer 3" : "; layer 1");
+            text = text.substring(0, from)
+                    + text.substring(from)
+                            .replaceAll("\nG1 E-1 F1800((?:\n;)*\nT\\d(?:\n;)*\nG0.*)\nG1 E1 F1800", change);
+        }
+        byte[] original = text.getBytes(StandardCharsets.US_ASCII);
+        for (Ordering.Rule rule : Ordering.Rule.values()) {
+            for (List<SpoolId> numbers : List.of(
+                    List.of(Spools.SOOT.id(), Spools.CHALK.id()), List.of(Spools.CHALK.id(), Spools.SOOT.id()))) {
+                Bench bench = bar(6, rule);
+                bench.plan = bench.plan.with(new Ordering(rule, Ordering.Aim.SWAPS, numbers));
+                byte[] written = bench.sliced(original).written();
+                assertThat(dry(written)).as("%s %s", rule, numbers).isEmpty();
+                assertThat(flooded(written)).as("%s %s", rule, numbers).isLessThan(flooded(original) + 0.01);
+            }
+        }
+    }
+
+    /** Filament that comes out in one place, but by swaps, mm. */
+    private static double flooded(byte[] written) throws IOException {
+        double flooded = 0;
+        Controller controller = new Controller(Dialect.COMMON);
+        GcodeScanner line = new GcodeScanner(new ByteArrayInputStream(written));
+        double tip = 0;
+        boolean swaps = false;
+        while (line.next()) {
+            if (line.isComment()) {
+                String said = line.comment();
+                swaps = said.contains("tranche begin")
+                        ? said.contains(" swap=")
+                        : swaps && !said.contains("tranche end");
+            } else if (controller.execute(line) == Controller.Effect.MOVE) {
+                boolean stays = controller.dx() == 0 && controller.dy() == 0;
+                flooded += swaps || !stays ? 0 : Math.max(0, tip + controller.de());
+                tip = Math.min(0, tip + controller.de());
+            }
+        }
+        return flooded;
+    }
+
     /** Lines that print while the filament's tip is not at the nozzle's. */
     private static List<String> dry(byte[] written) throws IOException {
         List<String> dry = new ArrayList<>();
