@@ -312,7 +312,9 @@ public final class Jobs {
         ControllerState start = match.file().start().state();
         List<String> lines = new ArrayList<>(blends(seam));
         lines.addAll(load(job, seam, start));
-        lines.addAll(way(start, seam.state(), slot(seam), job.from()));
+        // Before anything is drawn back, so that it is that tool's.
+        slot(seam).ifPresent(tool -> lines.add("T" + tool));
+        lines.addAll(way(start, seam.state(), job.from()));
         return lines;
     }
 
@@ -366,14 +368,14 @@ public final class Jobs {
     }
 
     private List<String> end(Job job, Door seam) {
-        return way(seam.state(), match.file().end(), OptionalInt.empty(), job.to());
+        return way(seam.state(), match.file().end(), job.to());
     }
 
     /** @param standing how high plastic stands by then; where a band has ended lower, the nozzle does not */
-    private List<String> way(ControllerState now, ControllerState then, OptionalInt tool, Height standing) {
+    private List<String> way(ControllerState now, ControllerState then, Height standing) {
         Joint joint = new Joint(writer.rig().printer());
         double over = Math.max(standing.millimetres(), Math.max(now.z(), then.z())) + Joint.OVER;
-        List<String> lines = new ArrayList<>(joint.up(now, then, tool, now.draw(), over));
+        List<String> lines = new ArrayList<>(joint.up(now, then, OptionalInt.empty(), now.draw(), over));
         ControllerState up = then.standing(now.x(), now.y(), over);
         double owed =
                 Math.max(0, joint.drawnUp(now.draw()).length() - then.draw().length());

@@ -21,7 +21,9 @@ import dev.tranche.core.plan.Spools;
 import dev.tranche.core.rearrange.RearrangedTest;
 import dev.tranche.core.rearrange.TwoTools;
 import dev.tranche.core.rearrange.TwoTools.Way;
+import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.rig.Rack;
+import dev.tranche.core.rig.Rig;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
@@ -41,6 +43,8 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 
 /** A print cut at heights into files of their own. */
 class JobsTest {
@@ -229,6 +233,26 @@ class JobsTest {
         List<byte[]> files = cut(bench, tile().bytes(), 11);
         int slot = bench.ledger().swaps().get(0).moment().extruder();
         assertThat(new String(files.get(1), StandardCharsets.ISO_8859_1)).contains("M117 load B Chalk into T" + slot);
+    }
+
+    @ParameterizedTest
+    @EnumSource(
+            value = Beginning.class,
+            names = {"FEEDER", "BLENDING"})
+    void filament_is_neither_short_nor_over_where_a_job_begins_whichever_tool_prints(Beginning machine)
+            throws IOException {
+        Rig rig = machine.rig("Of several tools");
+        Bench bench = new Bench().start(2.0, Spools.CHALK);
+        bench.printer = rig.printer();
+        bench.macros = rig.macros();
+        bench.rack = Optional.of(rig.rack());
+        List<byte[]> files = cut(bench, tile().bytes(), 6, 11, 13);
+        assertThat(files).hasSize(4);
+        for (byte[] file : files.subList(1, 4)) {
+            Move first = laid(file).get(0);
+            assertThat(first.drawn()).isCloseTo(0, within(1e-3));
+            assertThat(first.net()).isCloseTo(0, within(1e-3));
+        }
     }
 
     @Test
