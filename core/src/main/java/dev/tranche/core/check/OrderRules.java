@@ -65,7 +65,7 @@ final class OrderRules {
                                 "order-needs-tools",
                                 Words.format(
                                         "The plan prints %s: slice the coloured model with a tool for each spool and give that file at the hand-off; it is put into this order there.",
-                                        rule(facts).title()))
+                                        rule(facts).manner()))
                         .mendedBy(new Fix(
                                 "Print by number", p -> p.with(p.ordering().by(Rule.NUMBERED)))));
     }
@@ -105,7 +105,7 @@ final class OrderRules {
                                 "not-rearranged",
                                 Words.format(
                                         "The plan prints %s, and the file stays in its own order. %s",
-                                        rule(facts).title(), why))
+                                        rule(facts).manner(), why))
                         .mendedBy(new Fix(
                                 "Print it as it is sliced",
                                 p -> p.with(p.ordering().by(Rule.NUMBERED)))))
@@ -171,7 +171,7 @@ final class OrderRules {
                 Words.format(
                         facts.rearranging().made().isPresent()
                                 ? "The G-code changes tools, and is printed "
-                                        + rule(facts).title() + ": %s."
+                                        + rule(facts).manner() + ": %s."
                                 : "The G-code changes tools, and those changes are the plan's swaps: %s.",
                         tools.tools().stream()
                                 .map(t -> "T" + t.number() + " is "

@@ -36,6 +36,11 @@ public record Ordering(Rule rule, Aim aim, List<SpoolId> numbering) {
         public String title() {
             return title;
         }
+
+        /** How it is printed, in words. */
+        public String manner() {
+            return this == BEST ? "in the best order" : title;
+        }
     }
 
     /** What is made least; what comes second decides where the first is equal. */

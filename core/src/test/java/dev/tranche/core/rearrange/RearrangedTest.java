@@ -360,7 +360,9 @@ public class RearrangedTest {
                     .append('\n');
         }
         Bench bench = bar(12, Ordering.Rule.BANDS).sliced(numbered.toString().getBytes(StandardCharsets.US_ASCII));
-        assertThat(bench.found("not-rearranged").sentence()).contains("numbers its lines");
+        assertThat(bench.found("not-rearranged").sentence()).contains("prints in bands, and", "numbers its lines");
+        bench.plan = bench.plan.with(bench.plan.ordering().by(Ordering.Rule.BEST));
+        assertThat(bench.found("not-rearranged").sentence()).contains("prints in the best order, and");
     }
 
     @Test
