@@ -345,6 +345,10 @@ public final class Survey {
         double de = c.de();
         double dx = c.dx();
         double dy = c.dy();
+        if (de == 0 && c.length() == 0) {
+            // Where only a speed is said, plastic goes on.
+            return;
+        }
         if (de > 0) {
             doors.fed();
         }

@@ -23,6 +23,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.locationtech.jts.geom.Envelope;
 
 class SurveyTest {
     static SlicedFile survey(byte[] bytes) throws IOException {
@@ -383,6 +384,29 @@ class SurveyTest {
         SlicedFile file = survey("G28\nG1 Z5 F600\nM109 S200\nG92 E0\nG1 X10 Y10 F6000\nG1 Z0.2\nG1 X20 E1 F1200\n"
                 .getBytes(StandardCharsets.US_ASCII));
         assertThat(file.layers().get(0).door().orElseThrow().line()).isEqualTo(5);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "G1 F1200",
+                "G0 F9000",
+                "F1500",
+                "G1 X110 F900",
+                "G91\nG1 X0\nG90\nM83",
+                "M204 S800",
+                "; a corner"
+            })
+    void a_wall_is_one_line_though_something_is_said_at_its_corner(String said) throws IOException {
+        String wall = "G0 X90 Y90 F6000\nG1 X110 E1 F1800\n" + said + "\nG1 Y110 E1\n" + said.replace("X110", "Y110")
+                + "\nG1 X90 E1\nG1 Y90 E1\n";
+        String text = "G28\nG90\nM83\nG1 Z0.2 F600\n" + wall + "G1 Z0.4 F600\n" + wall;
+        assertThat(survey(text.getBytes(StandardCharsets.ISO_8859_1)).layers())
+                .hasSize(2)
+                .allSatisfy(layer -> assertThat(layer.lines())
+                        .singleElement()
+                        .extracting(SlicedLayer.Line::extent)
+                        .isEqualTo(new Envelope(90, 110, 90, 110)));
     }
 
     private static SlicedFile withLine(String line) throws IOException {
