@@ -312,9 +312,15 @@ public final class Jobs {
         ControllerState start = match.file().start().state();
         List<String> lines = new ArrayList<>(blends(seam));
         lines.addAll(load(job, seam, start));
-        // Before anything is drawn back, so that it is that tool's.
-        slot(seam).ifPresent(tool -> lines.add("T" + tool));
-        lines.addAll(way(start, seam.state(), job.from()));
+        double over = over(start, seam.state(), job.from());
+        OptionalInt slot = slot(seam);
+        if (slot.isEmpty()) {
+            lines.addAll(way(start, seam.state(), over));
+        } else {
+            // Before anything is drawn back, so that it is that tool's.
+            lines.addAll(new Joint(writer.rig().printer()).choose(start, slot.getAsInt(), over));
+            lines.addAll(way(start.at(Math.max(over, start.z())), seam.state(), over));
+        }
         return lines;
     }
 
@@ -368,13 +374,19 @@ public final class Jobs {
     }
 
     private List<String> end(Job job, Door seam) {
-        return way(seam.state(), match.file().end(), job.to());
+        return way(
+                seam.state(),
+                match.file().end(),
+                over(seam.state(), match.file().end(), job.to()));
     }
 
     /** @param standing how high plastic stands by then; where a band has ended lower, the nozzle does not */
-    private List<String> way(ControllerState now, ControllerState then, Height standing) {
+    private static double over(ControllerState now, ControllerState then, Height standing) {
+        return Math.max(standing.millimetres(), Math.max(now.z(), then.z())) + Joint.OVER;
+    }
+
+    private List<String> way(ControllerState now, ControllerState then, double over) {
         Joint joint = new Joint(writer.rig().printer());
-        double over = Math.max(standing.millimetres(), Math.max(now.z(), then.z())) + Joint.OVER;
         List<String> lines = new ArrayList<>(joint.up(now, then, OptionalInt.empty(), now.draw(), over));
         ControllerState up = then.standing(now.x(), now.y(), over);
         double owed =

@@ -83,6 +83,19 @@ public record Joint(Printer printer) {
         return texts(out);
     }
 
+    /** Up to {@code over}, where nothing is in the way, from where nothing has been laid yet, and there to a tool. */
+    public List<String> choose(ControllerState now, int tool, double over) {
+        LineWriter out = new LineWriter(printer);
+        Frame frame = new Frame(out);
+        frame.open(now);
+        if (over > now.z()) {
+            lift(out, over);
+        }
+        out.line("the tool of what follows", Word.of("T" + tool));
+        frame.close(now, Optional.empty());
+        return texts(out);
+    }
+
     /**
      * Over all that stands to a place, and down.
      *

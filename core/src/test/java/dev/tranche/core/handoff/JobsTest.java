@@ -249,6 +249,16 @@ class JobsTest {
         List<byte[]> files = cut(bench, tile().bytes(), 6, 11, 13);
         assertThat(files).hasSize(4);
         for (byte[] file : files.subList(1, 4)) {
+            List<String> begins = new String(file, StandardCharsets.ISO_8859_1)
+                    .lines()
+                    .dropWhile(l -> !l.endsWith("begins"))
+                    .filter(l -> l.matches("(G1 [XYZ]|T\\d|G1 E-).*"))
+                    .limit(3)
+                    .toList();
+            // Over what stands, the tool, and only then is its filament drawn back.
+            assertThat(begins.get(0)).startsWith("G1 Z");
+            assertThat(begins.get(1)).startsWith("T");
+            assertThat(begins.get(2)).startsWith("G1 E-");
             Move first = laid(file).get(0);
             assertThat(first.drawn()).isCloseTo(0, within(1e-3));
             assertThat(first.net()).isCloseTo(0, within(1e-3));
