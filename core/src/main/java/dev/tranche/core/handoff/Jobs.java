@@ -314,13 +314,13 @@ public final class Jobs {
         lines.addAll(load(job, seam, start));
         double over = over(start, seam.state(), job.from());
         OptionalInt slot = slot(seam);
-        if (slot.isEmpty()) {
-            lines.addAll(way(start, seam.state(), over));
-        } else {
+        ControllerState from = start;
+        if (slot.isPresent()) {
             // Before anything is drawn back, so that it is that tool's.
             lines.addAll(new Joint(writer.rig().printer()).choose(start, slot.getAsInt(), over));
-            lines.addAll(way(start.at(Math.max(over, start.z())), seam.state(), over));
+            from = start.at(over);
         }
+        lines.addAll(way(from, seam.state(), over));
         return lines;
     }
 

@@ -88,9 +88,7 @@ public record Joint(Printer printer) {
         LineWriter out = new LineWriter(printer);
         Frame frame = new Frame(out);
         frame.open(now);
-        if (over > now.z()) {
-            lift(out, over);
-        }
+        lift(out, over);
         out.line("the tool of what follows", Word.of("T" + tool));
         frame.close(now, Optional.empty());
         return texts(out);

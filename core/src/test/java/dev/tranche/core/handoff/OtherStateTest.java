@@ -62,6 +62,22 @@ class OtherStateTest {
     }
 
     @Test
+    void what_is_pushed_beyond_what_was_drawn_back_is_the_files_own_priming() throws IOException {
+        String text = new String(retractingTools("T0"), StandardCharsets.ISO_8859_1);
+        byte[] priming = text.replace("\nT1\n", "\nT1\nG1 E30 F1800\n").getBytes(StandardCharsets.ISO_8859_1);
+        Bench bench = new Bench().start(1.6, Spools.CHALK).sliced(priming);
+        assertThat(bench.ledger().swaps().get(0).dryRun().exit().draw().length())
+                .isCloseTo(11.5, within(1e-9));
+    }
+
+    @Test
+    void before_the_layer_that_a_new_tool_begins_it_is_drawn_back_as_the_file_pushes_it_then() throws IOException {
+        SlicedFile file = new Bench().sliced(retractingTools("T0")).file.orElseThrow();
+        assertThat(file.layers().get(8).door().orElseThrow().state().draw().length())
+                .isCloseTo(1.5, within(1e-9));
+    }
+
+    @Test
     void tools_that_stand_for_one_spool_leave_nothing_drawn_back() throws IOException {
         byte[] original = retractingTools("T0");
         Bench bench = new Bench().sliced(original);
