@@ -230,4 +230,14 @@ class ControllerTest {
         told("G1 E3");
         assertThat(controller.draw()).isEqualTo(Draw.NONE);
     }
+
+    @Test
+    void a_tool_that_prints_at_once_after_one_that_was_not_drawn_back_is_not_drawn_back_either() {
+        controller.choose(0);
+        told("M83", "G1 X9 E1 F900", "G1 E-1").controller.choose(1);
+        told("G1 E1", "G1 X0 E1").controller.choose(0);
+        told("G1 X9 E0.3");
+        assertThat(controller.drawnOtherwise()).isCloseTo(-1, NEAR);
+        assertThat(controller.draw()).isEqualTo(Draw.NONE);
+    }
 }
