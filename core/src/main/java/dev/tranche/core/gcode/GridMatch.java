@@ -42,6 +42,8 @@ public record GridMatch(
     private static final int MOST_TIMES = 3;
     /** A raft has at least as many layers. */
     private static final int LEAST_RAFT = 2;
+    /** A raft comes off where it leaves so much air, µm, or more; common practice. */
+    private static final int LEAST_GAP = 100;
 
     /**
      * Runs before the first layer may be a line that primes the nozzle, or a raft: at least {@value #LEAST_RAFT} layers,
@@ -171,9 +173,9 @@ public record GridMatch(
         return IntStream.rangeClosed(0, Math.min(MOST_BEFORE, file.layers().size() - 2))
                 .boxed()
                 .flatMap(before ->
-                        evenFrom(file.layers(), before).filter(layers -> isMatch(file, before, layers, model)))
+                        evenFrom(file.layers(), before, model).filter(layers -> isMatch(file, before, layers, model)))
                 .findFirst()
-                .or(() -> evenFrom(file.layers(), 0).findFirst());
+                .or(() -> evenFrom(file.layers(), 0, model).findFirst());
     }
 
     /** Whether its layers may be of one height; of what comes down again nobody has looked. */
@@ -182,8 +184,11 @@ public record GridMatch(
                 || layersOf(file, grid.modelHeight()).isPresent();
     }
 
-    /** Even layers after so many other runs: the first of them stands on the bed, or on those. */
-    private static Stream<List<Height>> evenFrom(List<SlicedLayer> runs, int before) {
+    /**
+     * Even layers after so many other runs: the first of them stands on the bed, or on those, or above the gap that a raft leaves to
+     * come off, which is known by how high the model is.
+     */
+    private static Stream<List<Height>> evenFrom(List<SlicedLayer> runs, int before, Height model) {
         int[] tops = runs.stream()
                 .skip(Math.max(0, before - 1))
                 .mapToInt(r -> r.z().micrometres())
@@ -195,10 +200,14 @@ public record GridMatch(
         int each = tops[from + 1] - tops[from];
         boolean even = IntStream.range(from, tops.length)
                 .allMatch(i -> Math.abs(tops[i] - tops[from] - (i - from) * each) <= NEAR);
+        int above = tops[from] - tops[0];
+        int ofModel = model.micrometres() - (tops.length - from - 1) * each;
+        boolean isGap =
+                before > 0 && ofModel <= above - LEAST_GAP && 2 * ofModel >= each && Math.abs(above - each) > NEAR;
         return even
-                ? Stream.of(tops[from] - tops[0], tops[from])
+                ? IntStream.of(isGap ? ofModel : above, above, tops[from])
                         .filter(first -> first > 0 && (before == 0 || first <= MOST_TIMES * each))
-                        .map(first -> List.of(Height.ofMicrometres(first), Height.ofMicrometres(each)))
+                        .mapToObj(first -> List.of(Height.ofMicrometres(first), Height.ofMicrometres(each)))
                 : Stream.empty();
     }
 

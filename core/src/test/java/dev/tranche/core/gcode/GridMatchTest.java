@@ -10,6 +10,8 @@ import dev.tranche.core.units.Height;
 import java.io.IOException;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** The layers of sliced files beside those of plans. */
 class GridMatchTest {
@@ -117,6 +119,20 @@ class GridMatchTest {
         SmallGcode low = new SmallGcode().primed().grid(0.2, 0.15, 20);
         assertThat(GridMatch.layersOf(SurveyTest.survey(low), Height.parse("3")))
                 .hasValue(List.of(Height.parse("0.2"), Height.parse("0.15")));
+    }
+
+    /** A raft leaves some air, so that it comes off; common practice. */
+    @ParameterizedTest
+    @CsvSource({"0.3,0.25,0.15,7.3", "0.3,0.3,0.1,5.1", "0.12,0.12,0.25,2.04", "0.2,0.2,0.2,3", "0.25,0.25,0.15,2.5"})
+    void layers_are_found_above_the_air_that_a_raft_leaves(double first, double each, double air, double model)
+            throws IOException {
+        int count = (int) Math.round((model - first) / each) + 1;
+        SlicedFile file =
+                SurveyTest.survey(new SmallGcode().layers(0.3, 0.55, 0.8).grid(0.8 + air + first, each, count));
+        List<Height> layers =
+                GridMatch.layersOf(file, Height.ofMillimetres(model)).orElseThrow();
+        assertThat(layers).containsExactly(Height.ofMillimetres(first), Height.ofMillimetres(each));
+        assertThat(GridMatch.of(file, grid(first, each, model)).raft()).isEqualTo(Height.ofMillimetres(0.8 + air));
     }
 
     /** Supports may have layers of their own, as thick as they need; common practice. */
