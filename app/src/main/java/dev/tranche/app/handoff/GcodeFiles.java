@@ -169,6 +169,13 @@ public class GcodeFiles {
                         swap.door().map(door -> new Preview(swap, lines(work, swap, door), Optional.of(door.line()))));
     }
 
+    /** Whether the file itself stops wherever the plan swaps. */
+    boolean stopsThere(Workpiece work) {
+        return work.stops()
+                .filter(t -> work.ledger().swaps().stream().allMatch(t::adopts))
+                .isPresent();
+    }
+
     private static List<RenderedLine> lines(Workpiece work, Swap swap, SlicedLayer.Door door) {
         return work.writer()
                 .lines(swap, door, work.printed().orElseThrow(), work.stops().orElseThrow());

@@ -35,6 +35,7 @@ class HandOffPage {
             model.addAttribute("warnings", work.warningsOfTheFile());
             model.addAttribute("accepted", gcode.accepted(work));
             model.addAttribute("preview", gcode.preview(work));
+            model.addAttribute("stopsThere", gcode.stopsThere(work));
             model.addAttribute("tools", tools.of(work));
             model.addAttribute("stopTable", stops.of(work));
             work.file().ifPresent(f -> model.addAttribute("sides", FileDrawing.of(work, WIDTH, HEIGHT)));

@@ -36,7 +36,7 @@ class ToolRows {
                 .map(t -> new Row(
                         t.number(),
                         figures.length(t.filament()),
-                        t.first() == 0 ? "none of the plan's layers" : Words.layers(t.first(), t.last()),
+                        Words.layers(t.first(), t.last()),
                         t.turns().stream()
                                 .map(turn -> new Turn(SpoolMark.of(work, turn.spool()), turn.layer()))
                                 .toList(),

@@ -52,6 +52,7 @@ public final class Checks {
             about(Concern.CLOCK, ClockRules::missed),
             about(Concern.FILE, FileRules::otherLayers),
             about(Concern.FILE, FileRules::raft),
+            about(Concern.FILE, FileRules::raftOtherwise),
             about(Concern.FILE, FileRules::anotherModel),
             about(Concern.PLATE, FileRules::beyondTravel),
             about(Concern.FIRMWARE, FirmwareRules::howFilamentCounts),

@@ -2,6 +2,7 @@ package dev.tranche.core.check;
 
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Heater;
+import dev.tranche.core.gcode.SlicedLayer.Stint;
 import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.handoff.StopTable;
 import dev.tranche.core.machine.Travel;
@@ -79,6 +80,33 @@ final class FileRules {
                                         ? "Plan without a raft"
                                         : "It is a raft of " + m.raft() + " mm",
                                 plan -> plan.withLayers(plan.layers().withRaft(m.raft())))))
+                .toList();
+    }
+
+    /** Nothing is swapped beneath the first layer, whatever the file chooses there. */
+    static List<Finding> raftOtherwise(PlanFacts facts) {
+        SpoolId first = facts.order().passes().get(0).spool();
+        return facts
+                .match()
+                .filter(m -> !m.raft().equals(Height.ZERO))
+                .flatMap(m -> facts.tools().flatMap(tools -> m.beneath().stream()
+                        .flatMap(run -> run.stints().stream())
+                        .map(Stint::tool)
+                        .filter(tool -> !tools.spool(tool, 1).equals(Optional.of(first)))
+                        .findFirst()
+                        .map(tool -> Finding.of(
+                                        Severity.WARN,
+                                        "raft-otherwise",
+                                        Words.format(
+                                                "The raft comes out in %s, with which the print begins, and the G-code prints it with T%d%s; begin with another spool, or slice it with this one.",
+                                                facts.label(first),
+                                                tool,
+                                                tools.spool(tool, 1)
+                                                        .map(s -> ", which is " + facts.label(s))
+                                                        .orElse("")))
+                                .at(1)
+                                .acceptedBy("Print it in that"))))
+                .stream()
                 .toList();
     }
 

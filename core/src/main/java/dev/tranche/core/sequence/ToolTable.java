@@ -26,7 +26,7 @@ import java.util.stream.Collectors;
  * stand for several in turn: the spool of each layer that it prints alone. What is left stands for the spools of the plan that
  * colour nothing, as those for supports do.
  *
- * @param tools those that print, by number
+ * @param tools those that print the plan's layers, by number
  * @param share of the plastic that lies on layers that hold its spool, 0…1; that of spools which colour nothing is not counted
  * @param others layers on which the file prints other spools than the plan has there, from 1, rising
  */
@@ -109,7 +109,8 @@ public record ToolTable(List<Tool> tools, double share, List<Integer> others) {
             this.chosen = chosen.entrySet().stream()
                     .filter(c -> colouring.plan().palette().contains(c.getValue()))
                     .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
-            this.numbers = match.file().layers().stream()
+            // What prints nothing but a raft, or a line to prime on, stands for no spool of the plan.
+            this.numbers = match.layers().stream()
                     .flatMap(l -> l.stints().stream())
                     .mapToInt(Stint::tool)
                     .distinct()

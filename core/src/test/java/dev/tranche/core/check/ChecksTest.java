@@ -389,4 +389,29 @@ class ChecksTest {
         bench.sliced(new SmallGcode().grid(0.2, 0.2, 15));
         assertThat(bench.found("raft-differs").fix().orElseThrow().label()).isEqualTo("Plan without a raft");
     }
+
+    @Test
+    void a_raft_comes_out_in_the_first_spool_and_what_the_file_prints_it_with_needs_none_of_its_own() {
+        Bench bench = new Bench().start(2, Spools.CHALK);
+        bench.plan = bench.plan.withLayers(bench.plan.layers().withRaft(Height.parse("1.1")));
+        for (int tool : new int[] {0, 1, 5}) {
+            SmallGcode file = new SmallGcode()
+                    .line("T" + tool)
+                    .layers(0.4, 0.9)
+                    .line("T0")
+                    .grid(1.3, 0.2, 10);
+            for (int layer = 10; layer < 15; layer++) {
+                file.line(layer == 10 ? "T1" : ";").layers(1.3 + 0.2 * layer);
+            }
+            bench.sliced(file);
+            assertThat(bench.findings()).noneMatch(f -> f.severity() == Severity.STOP);
+            List<Finding> raft = bench.findings().stream()
+                    .filter(f -> f.key().equals("raft-otherwise"))
+                    .toList();
+            assertThat(raft).hasSize(tool == 0 ? 0 : 1).allSatisfy(f -> assertThat(f.sentence())
+                    .startsWith(
+                            "The raft comes out in A Soot, with which the print begins, and the G-code prints it with T"
+                                    + tool + (tool == 1 ? ", which is B Chalk" : "")));
+        }
+    }
 }

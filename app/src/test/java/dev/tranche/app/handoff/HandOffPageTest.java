@@ -1,0 +1,73 @@
+package dev.tranche.app.handoff;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
+
+import dev.tranche.app.plans.PlanState;
+import dev.tranche.app.plans.PlanState.Gcode;
+import dev.tranche.app.storage.FileStore;
+import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.handoff.Said;
+import dev.tranche.core.handoff.StopTable;
+import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Outline;
+import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Region;
+import dev.tranche.core.plan.Shape;
+import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.units.Height;
+import java.io.ByteArrayInputStream;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.security.web.csrf.DefaultCsrfToken;
+import org.springframework.test.web.servlet.setup.MockMvcBuilders;
+import org.springframework.util.unit.DataSize;
+import org.springframework.web.context.WebApplicationContext;
+
+class HandOffPageTest extends OnePlanTest {
+    @Autowired
+    private WebApplicationContext application;
+
+    @Test
+    void only_of_a_file_that_stops_wherever_the_plan_swaps_is_it_said_that_nothing_is_put_in() throws Exception {
+        SmallGcode stopping = new SmallGcode()
+                .sized(30, 20)
+                .grid(0.2, 0.2, 12)
+                .line("M600")
+                .sized(24, 14)
+                .grid(2.6, 0.2, 8)
+                .sized(14, 8)
+                .grid(4.2, 0.2, 5);
+        SpoolId chalk = shelf.all().get(1).id();
+        assertThat(pageOf("stops", stopping, plan -> plan.within(Height.parse("2.4"), Height.parse("5"), chalk)))
+                .contains("each is a stop that the file has already");
+        Region strip = new Region("strip", new Shape.Zone(new Outline.Box(2, 20), 15, 10, 0, false), chalk, Range.ALL);
+        assertThat(pageOf(
+                        "no place",
+                        sliced(new SmallGcode()),
+                        plan -> plan.with(plan.regions().plus(strip))))
+                .contains("a file sliced in one colour has no place for that")
+                .doesNotContain("a stop that the file has already");
+    }
+
+    private String pageOf(String name, SmallGcode gcode, UnaryOperator<ColourPlan> colours) throws Exception {
+        FileStore.Kept kept = files.keep(new ByteArrayInputStream(gcode.bytes()), DataSize.ofMegabytes(1));
+        PlanState plan = plan(name);
+        plans.edit(plan.id(), plan.edition(), "Colours", colours);
+        plans.giveGcode(
+                plan.id(),
+                new Gcode(kept.hash(), "plate.gcode")
+                        .with(Said.NOTHING.stops(List.of(0), Optional.of(StopTable.Choice.ADOPT))));
+        return MockMvcBuilders.webAppContextSetup(application)
+                .build()
+                .perform(get("/plans/{id}/hand-off", plan.id())
+                        .requestAttr("_csrf", new DefaultCsrfToken("X-Token", "token", "of this page")))
+                .andReturn()
+                .getResponse()
+                .getContentAsString();
+    }
+}
