@@ -48,9 +48,7 @@ final class FileRules {
     /** The plan in the layers of its file, where those are other ones. */
     private static Optional<Fix> takingLayers(PlanFacts facts) {
         return facts.file()
-                .flatMap(f -> GridMatch.layersOf(f, facts.grid().modelHeight()))
-                .filter(l -> !l.equals(
-                        List.of(facts.grid().firstLayer(), facts.grid().layerHeight())))
+                .flatMap(f -> GridMatch.otherLayers(f, facts.grid()))
                 .map(l -> new Fix(
                         "Take the file's layers",
                         plan -> plan.withLayers(plan.layers().withLayers(l.get(0), l.get(1)))));

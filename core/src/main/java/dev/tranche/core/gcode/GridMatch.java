@@ -178,6 +178,12 @@ public record GridMatch(
                 .or(() -> evenFrom(file.layers(), 0, model).findFirst());
     }
 
+    /** The same, where they are other ones than the plan's. */
+    public static Optional<List<Height>> otherLayers(SlicedFile file, LayerGrid grid) {
+        return layersOf(file, grid.modelHeight())
+                .filter(l -> !near(l.get(0), grid.firstLayer()) || !near(l.get(1), grid.layerHeight()));
+    }
+
     /** Whether its layers may be of one height; of what comes down again nobody has looked. */
     private static boolean isEven(SlicedFile file, LayerGrid grid) {
         return file.order() != SlicedFile.Order.LAYER_BY_LAYER
@@ -256,9 +262,9 @@ public record GridMatch(
         if (!isEven(file, grid)) {
             return "; the file's layers are of several heights and a plan's of one, so slice it with layers of one height, and supports in the same.";
         }
-        return layersOf(file, grid.modelHeight())
-                        .filter(l -> near(l.get(0), grid.firstLayer()) && near(l.get(1), grid.layerHeight()))
-                        .isPresent()
+        boolean alike = layersOf(file, grid.modelHeight()).isPresent()
+                && otherLayers(file, grid).isEmpty();
+        return alike
                 ? "; slice this very model again."
                 : "; set the plan's layers to the file's, or slice the model with a first layer of " + grid.firstLayer()
                         + " mm and layers of " + grid.layerHeight() + " mm.";

@@ -395,7 +395,7 @@ final class Composed extends InputStream {
             lines.writeTo(out);
             return;
         }
-        boolean travels = goes || c.dz() != 0;
+        boolean travels = isPlace(lines);
         if (travels && isInTheWay()) {
             run.hit();
         }
@@ -415,8 +415,7 @@ final class Composed extends InputStream {
             GcodeScanner one = new GcodeScanner(
                     new ByteArrayInputStream((text + "\n").getBytes(StandardCharsets.US_ASCII)), text.length() + 1);
             one.next();
-            boolean leads = controller.execute(one) == Controller.Effect.MOVE
-                    && (controller.dx() != 0 || controller.dy() != 0 || controller.dz() != 0);
+            boolean leads = controller.execute(one) == Controller.Effect.MOVE && isPlace(one);
             if (leads && isInTheWay()) {
                 run.hit();
             }
@@ -436,6 +435,11 @@ final class Composed extends InputStream {
     private ControllerState beforeMove() {
         ControllerState now = controller.state();
         return now.standing(now.x() - controller.dx(), now.y() - controller.dy(), now.z() - controller.dz());
+    }
+
+    /** Whether a line says a place, be it the one where the nozzle is in the file: elsewhere it leads there. */
+    private static boolean isPlace(GcodeScanner line) {
+        return line.has('X') || line.has('Y') || line.has('Z');
     }
 
     private boolean isInTheWay() {

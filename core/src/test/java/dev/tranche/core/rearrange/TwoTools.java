@@ -41,7 +41,9 @@ public final class TwoTools {
         /** The right stripe comes first. */
         FROM_OUTSIDE,
         /** Filament goes out of the nozzle at a change of tools, and the other in. */
-        UNLOADS
+        UNLOADS,
+        /** When a tool is chosen, it is said again where the nozzle is. */
+        SAYS_WHERE
     }
 
     private final Set<Way> ways;
@@ -115,6 +117,9 @@ public final class TwoTools {
                     if (tool == 1 && layer == 1 && does(Way.PRIMES)) {
                         line("G1 " + filament(10) + " F" + number(1800 / unit));
                     }
+                }
+                if (nth == 1 && does(Way.SAYS_WHERE)) {
+                    line("G1 Z" + number(z / unit) + " F" + number(600 / unit));
                 }
                 if (nth == 1 && does(Way.TOWER)) {
                     tower(layer);
