@@ -108,24 +108,30 @@ final class FileRules {
                 .toList();
     }
 
-    /** Layers as high as the plan's do not make it the plan's model. */
+    /** Layers as high as the plan's do not make it the plan's model; above a raft they may begin with another one. */
     static List<Finding> anotherModel(PlanFacts facts) {
         boolean misread = facts.file()
                 .filter(f -> !f.makesSenseTo(facts.printer().abilities().dialect()))
                 .isPresent();
+        Optional<Fix> layers =
+                facts.match().filter(m -> !m.raft().equals(Height.ZERO)).flatMap(m -> takingLayers(facts));
         return facts.fit().filter(f -> !misread).flatMap(Fit::differs).stream()
                 .map(d -> Finding.of(
                                 Severity.STOP,
                                 "another-model",
                                 Words.format(
-                                        "On layer %d the G-code prints something %s mm wide and %s mm deep, and the model is %s and %s mm there; give the file of this very model, turned as it stands here.",
+                                        "On layer %d the G-code prints something %s mm wide and %s mm deep, and the model is %s and %s mm there; %sgive the file of this very model, turned as it stands here.",
                                         d.layer(),
                                         mm(d.printed().getWidth()),
                                         mm(d.printed().getHeight()),
                                         mm(d.model().getWidth()),
-                                        mm(d.model().getHeight())))
+                                        mm(d.model().getHeight()),
+                                        layers.isPresent()
+                                                ? "its first layer may be another above its raft, so take its layers, or "
+                                                : ""))
                         .at(d.layer())
                         .acceptedBy("It is this model"))
+                .map(f -> layers.map(f::mendedBy).orElse(f))
                 .toList();
     }
 

@@ -118,6 +118,36 @@ class FitTest {
         assertThat(bench.found("filament-readings").severity()).isEqualTo(Severity.STOP);
     }
 
+    /** As many layers above so much air may be 0.2 mm each, and the first of them 0.3 mm. */
+    @Test
+    void what_lies_a_little_higher_above_a_raft_may_have_another_first_layer() {
+        Bench bench = new Bench();
+        bench.mesh = new Shapes()
+                .box(0, 0, 0, 40, 20, 1.3)
+                .box(10, 5, 1.3, 20, 10, 0.8)
+                .mesh();
+        bench.grid = bench.plan.layers().on(bench.mesh.height());
+        SmallGcode file = new SmallGcode().sized(44, 24).layers(0.3, 0.55, 0.8);
+        for (int layer = 1; layer <= 10; layer++) {
+            double wide = layer <= 6 ? 40 : 20;
+            file.rise(1.05 + 0.2 * layer)
+                    .outline(
+                            100 - wide / 2 + WIDTH / 2,
+                            100 - wide / 4 + WIDTH / 2,
+                            wide - WIDTH,
+                            wide / 2 - WIDTH,
+                            FEED);
+        }
+        bench.sliced(file);
+        for (String key : List.of("another-model", "raft-differs")) {
+            bench.plan = bench.found(key).fix().orElseThrow().colours().apply(bench.plan);
+            bench.grid = bench.plan.layers().on(bench.mesh.height());
+        }
+        assertThat(bench.grid.firstLayer()).hasToString("0.30");
+        assertThat(bench.plan.layers().raft()).hasToString("0.95");
+        assertThat(bench.findings()).noneMatch(f -> f.severity() == Severity.STOP);
+    }
+
     @ParameterizedTest
     @CsvSource({"44, 20", "40, 26", "30, 20", "20, 40", "15, 15", "90, 90"})
     void another_model_of_the_same_height_is_told(double width, double depth) {
