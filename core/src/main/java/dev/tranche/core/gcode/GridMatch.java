@@ -53,7 +53,7 @@ public record GridMatch(
      */
     public static GridMatch of(SlicedFile file, LayerGrid grid) {
         file.requireLayers();
-        List<SlicedLayer> runs = levels(file, grid);
+        List<SlicedLayer> runs = levels(file);
         Beneath beneath = Beneath.of(runs, grid);
         if (!beneath.fits(runs, grid)) {
             boolean even = isEven(file, grid);
@@ -107,14 +107,14 @@ public record GridMatch(
         return found == grid.count() && near(runs.get(runs.size() - 1).z(), grid.printedHeight());
     }
 
-    /** One run for each height, rising but for a line that primes the nozzle. */
-    private static List<SlicedLayer> levels(SlicedFile file, LayerGrid grid) {
+    /** One run for each height, rising but for a line that primes the nozzle above the first layer. */
+    private static List<SlicedLayer> levels(SlicedFile file) {
         List<SlicedLayer> runs = file.layers();
         if (file.order() == SlicedFile.Order.LAYER_BY_LAYER) {
             return runs;
         }
         TreeMap<Integer, SlicedLayer> byHeight = new TreeMap<>();
-        boolean primed = isPrimed(runs, grid);
+        boolean primed = runs.size() > 1 && runs.get(0).z().isAbove(runs.get(1).z());
         for (SlicedLayer run : runs.subList(primed ? 1 : 0, runs.size())) {
             int z = run.z().micrometres();
             Integer near = byHeight.ceilingKey(z - NEAR);
@@ -170,12 +170,12 @@ public record GridMatch(
      * @return nothing where they are not even
      */
     public static Optional<List<Height>> layersOf(SlicedFile file, Height model) {
-        return IntStream.rangeClosed(0, Math.min(MOST_BEFORE, file.layers().size() - 2))
+        List<SlicedLayer> runs = levels(file);
+        return IntStream.rangeClosed(0, Math.min(MOST_BEFORE, runs.size() - 2))
                 .boxed()
-                .flatMap(before ->
-                        evenFrom(file.layers(), before, model).filter(layers -> isMatch(file, before, layers, model)))
+                .flatMap(before -> evenFrom(runs, before, model).filter(layers -> isMatch(runs, before, layers, model)))
                 .findFirst()
-                .or(() -> evenFrom(file.layers(), 0, model).findFirst());
+                .or(() -> evenFrom(runs, 0, model).findFirst());
     }
 
     /** The same, where they are other ones than the plan's. */
@@ -217,10 +217,9 @@ public record GridMatch(
                 : Stream.empty();
     }
 
-    private static boolean isMatch(SlicedFile file, int before, List<Height> layers, Height model) {
+    private static boolean isMatch(List<SlicedLayer> runs, int before, List<Height> layers, Height model) {
         try {
             LayerGrid grid = new LayerGrid(layers.get(0), layers.get(1), model);
-            List<SlicedLayer> runs = levels(file, grid);
             Beneath beneath = Beneath.of(runs, grid);
             return beneath.runs() == before && beneath.fits(runs, grid);
         } catch (Refusal absurd) {
@@ -259,12 +258,10 @@ public record GridMatch(
         if (holdsAll) {
             return "; it has all of the plan's layers and others between, as walls set off by half a layer have; slice it without those.";
         }
-        if (!isEven(file, grid)) {
+        if (layersOf(file, grid.modelHeight()).isEmpty()) {
             return "; the file's layers are of several heights and a plan's of one, so slice it with layers of one height, and supports in the same.";
         }
-        boolean alike = layersOf(file, grid.modelHeight()).isPresent()
-                && otherLayers(file, grid).isEmpty();
-        return alike
+        return otherLayers(file, grid).isEmpty()
                 ? "; slice this very model again."
                 : "; set the plan's layers to the file's, or slice the model with a first layer of " + grid.firstLayer()
                         + " mm and layers of " + grid.layerHeight() + " mm.";

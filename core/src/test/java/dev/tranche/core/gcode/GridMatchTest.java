@@ -12,6 +12,7 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** The layers of sliced files beside those of plans. */
 class GridMatchTest {
@@ -133,6 +134,19 @@ class GridMatchTest {
                 GridMatch.layersOf(file, Height.ofMillimetres(model)).orElseThrow();
         assertThat(layers).containsExactly(Height.ofMillimetres(first), Height.ofMillimetres(each));
         assertThat(GridMatch.of(file, grid(first, each, model)).raft()).isEqualTo(Height.ofMillimetres(0.8 + air));
+    }
+
+    @ParameterizedTest
+    @ValueSource(booleans = {false, true})
+    void layers_are_found_in_a_file_that_comes_down_again(boolean primed) throws IOException {
+        SmallGcode gcode = primed ? new SmallGcode().primed() : new SmallGcode();
+        SlicedFile file =
+                SurveyTest.survey(gcode.layers(0.25, 0.5, 0.75, 1, 0.75, 1).layers(1.25, 1.5, 1.25, 1.5));
+        assertThat(file.order()).isEqualTo(SlicedFile.Order.SEVERAL_TIMES);
+        assertThat(GridMatch.otherLayers(file, grid(0.2, 0.2, 1.5)))
+                .hasValue(List.of(Height.parse("0.25"), Height.parse("0.25")));
+        assertThat(GridMatch.otherLayers(file, grid(0.25, 0.25, 1.5))).isEmpty();
+        assertThat(GridMatch.of(file, grid(0.25, 0.25, 1.5)).before()).isEqualTo(primed ? 1 : 0);
     }
 
     /** Supports may have layers of their own, as thick as they need; common practice. */
