@@ -6,6 +6,7 @@ import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.storage.TemporaryFiles;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.Source;
 import dev.tranche.core.gcode.Survey;
 import dev.tranche.core.job.Wish;
 import dev.tranche.core.machine.Command;
@@ -16,7 +17,6 @@ import dev.tranche.core.machine.Printer;
 import dev.tranche.core.rearrange.Rearranged;
 import dev.tranche.core.rearrange.Rearranging;
 import dev.tranche.core.rearrange.Restoring;
-import dev.tranche.core.rearrange.Source;
 import dev.tranche.core.sequence.Painting;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.speech.Progress;
@@ -167,10 +167,9 @@ public class SlicedFiles {
         String hash = work.plan().gcode().orElseThrow().hash();
         Printer printer = work.machine().printer();
         GridMatch plain = GridMatch.of(plain(hash, printer, progress), work.grid());
-        try (Source source = source(hash, file);
-                InputStream in = source.open()) {
+        try (Source source = source(hash, file)) {
             return Painting.of(
-                    in,
+                    source,
                     work.reckoning().facts().surroundings().in(plain),
                     printer.abilities().dialect(),
                     progress);

@@ -2,11 +2,11 @@ package dev.tranche.core.job;
 
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.Source;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.Ordering.Rule;
 import dev.tranche.core.rearrange.Rearranged;
 import dev.tranche.core.rearrange.Rearranging;
-import dev.tranche.core.rearrange.Source;
 import dev.tranche.core.sequence.Orders;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.ToolTable;

@@ -6,6 +6,7 @@ import dev.tranche.core.gcode.ControllerState;
 import dev.tranche.core.gcode.Draw;
 import dev.tranche.core.gcode.GcodeScanner;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.Source;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.macro.Joint;

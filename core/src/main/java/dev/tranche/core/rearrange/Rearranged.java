@@ -3,6 +3,7 @@ package dev.tranche.core.rearrange;
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedFile.Span;
+import dev.tranche.core.gcode.Source;
 import dev.tranche.core.gcode.Survey;
 import dev.tranche.core.machine.Command;
 import dev.tranche.core.machine.Printer;

@@ -2,6 +2,7 @@ package dev.tranche.core.rearrange;
 
 import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.gcode.RawLines;
+import dev.tranche.core.gcode.Source;
 import dev.tranche.core.speech.Refusal;
 import java.io.IOException;
 import java.io.OutputStream;

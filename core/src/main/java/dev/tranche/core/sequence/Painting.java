@@ -6,9 +6,14 @@ import dev.tranche.core.coat.Patches.Patch;
 import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.gcode.GcodeScanner;
 import dev.tranche.core.gcode.GridMatch;
+import dev.tranche.core.gcode.GridMatch.Visit;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.SlicedFile.Span;
 import dev.tranche.core.gcode.SlicedFile.ToolLine;
+import dev.tranche.core.gcode.SlicedLayer;
+import dev.tranche.core.gcode.SlicedLayer.Door;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
+import dev.tranche.core.gcode.Source;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.plan.ColourPlan;
@@ -16,10 +21,11 @@ import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import java.io.IOException;
-import java.io.InputStream;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
@@ -41,14 +47,13 @@ public record Painting(int base, List<Patch> patches) {
     /**
      * @param bytes of {@code file}, in which Tranche has put nothing
      * @param dialect of the printer
-     * @throws Refusal if it does not print layer by layer, or the model is not found in it
+     * @throws Refusal if it prints in a spiral, or the model is not found in it
      */
-    public static Painting of(InputStream bytes, Surroundings file, Dialect dialect, Progress progress)
-            throws IOException {
-        if (file.match().file().order() != SlicedFile.Order.LAYER_BY_LAYER
+    public static Painting of(Source bytes, Surroundings file, Dialect dialect, Progress progress) throws IOException {
+        if (file.match().file().order() == SlicedFile.Order.SPIRAL
                 || file.copies().isEmpty()) {
             throw new Refusal(
-                    "Colours can be drawn from a file that prints the plan's model layer by layer, and this is none; slice it so, or draw them at the desk.");
+                    "Colours can be drawn from a file that prints the plan's model in layers, and this is none; slice it so, or draw them at the desk.");
         }
         return new Painter(file, dialect, progress).paint(bytes);
     }
@@ -59,7 +64,10 @@ public record Painting(int base, List<Patch> patches) {
         private final LayerGrid grid;
         private final Surroundings file;
         private final List<ToolLine> choices;
-        private final Controller controller;
+        private final Dialect dialect;
+        /** Tool before one is chosen. */
+        private final int first;
+
         private final Progress progress;
         private final List<Integer> tools;
         private final int base;
@@ -70,9 +78,10 @@ public record Painting(int base, List<Patch> patches) {
         private int layer;
         private Set<Integer> printing = Set.of();
         private Canvas canvas;
+        private Controller controller;
         private int tool;
-        /** How many of the choices have been passed. */
-        private int chosen;
+        /** Nothing above this layer is looked at yet. */
+        private int upTo;
 
         Painter(Surroundings file, Dialect dialect, Progress progress) {
             this.file = file;
@@ -80,7 +89,7 @@ public record Painting(int base, List<Patch> patches) {
             this.grid = match.grid();
             this.choices =
                     match.file().toolLines().stream().filter(t -> !t.heats()).toList();
-            this.controller = new Controller(dialect);
+            this.dialect = dialect;
             this.progress = progress;
             this.reach = file.model().footprint();
             this.moved = file.copies().get(0);
@@ -99,22 +108,20 @@ public record Painting(int base, List<Patch> patches) {
                     .orElseThrow()
                     .getKey();
             this.patches = new Patches(file.lineWidth(), tools.indexOf(base));
-            this.tool = match.layers().stream()
+            this.first = match.layers().stream()
                     .flatMap(l -> l.stints().stream())
                     .findFirst()
                     .orElseThrow()
                     .tool();
         }
 
-        Painting paint(InputStream bytes) throws IOException {
-            GcodeScanner line = new GcodeScanner(bytes);
-            while (line.next()) {
-                while (chosen < choices.size() && choices.get(chosen).from() <= line.offset()) {
-                    tool = choices.get(chosen++).tool();
-                }
-                if (controller.execute(line) == Controller.Effect.MOVE && controller.de() > 0) {
-                    laid();
-                }
+        Painting paint(Source bytes) throws IOException {
+            for (Stretch stretch : stretches()) {
+                controller = stretch.begins()
+                        .map(door -> new Controller(door.state(), dialect))
+                        .orElseGet(() -> new Controller(dialect));
+                upTo = stretch.layer();
+                paint(bytes, stretch.bytes());
             }
             while (layer < grid.count()) {
                 next();
@@ -125,12 +132,77 @@ public record Painting(int base, List<Patch> patches) {
                     patches.all().stream().map(p -> p.of(tools.get(p.label()))).toList());
         }
 
+        private void paint(Source bytes, Span of) throws IOException {
+            int chosen = 0;
+            tool = first;
+            GcodeScanner line = new GcodeScanner(bytes.open(of.from(), of.to()));
+            while (line.next()) {
+                while (chosen < choices.size() && choices.get(chosen).from() <= of.from() + line.offset()) {
+                    tool = choices.get(chosen++).tool();
+                }
+                if (controller.execute(line) == Controller.Effect.MOVE && controller.de() > 0) {
+                    laid();
+                }
+            }
+        }
+
+        /**
+         * A part of the file, read before those of higher layers.
+         *
+         * @param begins where it begins; empty if that is the beginning of the file
+         * @param layer the highest that is looked at in it
+         */
+        private record Stretch(Span bytes, Optional<Door> begins, int layer) {}
+
+        /** The file from the lowest layer to the highest: one stretch where it prints them so. */
+        private List<Stretch> stretches() {
+            List<Stretch> stretches = new ArrayList<>();
+            List<Visit> visits = match.visits().stream()
+                    .sorted(Comparator.comparingInt(Visit::layer))
+                    .toList();
+            for (Visit visit : visits) {
+                Stretch next = stretch(visit);
+                Stretch last = stretches.isEmpty() ? next : stretches.get(stretches.size() - 1);
+                boolean goesOn = next.bytes().from() >= last.bytes().from()
+                        && next.bytes().from() <= last.bytes().to();
+                if (!stretches.isEmpty() && goesOn) {
+                    long to = Math.max(last.bytes().to(), next.bytes().to());
+                    stretches.remove(stretches.size() - 1);
+                    next = new Stretch(new Span(last.bytes().from(), to), last.begins(), visit.layer());
+                }
+                stretches.add(next);
+            }
+            return stretches;
+        }
+
+        /** From the last place before it at which the state is known to the next. */
+        private Stretch stretch(Visit visit) {
+            List<SlicedLayer> runs = match.file().layers();
+            int from = visit.index();
+            while (from > 0 && runs.get(from).door().isEmpty()) {
+                from--;
+            }
+            int to = visit.index() + 1;
+            while (to < runs.size() && runs.get(to).door().isEmpty()) {
+                to++;
+            }
+            Optional<Door> begins =
+                    from == 0 ? Optional.empty() : runs.get(from).door();
+            long end = to == runs.size()
+                    ? match.file().printedTo()
+                    : runs.get(to).door().orElseThrow().offset();
+            return new Stretch(new Span(begins.map(Door::offset).orElse(0L), end), begins, visit.layer());
+        }
+
         private void laid() {
             int above = (int) Math.rint(controller.z() * 1000) - match.raft().micrometres();
             if (above <= 0 || controller.dx() == 0 && controller.dy() == 0) {
                 return;
             }
             int at = Math.max(1, grid.firstAbove(Height.ofMicrometres(above)) - 1);
+            if (at > upTo) {
+                return;
+            }
             while (layer < at) {
                 next();
             }

@@ -9,6 +9,7 @@ import dev.tranche.core.check.Fix;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Terms;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.gcode.Source;
 import dev.tranche.core.geometry.Body;
 import dev.tranche.core.geometry.Mesh;
 import dev.tranche.core.geometry.Shapes;

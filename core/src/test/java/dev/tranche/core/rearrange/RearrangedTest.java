@@ -14,6 +14,7 @@ import dev.tranche.core.gcode.GcodeScanner;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.gcode.Source;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.handoff.PlainMachine;
 import dev.tranche.core.machine.Dialect;

@@ -19,7 +19,6 @@ import dev.tranche.core.plan.Tint;
 import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.speech.Severity;
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -76,7 +75,7 @@ class PaintingTest {
     private static Painting of(Bench bench, SmallGcode gcode) throws IOException {
         bench.sliced(gcode);
         return Painting.of(
-                new ByteArrayInputStream(gcode.bytes()),
+                bench.source(),
                 bench.facts().surroundings(),
                 bench.printer.abilities().dialect(),
                 Progress.UNHEARD);
@@ -216,15 +215,34 @@ class PaintingTest {
     }
 
     @Test
-    void a_file_that_comes_down_again_is_refused() {
+    void of_two_copies_one_after_the_other_the_first_is_drawn() throws IOException {
         SmallGcode twice = new SmallGcode().relativeExtrusion();
         for (int object = 0; object < 2; object++) {
             for (int layer = 1; layer <= 15; layer++) {
                 twice.rise(0.2 * layer).line("T" + object);
-                walls(twice, 60 * object, 0, 40, 20, 2);
+                walls(twice, 60 * object, 0, 40, 20, 2 + object);
             }
         }
-        assertThatThrownBy(() -> of(plate(), twice)).isInstanceOf(Refusal.class).hasMessageContaining("layer by layer");
+        Painting painting = of(plate(), twice);
+        assertThat(painting.base()).isOne();
+        assertThat(painting.patches()).singleElement().satisfies(p -> {
+            assertThat(p.label()).isZero();
+            assertThat(p.first()).isOne();
+            assertThat(p.last()).isEqualTo(15);
+            assertThat(p.area().getArea()).isGreaterThan(40 * 20);
+        });
+    }
+
+    @Test
+    void a_file_that_is_none_of_the_model_is_refused() {
+        SmallGcode other = new SmallGcode().relativeExtrusion();
+        for (int layer = 1; layer <= 15; layer++) {
+            other.rise(0.2 * layer).line("T" + layer % 2);
+            walls(other, 0, 0, 20, 30, 2);
+        }
+        assertThatThrownBy(() -> of(plate(), other))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("prints the plan's model in layers, and this is none");
     }
 
     @Test
@@ -238,5 +256,43 @@ class PaintingTest {
             }
         }
         assertThatThrownBy(() -> of(plate(), gcode)).isInstanceOf(Refusal.class).hasMessageContaining("30 tools");
+    }
+
+    /** Each stripe three layers high before the next, over and over, as somebody's own order of the file has it. */
+    @ParameterizedTest
+    @ValueSource(ints = {1, 3, 5, 15})
+    void the_same_is_drawn_from_a_file_that_prints_one_colour_layers_ahead(int high) throws IOException {
+        SmallGcode bands = new SmallGcode().relativeExtrusion();
+        for (int from = 1; from <= 15; from += high) {
+            for (int tool = 0; tool < 2; tool++) {
+                bands.line("T" + tool);
+                for (int layer = from; layer < from + high; layer++) {
+                    bands.rise(0.2 * layer);
+                    if (layer % 3 == tool) {
+                        // A colour for itself.
+                        walls(bands, 0, 0, 40, 20, 3);
+                    } else if (layer % 3 == 2) {
+                        walls(bands, 25 * tool, 0, tool == 0 ? 25 : 15, 20, 20);
+                    }
+                }
+            }
+        }
+        Painting painting = of(plate(), bands);
+        SmallGcode layered = new SmallGcode().relativeExtrusion();
+        for (int layer = 1; layer <= 15; layer++) {
+            layered.rise(0.2 * layer);
+            for (int tool = 0; tool < 2; tool++) {
+                layered.line("T" + tool);
+                if (layer % 3 == tool) {
+                    walls(layered, 0, 0, 40, 20, 3);
+                } else if (layer % 3 == 2) {
+                    walls(layered, 25 * tool, 0, tool == 0 ? 25 : 15, 20, 20);
+                }
+            }
+        }
+        Painting same = of(plate(), layered);
+        assertThat(same.patches()).hasSizeGreaterThan(5);
+        assertThat(painting.base()).isEqualTo(same.base());
+        assertThat(painting.patches()).hasSameElementsAs(same.patches());
     }
 }

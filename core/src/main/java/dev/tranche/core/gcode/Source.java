@@ -1,6 +1,5 @@
-package dev.tranche.core.rearrange;
+package dev.tranche.core.gcode;
 
-import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedFile.Block;
 import dev.tranche.core.gcode.SlicedFile.Span;
 import java.io.Closeable;
@@ -61,7 +60,7 @@ public final class Source implements Closeable {
     }
 
     /** Bytes from one offset to before another. */
-    InputStream open(long from, long to) {
+    public InputStream open(long from, long to) {
         return new InputStream() {
             private long at = from;
 
