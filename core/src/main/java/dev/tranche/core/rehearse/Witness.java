@@ -37,6 +37,9 @@ final class Witness {
     /** Of what there is more than this, it is. */
     private static final double MOST = 0.5;
 
+    /** The middle of a line lies no further out of the piece than its width by this. */
+    private static final int LINES_OVER = 4;
+
     private static final int MOST_MARKS = 2_000;
     private static final int MOST_MARKS_IN_ALL = 20_000;
     private static final int FIELDS = 7;
@@ -74,8 +77,13 @@ final class Witness {
         final List<Report.Mark> marks = new ArrayList<>();
     }
 
-    /** The colours of a layer, each a little wider than it is: plastic lies up to its line's width over a border. */
-    private record Seen(int layer, List<SpoolId> spools, List<IndexedPointInAreaLocator> areas) {}
+    /**
+     * The colours of a layer, each a little wider than it is: plastic lies up to its line's width over a border.
+     *
+     * @param piece outside of which is none of its plastic, as a brim lies
+     */
+    private record Seen(
+            int layer, List<SpoolId> spools, List<IndexedPointInAreaLocator> areas, IndexedPointInAreaLocator piece) {}
 
     /** @param room how many lines may be sent and not done at a time */
     Witness(PlanFacts facts, List<SpoolId> filaments, int first, double tolerance, int room) {
@@ -177,6 +185,9 @@ final class Witness {
     }
 
     private boolean judge(Sums sum, int at, Coordinate middle, AffineTransformation into, double mm, double missing) {
+        if (seen.piece().locate(middle) == Location.EXTERIOR) {
+            return false;
+        }
         int nearest = -1;
         double best = Double.POSITIVE_INFINITY;
         boolean inside = false;
@@ -320,7 +331,9 @@ final class Witness {
                 areas.add(new IndexedPointInAreaLocator(wide));
             }
         }
-        return new Seen(number, spools, areas);
+        Geometry piece = facts.colouring().model().section(number).outline();
+        double over = facts.printer().lineWidth() / LINES_OVER;
+        return new Seen(number, spools, areas, new IndexedPointInAreaLocator(piece.buffer(over)));
     }
 
     /** The layer at which the last line lay; 0 where none did. */

@@ -11,6 +11,7 @@ import dev.tranche.core.colour.Melt;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.gcode.Controller;
 import dev.tranche.core.gcode.SmallGcode;
+import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.machine.Abilities;
 import dev.tranche.core.machine.Dialect;
 import dev.tranche.core.machine.OwnLine;
@@ -151,6 +152,32 @@ class RehearsalTest {
         assertThat(report.troubles()).isEmpty();
         assertThat(report.stops()).hasSizeGreaterThan(10);
         assertThat(report.seconds()).isCloseTo(bench.ledger().totalSeconds(), within(0.02 * report.seconds()));
+    }
+
+    /** A brim is printed with one tool, and lies against the walls of all; common practice. */
+    @Test
+    void a_brim_round_a_model_of_two_colours_is_none_of_its_plastic_in_a_wrong_one() throws IOException {
+        SmallGcode gcode = new SmallGcode();
+        for (int layer = 1; layer <= 15; layer++) {
+            gcode.line("T0").rise(0.2 * layer);
+            for (int ring = layer == 1 ? 3 : 0; ring > 0; ring--) {
+                double out = (ring - 0.5) * 0.45;
+                gcode.outline(90 - out, 90 - out, 20 + 2 * out, 20 + 2 * out, 0.03);
+            }
+            gcode.outline(100.2, 90.2, 9.6, 19.6, 0.03).line("T1").outline(90.2, 90.2, 9.6, 19.6, 0.03);
+        }
+        Bench bench = new Bench()
+                .region(new Region(
+                        "half",
+                        new Shape.Zone(new Outline.Box(10, 20), 5, 10, 0, false),
+                        Spools.CHALK.id(),
+                        Range.ALL));
+        bench.mesh = new Shapes().box(0, 0, 0, 20, 20, 3).mesh();
+        Report report = rehearse(bench.sliced(gcode), Deed::asPlanned);
+        assertThat(report.layers()).allSatisfy(l -> {
+            assertThat(l.wrong()).isZero();
+            assertThat(l.right()).isPositive();
+        });
     }
 
     @Test
