@@ -89,7 +89,7 @@ public record FileDrawing(
                 width,
                 height,
                 bottom,
-                fills(work, fileRows(work, runs), FILE_LEFT, y),
+                fills(work, fileRows(work, runs, raft), FILE_LEFT, y),
                 fills(work, planRows(work, raft), PLAN_LEFT, y),
                 swaps(work, raft, y),
                 stops(work, raft, y),
@@ -121,7 +121,7 @@ public record FileDrawing(
         return rows;
     }
 
-    private static List<Row> fileRows(Workpiece work, List<SlicedLayer> runs) {
+    private static List<Row> fileRows(Workpiece work, List<SlicedLayer> runs, double raft) {
         List<Row> rows = new ArrayList<>();
         Optional<ToolTable> tools = work.tools();
         int before = work.match().map(GridMatch::before).orElse(0);
@@ -138,6 +138,8 @@ public record FileDrawing(
                         .ifPresent(s -> fed.merge(s, stint.extruded(), Double::sum));
             }
             double to = layer.z().millimetres();
+            // A raft leaves air, and the first layer is no thicker for it.
+            from = number == 1 ? Math.max(from, raft) : from;
             rows.add(new Row(Math.min(from, to), to, percent(fed)));
             from = to;
         }

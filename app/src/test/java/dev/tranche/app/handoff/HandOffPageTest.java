@@ -3,10 +3,12 @@ package dev.tranche.app.handoff;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 
+import dev.tranche.app.pictures.FileDrawing;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.PlanState.Gcode;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.app.work.Workbench;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.handoff.StopTable;
@@ -18,6 +20,8 @@ import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.units.Height;
 import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
@@ -31,6 +35,9 @@ import org.springframework.web.context.WebApplicationContext;
 class HandOffPageTest extends OnePlanTest {
     @Autowired
     private WebApplicationContext application;
+
+    @Autowired
+    private Workbench workbench;
 
     @Test
     void only_of_a_file_that_stops_wherever_the_plan_swaps_is_it_said_that_nothing_is_put_in() throws Exception {
@@ -54,14 +61,40 @@ class HandOffPageTest extends OnePlanTest {
                 .doesNotContain("a stop that the file has already");
     }
 
+    @Test
+    void a_first_layer_is_drawn_no_thicker_for_the_air_over_a_raft() {
+        SmallGcode file = new SmallGcode()
+                .line("T0")
+                .sized(30, 20)
+                .layers(0.3, 0.6)
+                .line("T1")
+                .grid(1.0, 0.2, 12)
+                .sized(24, 14)
+                .grid(3.4, 0.2, 8)
+                .sized(14, 8)
+                .grid(5.0, 0.2, 5);
+        PlanState plan = plan("over air");
+        give(plan, file, Said.NOTHING);
+        FileDrawing drawing = FileDrawing.of(workbench.openNow(plans.get(plan.id())), 300, 500);
+        assertThat(drawing.file()).hasSize(2);
+        // The columns are as wide, and stand apart.
+        assertThat(drawing.file().get(1).path().replaceFirst("M\\d+", "M"))
+                .isEqualTo(drawing.plan().get(0).path().replaceFirst("M\\d+", "M"));
+    }
+
+    private void give(PlanState plan, SmallGcode gcode, Said said) {
+        try {
+            FileStore.Kept kept = files.keep(new ByteArrayInputStream(gcode.bytes()), DataSize.ofMegabytes(1));
+            plans.giveGcode(plan.id(), new Gcode(kept.hash(), "plate.gcode").with(said));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
     private String pageOf(String name, SmallGcode gcode, UnaryOperator<ColourPlan> colours) throws Exception {
-        FileStore.Kept kept = files.keep(new ByteArrayInputStream(gcode.bytes()), DataSize.ofMegabytes(1));
         PlanState plan = plan(name);
         plans.edit(plan.id(), plan.edition(), "Colours", colours);
-        plans.giveGcode(
-                plan.id(),
-                new Gcode(kept.hash(), "plate.gcode")
-                        .with(Said.NOTHING.stops(List.of(0), Optional.of(StopTable.Choice.ADOPT))));
+        give(plan, gcode, Said.NOTHING.stops(List.of(0), Optional.of(StopTable.Choice.ADOPT)));
         return MockMvcBuilders.webAppContextSetup(application)
                 .build()
                 .perform(get("/plans/{id}/hand-off", plan.id())
