@@ -113,8 +113,7 @@ final class FileRules {
         boolean misread = facts.file()
                 .filter(f -> !f.makesSenseTo(facts.printer().abilities().dialect()))
                 .isPresent();
-        Optional<Fix> layers =
-                facts.match().filter(m -> !m.raft().equals(Height.ZERO)).flatMap(m -> takingLayers(facts));
+        Optional<Fix> layers = takingLayers(facts);
         return facts.fit().filter(f -> !misread).flatMap(Fit::differs).stream()
                 .map(d -> Finding.of(
                                 Severity.STOP,

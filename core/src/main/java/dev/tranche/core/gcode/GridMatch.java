@@ -208,8 +208,7 @@ public record GridMatch(
                 .allMatch(i -> Math.abs(tops[i] - tops[from] - (i - from) * each) <= NEAR);
         int above = tops[from] - tops[0];
         int ofModel = model.micrometres() - (tops.length - from - 1) * each;
-        boolean isGap =
-                before > 0 && ofModel <= above - LEAST_GAP && 2 * ofModel >= each && Math.abs(above - each) > NEAR;
+        boolean isGap = ofModel <= above - LEAST_GAP && 2 * ofModel >= each && Math.abs(above - each) > NEAR;
         return even
                 ? IntStream.of(isGap ? ofModel : above, above, tops[from])
                         .filter(first -> first > 0 && (before == 0 || first <= MOST_TIMES * each))

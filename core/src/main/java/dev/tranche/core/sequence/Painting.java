@@ -21,11 +21,9 @@ import dev.tranche.core.speech.Progress;
 import dev.tranche.core.speech.Refusal;
 import dev.tranche.core.units.Height;
 import java.io.IOException;
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
@@ -47,7 +45,7 @@ public record Painting(int base, List<Patch> patches) {
     /**
      * @param bytes of {@code file}, in which Tranche has put nothing
      * @param dialect of the printer
-     * @throws Refusal if it prints in a spiral, or the model is not found in it
+     * @throws Refusal if it prints in a spiral, or comes down again without a travel, or the model is not found in it
      */
     public static Painting of(Source bytes, Surroundings file, Dialect dialect, Progress progress) throws IOException {
         if (file.match().file().order() == SlicedFile.Order.SPIRAL
@@ -80,8 +78,6 @@ public record Painting(int base, List<Patch> patches) {
         private Canvas canvas;
         private Controller controller;
         private int tool;
-        /** Nothing above this layer is looked at yet. */
-        private int upTo;
 
         Painter(Surroundings file, Dialect dialect, Progress progress) {
             this.file = file;
@@ -116,12 +112,19 @@ public record Painting(int base, List<Patch> patches) {
         }
 
         Painting paint(Source bytes) throws IOException {
-            for (Stretch stretch : stretches()) {
-                controller = stretch.begins()
-                        .map(door -> new Controller(door.state(), dialect))
-                        .orElseGet(() -> new Controller(dialect));
-                upTo = stretch.layer();
-                paint(bytes, stretch.bytes());
+            if (match.file().order() == SlicedFile.Order.LAYER_BY_LAYER) {
+                read(bytes, new Span(0, match.file().printedTo()), new Controller(dialect));
+            } else {
+                List<Visit> upwards = match.visits().stream()
+                        .sorted(Comparator.comparingInt(Visit::layer))
+                        .toList();
+                for (Visit visit : upwards) {
+                    int index = visit.index();
+                    Controller there = index == 0
+                            ? new Controller(dialect)
+                            : new Controller(begins(index).state(), dialect);
+                    read(bytes, new Span(offset(index), offset(index + 1)), there);
+                }
             }
             while (layer < grid.count()) {
                 next();
@@ -132,9 +135,28 @@ public record Painting(int base, List<Patch> patches) {
                     patches.all().stream().map(p -> p.of(tools.get(p.label()))).toList());
         }
 
-        private void paint(Source bytes, Span of) throws IOException {
-            int chosen = 0;
+        /** Where a run of the file begins; the first with the file, and the one after the last with what follows all plastic. */
+        private long offset(int index) {
+            SlicedFile all = match.file();
+            return index == 0
+                    ? 0
+                    : index == all.layers().size()
+                            ? all.printedTo()
+                            : begins(index).offset();
+        }
+
+        private Door begins(int index) {
+            SlicedLayer run = match.file().layers().get(index);
+            return run.door()
+                    .orElseThrow(() -> Refusal.of(
+                            "The G-code comes down again, and what it prints at %s mm begins without a travel, so its colours cannot be drawn; slice it layer by layer, or draw them at the desk.",
+                            run.z()));
+        }
+
+        private void read(Source bytes, Span of, Controller there) throws IOException {
+            controller = there;
             tool = first;
+            int chosen = 0;
             GcodeScanner line = new GcodeScanner(bytes.open(of.from(), of.to()));
             while (line.next()) {
                 while (chosen < choices.size() && choices.get(chosen).from() <= of.from() + line.offset()) {
@@ -146,63 +168,12 @@ public record Painting(int base, List<Patch> patches) {
             }
         }
 
-        /**
-         * A part of the file, read before those of higher layers.
-         *
-         * @param begins where it begins; empty if that is the beginning of the file
-         * @param layer the highest that is looked at in it
-         */
-        private record Stretch(Span bytes, Optional<Door> begins, int layer) {}
-
-        /** The file from the lowest layer to the highest: one stretch where it prints them so. */
-        private List<Stretch> stretches() {
-            List<Stretch> stretches = new ArrayList<>();
-            List<Visit> visits = match.visits().stream()
-                    .sorted(Comparator.comparingInt(Visit::layer))
-                    .toList();
-            for (Visit visit : visits) {
-                Stretch next = stretch(visit);
-                Stretch last = stretches.isEmpty() ? next : stretches.get(stretches.size() - 1);
-                boolean goesOn = next.bytes().from() >= last.bytes().from()
-                        && next.bytes().from() <= last.bytes().to();
-                if (!stretches.isEmpty() && goesOn) {
-                    long to = Math.max(last.bytes().to(), next.bytes().to());
-                    stretches.remove(stretches.size() - 1);
-                    next = new Stretch(new Span(last.bytes().from(), to), last.begins(), visit.layer());
-                }
-                stretches.add(next);
-            }
-            return stretches;
-        }
-
-        /** From the last place before it at which the state is known to the next. */
-        private Stretch stretch(Visit visit) {
-            List<SlicedLayer> runs = match.file().layers();
-            int from = visit.index();
-            while (from > 0 && runs.get(from).door().isEmpty()) {
-                from--;
-            }
-            int to = visit.index() + 1;
-            while (to < runs.size() && runs.get(to).door().isEmpty()) {
-                to++;
-            }
-            Optional<Door> begins =
-                    from == 0 ? Optional.empty() : runs.get(from).door();
-            long end = to == runs.size()
-                    ? match.file().printedTo()
-                    : runs.get(to).door().orElseThrow().offset();
-            return new Stretch(new Span(begins.map(Door::offset).orElse(0L), end), begins, visit.layer());
-        }
-
         private void laid() {
             int above = (int) Math.rint(controller.z() * 1000) - match.raft().micrometres();
             if (above <= 0 || controller.dx() == 0 && controller.dy() == 0) {
                 return;
             }
             int at = Math.max(1, grid.firstAbove(Height.ofMicrometres(above)) - 1);
-            if (at > upTo) {
-                return;
-            }
             while (layer < at) {
                 next();
             }

@@ -136,6 +136,16 @@ class GridMatchTest {
         assertThat(GridMatch.of(file, grid(first, each, model)).raft()).isEqualTo(Height.ofMillimetres(0.8 + air));
     }
 
+    @Test
+    void a_layer_is_none_of_less_than_half_its_height_and_as_thick_as_the_others_where_it_may_be() throws IOException {
+        SmallGcode thick = new SmallGcode().layers(0.3, 0.55, 0.8).grid(1.1, 0.3, 15);
+        assertThat(GridMatch.layersOf(SurveyTest.survey(thick), Height.parse("4.37")))
+                .hasValue(List.of(Height.parse("0.3"), Height.parse("0.3")));
+        SmallGcode other = new SmallGcode().layers(0.3, 0.55, 0.8).grid(1.25, 0.2, 15);
+        assertThat(GridMatch.layersOf(SurveyTest.survey(other), Height.parse("2.85")))
+                .hasValue(List.of(Height.parse("0.2"), Height.parse("0.2")));
+    }
+
     @ParameterizedTest
     @ValueSource(booleans = {false, true})
     void layers_are_found_in_a_file_that_comes_down_again(boolean primed) throws IOException {
