@@ -2,6 +2,7 @@ package dev.tranche.benchmarks;
 
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.SlicedFile;
+import dev.tranche.core.gcode.Source;
 import dev.tranche.core.gcode.Survey;
 import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.machine.Dialect;
@@ -9,7 +10,6 @@ import dev.tranche.core.machine.Motion;
 import dev.tranche.core.machine.Printer;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rearrange.Rearranged;
-import dev.tranche.core.rearrange.Source;
 import dev.tranche.core.sequence.Pass;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.ToolTable;
