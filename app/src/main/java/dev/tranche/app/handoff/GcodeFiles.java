@@ -169,11 +169,11 @@ public class GcodeFiles {
                         swap.door().map(door -> new Preview(swap, lines(work, swap, door), Optional.of(door.line()))));
     }
 
-    /** Whether the file itself stops wherever the plan swaps. */
+    /** Whether the plan swaps, and the file itself stops wherever it does. */
     boolean stopsThere(Workpiece work) {
-        return work.stops()
-                .filter(t -> work.ledger().swaps().stream().allMatch(t::adopts))
-                .isPresent();
+        List<Swap> swaps = work.ledger().swaps();
+        return !swaps.isEmpty()
+                && work.stops().filter(t -> swaps.stream().allMatch(t::adopts)).isPresent();
     }
 
     private static List<RenderedLine> lines(Workpiece work, Swap swap, SlicedLayer.Door door) {

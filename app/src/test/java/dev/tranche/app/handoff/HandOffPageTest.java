@@ -58,6 +58,7 @@ class HandOffPageTest extends OnePlanTest {
                         sliced(new SmallGcode()),
                         plan -> plan.with(plan.regions().plus(strip))))
                 .contains("a file sliced in one colour has no place for that")
+                .contains("Give a file with a place for each swap and the lines of the first swap appear here")
                 .doesNotContain("a stop that the file has already");
     }
 

@@ -113,25 +113,28 @@ final class FileRules {
         boolean misread = facts.file()
                 .filter(f -> !f.makesSenseTo(facts.printer().abilities().dialect()))
                 .isPresent();
-        Optional<Fix> layers = takingLayers(facts);
         return facts.fit().filter(f -> !misread).flatMap(Fit::differs).stream()
-                .map(d -> Finding.of(
-                                Severity.STOP,
-                                "another-model",
-                                Words.format(
-                                        "On layer %d the G-code prints something %s mm wide and %s mm deep, and the model is %s and %s mm there; %sgive the file of this very model, turned as it stands here.",
-                                        d.layer(),
-                                        mm(d.printed().getWidth()),
-                                        mm(d.printed().getHeight()),
-                                        mm(d.model().getWidth()),
-                                        mm(d.model().getHeight()),
-                                        layers.isPresent()
-                                                ? "its first layer may be another above its raft, so take its layers, or "
-                                                : ""))
-                        .at(d.layer())
-                        .acceptedBy("It is this model"))
-                .map(f -> layers.map(f::mendedBy).orElse(f))
+                .map(d -> anotherModel(d, takingLayers(facts)))
                 .toList();
+    }
+
+    private static Finding anotherModel(Fit.Difference d, Optional<Fix> layers) {
+        Finding finding = Finding.of(
+                        Severity.STOP,
+                        "another-model",
+                        Words.format(
+                                "On layer %d the G-code prints something %s mm wide and %s mm deep, and the model is %s and %s mm there; %sgive the file of this very model, turned as it stands here.",
+                                d.layer(),
+                                mm(d.printed().getWidth()),
+                                mm(d.printed().getHeight()),
+                                mm(d.model().getWidth()),
+                                mm(d.model().getHeight()),
+                                layers.isPresent()
+                                        ? "its first layer may be another above its raft, so take its layers, or "
+                                        : ""))
+                .at(d.layer())
+                .acceptedBy("It is this model");
+        return layers.map(finding::mendedBy).orElse(finding);
     }
 
     /** Swaps heat and purge as the spool takes it, and the file prints as it was sliced. */

@@ -13,6 +13,9 @@ import java.util.List;
 
 /** The bytes of a sliced file as its program wrote it, read from anywhere: what Tranche put in is passed over. Not for two threads. */
 public final class Source implements Closeable {
+    /** Bytes held of what is read line by line. */
+    private static final int ROOM = 1 << 16;
+
     private final SeekableByteChannel file;
     private final List<Span> kept;
     /** Offset of each of {@link #kept} without what is passed over. */
@@ -57,6 +60,11 @@ public final class Source implements Closeable {
     /** All of it. */
     public InputStream open() {
         return open(0, size);
+    }
+
+    /** The lines of a part of it; their offsets count from where that begins. */
+    public GcodeScanner lines(Span of) {
+        return new GcodeScanner(open(of.from(), of.to()), (int) Math.min(ROOM, of.to() - of.from() + 64));
     }
 
     /** Bytes from one offset to before another. */

@@ -232,9 +232,7 @@ final class Composed extends InputStream {
         controller = new Controller(piece.begins(), dialect);
         tool = piece.tool();
         dippedBeside = piece.layer() > lowestAfter[next];
-        long size = piece.bytes().to() - piece.bytes().from();
-        lines = new GcodeScanner(
-                file.open(piece.bytes().from(), piece.bytes().to()), (int) Math.min(1 << 16, size + 64));
+        lines = file.lines(piece.bytes());
     }
 
     /** How far a tool's filament is drawn back: as it was left last, or as the file has it when it comes to that tool first. */

@@ -37,9 +37,6 @@ final class Witness {
     /** Of what there is more than this, it is. */
     private static final double MOST = 0.5;
 
-    /** The middle of a line lies no further out of the piece than its width by this. */
-    private static final int LINES_OVER = 4;
-
     private static final int MOST_MARKS = 2_000;
     private static final int MOST_MARKS_IN_ALL = 20_000;
     private static final int FIELDS = 7;
@@ -80,7 +77,7 @@ final class Witness {
     /**
      * The colours of a layer, each a little wider than it is: plastic lies up to its line's width over a border.
      *
-     * @param piece outside of which is none of its plastic, as a brim lies
+     * @param piece outside of which no line of its plastic has its middle, as a brim has
      */
     private record Seen(
             int layer, List<SpoolId> spools, List<IndexedPointInAreaLocator> areas, IndexedPointInAreaLocator piece) {}
@@ -332,8 +329,7 @@ final class Witness {
             }
         }
         Geometry piece = facts.colouring().model().section(number).outline();
-        double over = facts.printer().lineWidth() / LINES_OVER;
-        return new Seen(number, spools, areas, new IndexedPointInAreaLocator(piece.buffer(over)));
+        return new Seen(number, spools, areas, new IndexedPointInAreaLocator(piece));
     }
 
     /** The layer at which the last line lay; 0 where none did. */

@@ -157,7 +157,7 @@ public record Painting(int base, List<Patch> patches) {
             controller = there;
             tool = first;
             int chosen = 0;
-            GcodeScanner line = new GcodeScanner(bytes.open(of.from(), of.to()));
+            GcodeScanner line = bytes.lines(of);
             while (line.next()) {
                 while (chosen < choices.size() && choices.get(chosen).from() <= of.from() + line.offset()) {
                     tool = choices.get(chosen++).tool();
