@@ -1,6 +1,7 @@
 package dev.tranche.core.check;
 
 import dev.tranche.core.layer.Flat;
+import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourStart;
 import dev.tranche.core.plan.Tranche;
 import dev.tranche.core.speech.Severity;
@@ -66,10 +67,8 @@ final class BorderRules {
             int index = i;
             if (facts.tranches().stream().noneMatch(t -> t.index() == index)) {
                 Height wished = starts.get(i).wished();
-                boolean above = !facts.grid().modelHeight().isAbove(wished);
-                String why = above
-                        ? "the model ends at " + facts.grid().modelHeight() + " mm"
-                        : "the next colour starts on the same layer";
+                boolean above = !facts.grid().goesAbove(wished);
+                String why = above ? endBelow(facts.grid(), wished) : "the next colour starts on the same layer";
                 Finding finding = Finding.of(
                                 Severity.WARN,
                                 "no-layer-" + i,
@@ -82,6 +81,13 @@ final class BorderRules {
             }
         }
         return findings;
+    }
+
+    /** Why nothing of a print is above {@code height}. */
+    private static String endBelow(LayerGrid grid, Height height) {
+        return grid.modelHeight().isAbove(height)
+                ? "the print ends at " + grid.printedHeight() + " mm, of a model of " + grid.modelHeight() + " mm"
+                : "the model ends at " + grid.modelHeight() + " mm";
     }
 
     /** Borders a layer or two off a floor or a raised top, where one colour runs over into what stands there. */

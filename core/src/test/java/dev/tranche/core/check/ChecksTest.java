@@ -181,6 +181,15 @@ class ChecksTest {
     }
 
     @Test
+    void a_colour_that_starts_in_the_last_of_a_model_that_coarse_layers_leave_out_is_said_to() {
+        Bench coarse = twoColours();
+        coarse.grid = LayerSettings.COMMON
+                .withLayers(Height.ofMillimetres(0.2), Height.ofMillimetres(2))
+                .on(coarse.mesh.height());
+        assertThat(only(coarse, "no-layer").sentence()).contains("print ends at 2.20 mm, of a model of 3.00 mm");
+    }
+
+    @Test
     void a_spool_with_too_little_left_stops_the_plan() {
         Bench bench = twoColours();
         bench.shelf.put(Spools.CHALK.id(), Spools.spool(2, "Chalk", "#F4F1E8", Material.PLA, 0.5));
