@@ -411,13 +411,13 @@ class BadInputTest extends OnePlanTest {
         String macro = "/printers/" + id + "/macros/0";
         Rig before = workshop.get(id).rig();
         assertThat(post(macro + "/steps/1", "seen", "0", "on", "true", "height", "high"))
-                .contains("“high” is not a number");
+                .contains("“high” is not a number for the height;");
         assertThat(post(macro + "/steps/1", "seen", "0", "on", "true", "height", "1000"))
                 .contains("A lift of 1000 mm is out of range");
         assertThat(post(macro + "/steps/1", "seen", "0", "on", "true", "height", "5", "only", "T20"))
                 .contains("extruders from T0 to T15");
         assertThat(post(macro + "/steps/3", "seen", "0", "on", "true", "to", "EVERYBODY"))
-                .contains("is no choice");
+                .contains("is no choice for the heat;");
         assertThat(post(macro + "/steps", "seen", "0", "kind", "Dance", "at", "0"))
                 .contains("“Dance” is no step");
         assertThat(post(macro + "/steps/77", "seen", "0", "on", "true", "height", "5"))

@@ -39,7 +39,7 @@ record PlacementForm(String scale, String sizeX, String sizeY, String sizeZ, Str
     private double all(Placement before, Size now) {
         double longest = Math.max(now.x(), Math.max(now.y(), now.z()));
         double of = longest == now.x() ? before.scaleX() : longest == now.y() ? before.scaleY() : before.scaleZ();
-        return share("scale", scale, of, longest);
+        return share("all axes", scale, of, longest);
     }
 
     private static double share(String name, String typed, double before, double now) {

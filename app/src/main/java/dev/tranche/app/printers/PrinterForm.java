@@ -97,7 +97,7 @@ record PrinterForm(
     Rig on(Rig rig) {
         Hotend hotend = new Hotend(
                 Numbers.decimal("nozzle", nozzle),
-                Numbers.whole("inputs", inputs),
+                Numbers.whole("number of inputs", inputs),
                 Numbers.whole("hottest temperature", hottest),
                 Duration.ofSeconds(Math.round(60 * Numbers.decimal("heater limit", heaterMinutes))),
                 new Volume(Numbers.decimal("dead volume", deadVolume)),

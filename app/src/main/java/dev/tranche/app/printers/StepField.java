@@ -65,12 +65,29 @@ record StepField(
                     label("in", "in", "mm"))
             .collect(java.util.stream.Collectors.toMap(StepField::name, f -> f));
 
+    /** What sentences call a component whose label only leads to its field. */
+    private static final Map<String, String> IN_SENTENCES = Map.of(
+            "milliseconds", "time",
+            "seconds", "time",
+            "height", "height",
+            "speed", "speed",
+            "position", "position",
+            "travel", "press travel",
+            "out", "length out",
+            "in", "length in",
+            "to", "heat");
+
     private static StepField label(String name, String label, String unit) {
         return new StepField(name, label, unit, "", Kind.NUMBER, false, List.of());
     }
 
-    static StepField label(String name) {
+    private static StepField label(String name) {
         return LABELS.getOrDefault(name, label(name, name, ""));
+    }
+
+    /** What sentences call the component {@code name} of a step. */
+    static String inSentences(String name) {
+        return IN_SENTENCES.getOrDefault(name, label(name).label());
     }
 
     static List<StepField> of(Step step) {

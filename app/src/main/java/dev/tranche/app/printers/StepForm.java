@@ -41,7 +41,7 @@ record StepForm(Map<String, String> values) {
         String text = values.getOrDefault("only", "");
         for (String word : text.split("[,;\\s]+")) {
             if (!word.isBlank()) {
-                only.add(Numbers.whole("extruders", word.replaceFirst("^[Tt]", "")));
+                only.add(Numbers.whole("extruder", word.replaceFirst("^[Tt]", "")));
             }
         }
         return only;
@@ -66,20 +66,20 @@ record StepForm(Map<String, String> values) {
 
     private Object argument(RecordComponent component) {
         String text = values.getOrDefault(component.getName(), "");
-        StepField field = StepField.label(component.getName());
+        String name = StepField.inSentences(component.getName());
         if (component.getType() == int.class) {
-            return Numbers.whole(field.label(), text);
+            return Numbers.whole(name, text);
         } else if (component.getType() == double.class) {
-            return Numbers.decimal(field.label(), text);
+            return Numbers.decimal(name, text);
         } else if (component.getType() == OptionalDouble.class) {
-            return text.isBlank() ? OptionalDouble.empty() : OptionalDouble.of(Numbers.decimal(field.label(), text));
+            return text.isBlank() ? OptionalDouble.empty() : OptionalDouble.of(Numbers.decimal(name, text));
         } else if (component.getType() == String.class) {
             return text.replace("\r\n", "\n").strip();
         }
         return Arrays.stream(component.getType().getEnumConstants())
                 .filter(c -> ((Enum<?>) c).name().equals(text))
                 .findFirst()
-                .orElseThrow(() -> Refusal.of(
-                        "“%s” is no choice for the %s; take one from the list.", Words.quoted(text), field.label()));
+                .orElseThrow(() ->
+                        Refusal.of("“%s” is no choice for the %s; take one from the list.", Words.quoted(text), name));
     }
 }

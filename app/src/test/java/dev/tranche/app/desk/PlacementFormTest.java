@@ -37,7 +37,7 @@ class PlacementFormTest {
     void both_at_once_is_refused_and_a_size_already_had_changes_nothing() {
         assertThatThrownBy(() -> placed("50", "200", "100", "100")).hasMessageContaining("both were changed");
         assertThat(placed("30 mm", "100", "20 mm", "5mm")).isEqualTo(Placement.AS_IS);
-        assertThatThrownBy(() -> placed("wide", "100", "100", "100")).hasMessageContaining("scale");
+        assertThatThrownBy(() -> placed("wide", "100", "100", "100")).hasMessageContaining("the scale of all axes");
     }
 
     @Test
