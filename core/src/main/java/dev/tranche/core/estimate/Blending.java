@@ -58,7 +58,8 @@ final class Blending {
         if (another) {
             int extruder = mixing.extruder(pass.spool());
             if (swap == 0 || !isChosenBySwap(extruder)) {
-                after.add("T" + extruder);
+                // The macro pushes what comes next through the nozzle.
+                before.add("T" + extruder);
             }
             mixtures.find(pass.spool()).map(m -> mixing.begins(m, raft)).ifPresent(after::addAll);
         }

@@ -60,7 +60,9 @@ final class DryRunner {
         this.controller = new Controller(entry, printer.abilities().dialect());
         this.clock = new MotionClock(printer.motion());
         this.purging = Purging.of(macro, moment);
-        this.fed = macro.feedsItself(moment.extruder());
+        // Where a blend turns nothing has to be fed, and nobody is waited for.
+        this.fed = moment.turns() || macro.feedsItself(moment.extruder());
+        this.swaps = moment.turns();
     }
 
     DryRun run(List<RenderedLine> lines) {

@@ -6,7 +6,6 @@ import dev.tranche.core.machine.Printer;
 import dev.tranche.core.speech.Words;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.OptionalInt;
 import java.util.stream.IntStream;
 
 /**
@@ -59,13 +58,7 @@ public record Duty(int step, List<String> acts) {
     private record Stops(Macro macro, Printer printer, Moment moment) {
 
         List<Integer> indices() {
-            List<Integer> stops =
-                    steps().filter(i -> at(i).asksForPerson()).boxed().toList();
-            return !stops.isEmpty() || macro.feedsItself(moment.extruder())
-                    ? stops
-                    : steps().filter(i -> i >= longestWait().orElse(Integer.MAX_VALUE) && at(i) instanceof Step.Dwell)
-                            .boxed()
-                            .toList();
+            return macro.stops(moment);
         }
 
         private IntStream steps() {
@@ -75,20 +68,6 @@ public record Duty(int step, List<String> acts) {
 
         private Step at(int index) {
             return macro.steps().get(index).step();
-        }
-
-        private OptionalInt longestWait() {
-            OptionalInt longest = OptionalInt.empty();
-            for (int i : steps().filter(i -> at(i) instanceof Step.Dwell).toArray()) {
-                if (longest.isEmpty() || seconds(i) > seconds(longest.getAsInt())) {
-                    longest = OptionalInt.of(i);
-                }
-            }
-            return longest;
-        }
-
-        private int seconds(int index) {
-            return ((Step.Dwell) at(index)).seconds();
         }
 
         List<String> acts(int index) {

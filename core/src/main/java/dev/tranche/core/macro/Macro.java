@@ -7,6 +7,7 @@ import dev.tranche.core.speech.Words;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -60,18 +61,47 @@ public record Macro(String name, Event event, boolean on, Duration person, List<
                 .anyMatch(s -> s.step() instanceof Step.SelectExtruder || s.step() instanceof Step.PressSwitch);
     }
 
-    /** As it is done at {@code moment}: where a blend turns, nothing waits for a person. */
+    /** As it is done at {@code moment}: where a blend turns, nobody is called, and no filament is drawn out. */
     Macro at(Moment moment) {
-        return moment.turns()
-                ? new Macro(
-                        name,
-                        event,
-                        on,
-                        person,
-                        steps.stream()
-                                .map(s -> s.step().asksForPerson() ? s.turned(false) : s)
-                                .toList())
-                : this;
+        if (!moment.turns()) {
+            return this;
+        }
+        List<Integer> waits = stops(moment.extruder());
+        return new Macro(
+                name,
+                event,
+                on,
+                person,
+                IntStream.range(0, steps.size())
+                        .mapToObj(
+                                i -> waits.contains(i) || step(i).step().isForSpool() ? step(i).turned(false) : step(i))
+                        .toList());
+    }
+
+    /** Its steps in which a person is waited for at {@code moment}, in their order. */
+    List<Integer> stops(Moment moment) {
+        return moment.turns() ? List.of() : stops(moment.extruder());
+    }
+
+    /** Where none asks for somebody and the machine does not feed itself, they are the dwells from the longest on. */
+    private List<Integer> stops(int extruder) {
+        List<Integer> asking = happening(extruder, Step::asksForPerson);
+        if (!asking.isEmpty() || feedsItself(extruder)) {
+            return asking;
+        }
+        List<Integer> dwells = happening(extruder, Step.Dwell.class::isInstance);
+        Comparator<Integer> seconds = Comparator.comparingInt(i -> ((Step.Dwell) step(i).step()).seconds());
+        return dwells.stream()
+                .max(seconds.thenComparing(Comparator.reverseOrder()))
+                .map(longest -> dwells.subList(dwells.indexOf(longest), dwells.size()))
+                .orElse(List.of());
+    }
+
+    private List<Integer> happening(int extruder, Predicate<Step> kind) {
+        return IntStream.range(0, steps.size())
+                .filter(i -> step(i).happensFor(extruder) && kind.test(step(i).step()))
+                .boxed()
+                .toList();
     }
 
     /** Whether it calls a routine of {@code printer}'s own, which may purge by itself, when {@code extruder} prints next. */

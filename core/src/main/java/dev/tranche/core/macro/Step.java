@@ -29,6 +29,11 @@ public sealed interface Step {
         return false;
     }
 
+    /** Whether it is there for another spool alone: it calls a person, or moves filament out of the nozzle or into it. */
+    default boolean isForSpool() {
+        return asksForPerson();
+    }
+
     /** Whether lines of the owner's own are in it, that may say anything. */
     default boolean hasOwnLines() {
         return false;
@@ -39,6 +44,11 @@ public sealed interface Step {
         public Tone {
             within("A tone's pitch", hertz, 20, 20_000, "Hz");
             within("A tone's length", milliseconds, 10, 10_000, "ms");
+        }
+
+        @Override
+        public boolean isForSpool() {
+            return true;
         }
 
         @Override
@@ -70,6 +80,11 @@ public sealed interface Step {
             if (text.lines().count() > 1) {
                 throw new Refusal("A message is one line; put the second into a message of its own.");
             }
+        }
+
+        @Override
+        public boolean isForSpool() {
+            return true;
         }
 
         @Override
@@ -128,6 +143,11 @@ public sealed interface Step {
         }
 
         @Override
+        public boolean isForSpool() {
+            return true;
+        }
+
+        @Override
         public String title() {
             return "Unload";
         }
@@ -141,6 +161,11 @@ public sealed interface Step {
         }
 
         @Override
+        public boolean isForSpool() {
+            return true;
+        }
+
+        @Override
         public String title() {
             return "Load";
         }
@@ -151,6 +176,11 @@ public sealed interface Step {
         public Cut {
             within("A cutter's place", position, -3000, 3000, "mm");
             within("A cutter's travel", travel, 0.1, 100, "mm");
+        }
+
+        @Override
+        public boolean isForSpool() {
+            return true;
         }
 
         @Override

@@ -130,6 +130,46 @@ class BlendedFileTest {
                 .isCloseTo(ledger.swaps().get(0).pushed().cubicMillimetres() / 2, within(1e-9));
     }
 
+    /** By a macro made for a person who waits for the time alone. */
+    @Test
+    void where_a_blend_turns_nobody_is_called_or_waited_for_and_no_filament_is_drawn_out() throws IOException {
+        Bench bench = blending()
+                .swapping(
+                        new Step.Tone(880, 800),
+                        new Step.Message("load {{in}}"),
+                        new Step.Park(),
+                        new Step.Unload(10, 40),
+                        new Step.Dwell(150),
+                        new Step.Load(10, 40),
+                        new Step.Purge(4),
+                        new Step.Dwell(15),
+                        new Step.Return());
+        Swap turn = bench.ledger().swaps().get(0);
+        assertThat(turn.turns()).isTrue();
+        assertThat(turn.duties(bench.rig())).isEmpty();
+        assertThat(turn.dryRun().attended()).isFalse();
+        assertThat(added(bench))
+                .noneMatch(l -> l.matches("(M300|M117|G4)\\b.*"))
+                .noneMatch(l -> l.matches("G1 E-?[1-9]\\d\\d.*F2400"))
+                .anyMatch(l -> l.matches("G1 E\\d.*F240"));
+    }
+
+    /** What is pushed before it is chosen is the old one, and clears nothing (common practice). */
+    @Test
+    void a_macro_that_chooses_no_extruder_pushes_the_blend_that_comes() throws IOException {
+        List<String> added = added(blending().swapping(new Step.Park(), new Step.Purge(4), new Step.Return()));
+        List<String> swap = added.subList(
+                added.indexOf(added.stream()
+                        .filter(l -> l.endsWith("swap=1"))
+                        .findFirst()
+                        .orElseThrow()),
+                added.size());
+        assertThat(swap.stream().filter(l -> l.matches("T\\d|G1 E\\d.*F240")))
+                .first()
+                .asString()
+                .startsWith("T");
+    }
+
     @Test
     void plastic_of_a_fade_is_taken_from_its_spools_as_it_turns() {
         Bench bench = fading();
@@ -346,7 +386,7 @@ class BlendedFileTest {
         Bench bench = fading();
         bench.plan = bench.plan.withLayers(new LayerSettings(h(0.2), h(0.2), h(0.6), 0));
         assertThat(added(bench)).anyMatch(l -> l.startsWith("M166 A"));
-        assertThat(bench.ledger().turns().get(1).after().get(1))
+        assertThat(bench.ledger().turns().get(1).after().get(0))
                 .isEqualTo("M166 A" + h(1).plus(bench.match().orElseThrow().raft()) + " Z"
                         + h(2.6).plus(bench.match().orElseThrow().raft()) + " I0 J1 S1");
     }
