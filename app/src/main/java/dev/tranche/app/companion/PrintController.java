@@ -53,7 +53,12 @@ class PrintController {
         Optional<Print> under = prints.under(id);
         return under.isPresent()
                 ? views.page(plan, under.get(), model)
-                : pages.show(plan, "print", model, work -> views.start(work, prints.of(id), model));
+                : pages.show(
+                        plan,
+                        "print",
+                        model,
+                        work -> views.start(
+                                work, prints.of(id), prints.on(work.machine().id()), model));
     }
 
     @GetMapping("/stage")

@@ -89,7 +89,8 @@ class PrintViews implements Underway {
                 start);
     }
 
-    String start(Workpiece work, List<Print> before, Model model) {
+    /** @param busy what its printer is at already */
+    String start(Workpiece work, List<Print> before, Optional<Print> busy, Model model) {
         Agenda agenda = Agenda.of(work.ledger(), work.machine().rig(), work.colours());
         model.addAttribute("state", "none");
         model.addAttribute("obstacles", work.obstacles());
@@ -117,6 +118,7 @@ class PrintViews implements Underway {
                                 work.ledger().filament().length(c.purge().volume())))
                         .orElse(""));
         model.addAttribute("last", before.stream().findFirst().orElse(null));
+        model.addAttribute("busy", busy.orElse(null));
         return "companion/print";
     }
 

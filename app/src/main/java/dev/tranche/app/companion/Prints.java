@@ -178,6 +178,12 @@ public class Prints {
                 .map(this::print);
     }
 
+    /** What a printer is at, or is to begin. */
+    @Transactional(readOnly = true)
+    Optional<Print> on(long printer) {
+        return whole(prints.findByBusy(printer).stream().toList()).stream().findFirst();
+    }
+
     /** All of a plan, the last first. */
     @Transactional(readOnly = true)
     List<Print> of(String plan) {

@@ -412,6 +412,9 @@ class CompanionPageTest extends BrowserTest {
         browser.click("#start-now");
         browser.see("body", "is printing “first”");
         assertThat(prints.under(second.id())).isEmpty();
+        browser.see("#occupied", "is printing first");
+        browser.click("#occupied a");
+        browser.see("#is-over", "It came to nothing");
     }
 
     @Test
