@@ -355,11 +355,17 @@ class BadInputTest extends OnePlanTest {
 
     @Test
     void what_plans_use_is_not_taken_away() throws Exception {
-        plan("user");
+        PlanState user = plan("user");
+        plans.variant(user.id(), "on a tower", p -> p);
         long spool = shelf.all().get(0).id().value();
         assertThat(post("/shelf/" + spool + "/remove"))
-                .contains("This spool is part of")
-                .contains("user");
+                .contains("This spool is part of “")
+                .contains("“user: on a tower”")
+                .contains("“user”");
+        plans.delete(user.id());
+        assertThat(plans.using(shelf.all().get(0).id()))
+                .doesNotContain("user")
+                .noneMatch(n -> n.contains("on a tower"));
         assertThat(post("/printers/" + workshop.all().get(0).id() + "/remove")).contains("would print on this");
     }
 

@@ -11,8 +11,10 @@ import org.springframework.data.jpa.repository.Query;
 interface PlanRepository extends JpaRepository<PlanEntity, String> {
     List<PlanEntity> findByDeletedAtIsNullOrderByChangedDesc();
 
-    /** Without what they hold. */
-    @Query(LISTED + "order by p.changed desc")
+    /** Without what they hold. A variant goes with the plan that it was tried beside. */
+    @Query(LISTED
+            + "and (p.variantOf is null or exists (select r.id from PlanEntity r where r.id = p.variantOf and r.deletedAt is null)) "
+            + "order by p.changed desc")
     List<Plans.Listed> listed();
 
     @Query(LISTED + "and p.id = :id")

@@ -17,6 +17,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
@@ -257,9 +258,11 @@ public class Plans implements SpoolUse {
     @Override
     @Reading
     public List<String> using(SpoolId spool) {
-        return listed().stream()
+        List<Listed> all = listed();
+        Map<String, String> names = all.stream().collect(Collectors.toMap(Listed::id, Listed::name));
+        return all.stream()
                 .filter(p -> p.spools().contains(spool))
-                .map(Listed::name)
+                .map(p -> p.variantOf() == null ? p.name() : names.get(p.variantOf()) + ": " + p.name())
                 .toList();
     }
 
@@ -311,7 +314,7 @@ public class Plans implements SpoolUse {
         }
     }
 
-    /** All plans and their variants, the last changed first, in one statement. */
+    /** All plans and their variants, without those put away, the last changed first, in one statement. */
     @Reading
     public List<Listed> listed() {
         return plans.listed();

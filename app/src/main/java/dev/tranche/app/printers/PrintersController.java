@@ -14,6 +14,7 @@ import dev.tranche.core.machine.Printer;
 import dev.tranche.core.machine.Selector;
 import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -131,8 +132,9 @@ class PrintersController {
     String remove(@PathVariable long id) {
         List<PrintedPlans.Named> users = plans.on(id);
         if (!users.isEmpty()) {
-            throw new Refusal(users.stream().map(PrintedPlans.Named::name).collect(Collectors.joining(", "))
-                    + " would print on this; choose another printer there first.");
+            throw new Refusal(
+                    Words.some(users.stream().map(PrintedPlans.Named::name).toList())
+                            + " would print on this; choose another printer there first.");
         }
         workshop.remove(id);
         return "redirect:/printers/new?removed=" + id;

@@ -2,11 +2,12 @@ package dev.tranche.app.shelf;
 
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.util.List;
 
 /** Who would miss a spool that was taken off the shelf. */
 public interface SpoolUse {
-    /** Names of the plans that print with {@code spool}. */
+    /** Names of the plans that print with {@code spool}; of a variant with its plan's before it. */
     List<String> using(SpoolId spool);
 
     /** @throws Refusal where plans print with it, with their names */
@@ -14,7 +15,7 @@ public interface SpoolUse {
         List<String> users = using(spool);
         if (!users.isEmpty()) {
             throw new Refusal(
-                    "This spool is part of " + String.join(", ", users) + "; give those colours another spool first.");
+                    "This spool is part of " + Words.some(users) + "; give those colours another spool first.");
         }
     }
 }

@@ -1,11 +1,15 @@
 package dev.tranche.core.speech;
 
+import java.util.List;
 import java.util.Locale;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /** How text that came from outside may be repeated in a sentence or written into a line of a file. */
 public final class Words {
+    private static final int MOST_NAMED = 3;
+
     private Words() {}
 
     /** A name that is not taken: as it is given, or else with a number after it, and cut so that it has at most {@code longest} letters. */
@@ -22,6 +26,14 @@ public final class Words {
     public static String quoted(String text) {
         String line = oneLine(text == null ? "" : text);
         return line.length() <= 40 ? line : line.substring(0, 39) + "…";
+    }
+
+    /** Names for a sentence, each {@link #quoted}, and of many how many more there are: {@code “A”, “B”, “C” and 12 others}. */
+    public static String some(List<String> names) {
+        String first =
+                names.stream().limit(MOST_NAMED).map(n -> "“" + quoted(n) + "”").collect(Collectors.joining(", "));
+        int more = names.size() - MOST_NAMED;
+        return more <= 0 ? first : first + " and " + count(more, "other");
     }
 
     /** {@code text} with every run of control characters, line breaks included, made one space. */

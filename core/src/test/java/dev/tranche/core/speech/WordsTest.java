@@ -2,6 +2,8 @@ package dev.tranche.core.speech;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Collections;
+import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 
@@ -19,5 +21,12 @@ class WordsTest {
     void one_layer_is_named_alone_and_several_from_first_to_last() {
         assertThat(Words.layers(3, 3)).isEqualTo("layer 3");
         assertThat(Words.layers(3, 5)).isEqualTo("layers 3–5");
+    }
+
+    @Test
+    void of_many_names_a_sentence_holds_three_and_how_many_others_there_are() {
+        assertThat(Words.some(List.of("Tile"))).isEqualTo("“Tile”");
+        assertThat(Words.some(List.of("Tile", "Pot, blended", "Tag"))).isEqualTo("“Tile”, “Pot, blended”, “Tag”");
+        assertThat(Words.some(Collections.nCopies(1000, "Tile"))).isEqualTo("“Tile”, “Tile”, “Tile” and 997 others");
     }
 }
