@@ -362,11 +362,13 @@ class BadInputTest extends OnePlanTest {
                 .contains("This spool is part of “")
                 .contains("“user: on a tower”")
                 .contains("“user”");
+        assertThat(post("/printers/" + workshop.all().get(0).id() + "/remove"))
+                .contains("“user: on a tower”")
+                .contains("would print on this");
         plans.delete(user.id());
         assertThat(plans.using(shelf.all().get(0).id()))
                 .doesNotContain("user")
                 .noneMatch(n -> n.contains("on a tower"));
-        assertThat(post("/printers/" + workshop.all().get(0).id() + "/remove")).contains("would print on this");
     }
 
     @Test

@@ -11,19 +11,19 @@ import org.springframework.data.jpa.repository.Query;
 interface PlanRepository extends JpaRepository<PlanEntity, String> {
     List<PlanEntity> findByDeletedAtIsNullOrderByChangedDesc();
 
-    /** Without what they hold. A variant goes with the plan that it was tried beside. */
-    @Query(LISTED
-            + "and (p.variantOf is null or exists (select r.id from PlanEntity r where r.id = p.variantOf and r.deletedAt is null)) "
-            + "order by p.changed desc")
+    /** Without what they hold. */
+    @Query(LISTED + "order by p.changed desc")
     List<Plans.Listed> listed();
 
     @Query(LISTED + "and p.id = :id")
     Optional<Plans.Listed> listed(String id);
 
+    /** A variant goes with the plan that it was tried beside. */
     String LISTED =
-            "select new dev.tranche.app.plans.Plans$Listed(p.id, p.name, p.variantOf, p.changed, h.edition, p.tags, p.printer, p.spools) "
-                    + "from PlanEntity p, HistoryEntity h "
-                    + "where p.deletedAt is null and h.owner = concat('plan-', p.id) ";
+            "select new dev.tranche.app.plans.Plans$Listed(p.id, p.name, p.variantOf, r.name, p.changed, h.edition, p.tags, p.printer, p.spools) "
+                    + "from PlanEntity p join HistoryEntity h on h.owner = concat('plan-', p.id) "
+                    + "left join PlanEntity r on r.id = p.variantOf "
+                    + "where p.deletedAt is null and (p.variantOf is null or r.id is not null and r.deletedAt is null) ";
 
     List<PlanEntity> findByPrinterIsNull();
 

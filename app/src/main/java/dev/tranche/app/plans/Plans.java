@@ -17,7 +17,6 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
@@ -258,11 +257,9 @@ public class Plans implements SpoolUse {
     @Override
     @Reading
     public List<String> using(SpoolId spool) {
-        List<Listed> all = listed();
-        Map<String, String> names = all.stream().collect(Collectors.toMap(Listed::id, Listed::name));
-        return all.stream()
+        return listed().stream()
                 .filter(p -> p.spools().contains(spool))
-                .map(p -> p.variantOf() == null ? p.name() : names.get(p.variantOf()) + ": " + p.name())
+                .map(Listed::title)
                 .toList();
     }
 
@@ -281,6 +278,7 @@ public class Plans implements SpoolUse {
      * A plan as a list shows it, whether it can be read or not.
      *
      * @param variantOf the plan it was tried beside; null if it is no variant
+     * @param beside that plan's name
      * @param printer that prints it; null if it cannot be read
      * @param spools numbers of those it prints with
      */
@@ -288,6 +286,7 @@ public class Plans implements SpoolUse {
             String id,
             String name,
             String variantOf,
+            String beside,
             Instant changed,
             long edition,
             Tags tags,
@@ -297,12 +296,18 @@ public class Plans implements SpoolUse {
                 String id,
                 String name,
                 String variantOf,
+                String beside,
                 Instant changed,
                 long edition,
                 String tags,
                 Long printer,
                 String spools) {
-            this(id, name, variantOf, changed, edition, Tags.parse(tags), printer, numbers(spools));
+            this(id, name, variantOf, beside, changed, edition, Tags.parse(tags), printer, numbers(spools));
+        }
+
+        /** What it is known by where plans and variants stand together. */
+        public String title() {
+            return variantOf == null ? name : beside + ": " + name;
         }
 
         private static Set<SpoolId> numbers(String spools) {

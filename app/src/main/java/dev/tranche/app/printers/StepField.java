@@ -65,14 +65,15 @@ record StepField(
                     label("in", "in", "mm"))
             .collect(java.util.stream.Collectors.toMap(StepField::name, f -> f));
 
-    /** What sentences call a component whose label only leads to its field. */
+    /** What sentences call a component that they do not call by its name. */
     private static final Map<String, String> IN_SENTENCES = Map.of(
+            "hertz", "pitch",
             "milliseconds", "time",
             "seconds", "time",
-            "height", "height",
-            "speed", "speed",
-            "position", "position",
+            "extra", "length beyond the measured one",
             "travel", "press travel",
+            "x", "X where it waits",
+            "y", "Y where it waits",
             "out", "length out",
             "in", "length in",
             "to", "heat");
@@ -81,13 +82,9 @@ record StepField(
         return new StepField(name, label, unit, "", Kind.NUMBER, false, List.of());
     }
 
-    private static StepField label(String name) {
-        return LABELS.getOrDefault(name, label(name, name, ""));
-    }
-
     /** What sentences call the component {@code name} of a step. */
     static String inSentences(String name) {
-        return IN_SENTENCES.getOrDefault(name, label(name).label());
+        return IN_SENTENCES.getOrDefault(name, name);
     }
 
     static List<StepField> of(Step step) {
@@ -97,7 +94,7 @@ record StepField(
     }
 
     private static StepField of(Step step, RecordComponent component) {
-        StepField known = label(component.getName());
+        StepField known = LABELS.getOrDefault(component.getName(), label(component.getName(), component.getName(), ""));
         Object value;
         try {
             value = component.getAccessor().invoke(step);

@@ -24,7 +24,7 @@ class PlansOnPrinters implements PrintedPlans {
     public List<Named> on(long printer) {
         return plans.listed().stream()
                 .filter(p -> p.printer() != null && p.printer() == printer)
-                .map(p -> new Named(p.id(), p.name()))
+                .map(p -> new Named(p.id(), p.title()))
                 .toList();
     }
 

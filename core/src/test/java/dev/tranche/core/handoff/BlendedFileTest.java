@@ -154,6 +154,13 @@ class BlendedFileTest {
                 .anyMatch(l -> l.matches("G1 E\\d.*F240"));
     }
 
+    @Test
+    void a_macro_that_stops_for_a_person_is_not_said_to_stop_nowhere_where_a_blend_turns() {
+        Bench bench = blending().swapping(new Step.WaitForPerson(Command.M0), new Step.Purge(4), new Step.Return());
+        assertThat(bench.ledger().swaps().get(0).turns()).isTrue();
+        assertThat(bench.findings()).noneMatch(f -> f.sentence().contains("never stops"));
+    }
+
     /** What is pushed before it is chosen is the old one, and clears nothing (common practice). */
     @Test
     void a_macro_that_chooses_no_extruder_pushes_the_blend_that_comes() throws IOException {
