@@ -286,6 +286,8 @@ class BadInputTest extends OnePlanTest {
                 .contains("not on the shelf");
         assertThat(post(address + "/starts", "seen", "x", "height", "2", "spool", "1"))
                 .contains("needs a number");
+        assertThat(post(address + "/order", "seen", "0", "rule", "quickest"))
+                .contains("The field “rule” takes one of NUMBERED, ", "choose one");
         assertThat(post(address + "/starts/7/merge", "seen", "0")).contains("no colour number 8");
         assertThat(post(address + "/findings/none/mend", "seen", "0")).contains("no longer there");
         assertThat(plans.get(plan.id()).edition()).isZero();

@@ -10,6 +10,9 @@ import dev.tranche.app.storage.TrancheProperties;
 import dev.tranche.core.speech.Refusal;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessException;
@@ -59,8 +62,12 @@ class Refusals {
             HttpServletRequest request,
             HttpServletResponse response,
             Model model) {
-        String sentence = needsNumber(e.getName());
-        return say(sentence, HttpStatus.UNPROCESSABLE_ENTITY, request, response, model);
+        return say(
+                unfit(e.getName(), Optional.ofNullable(e.getRequiredType())),
+                HttpStatus.UNPROCESSABLE_ENTITY,
+                request,
+                response,
+                model);
     }
 
     @ExceptionHandler
@@ -69,7 +76,7 @@ class Refusals {
                 .findFirst()
                 .map(FieldError::getField)
                 .orElse("form");
-        String sentence = needsNumber(field);
+        String sentence = unfit(field, Optional.ofNullable(e.getFieldType(field)));
         return say(sentence, HttpStatus.UNPROCESSABLE_ENTITY, request, response, model);
     }
 
@@ -132,8 +139,12 @@ class Refusals {
         return say(Jobs.NO_MEMORY, HttpStatus.INSUFFICIENT_STORAGE, request, response, model);
     }
 
-    private static String needsNumber(String field) {
-        return "The field “" + field + "” needs a number; check what is in it.";
+    /** @param type of what the field takes, if it is known */
+    private static String unfit(String field, Optional<Class<?>> type) {
+        return type.filter(Class::isEnum)
+                .map(t -> Stream.of(t.getEnumConstants()).map(Object::toString).collect(Collectors.joining(", ")))
+                .map(choices -> "The field “" + field + "” takes one of " + choices + "; choose one.")
+                .orElse("The field “" + field + "” needs a number; check what is in it.");
     }
 
     private static String say(
