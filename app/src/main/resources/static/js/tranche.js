@@ -6,6 +6,7 @@ import "./web/fields.js";
 import "./web/focus.js";
 import "./web/queue.js";
 import "./web/outbox.js";
+import "./web/jobs.js";
 import "./web/terms.js";
 import "./web/files.js";
 import "./web/library.js";
