@@ -18,41 +18,51 @@ import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInstance;
+import org.junit.jupiter.api.TestInstance.Lifecycle;
 import org.junit.jupiter.api.io.TempDir;
 
 /**
  * The server as a process of its own. It is killed, for real, in the middle of edits, and all that it acknowledged is there
  * when it runs again; and it has little memory.
  */
+@TestInstance(Lifecycle.PER_CLASS)
 class KillTest {
     private static final Duration PATIENCE = Duration.ofSeconds(90);
     private static final Pattern JOB = Pattern.compile("hx-get=\"(/jobs/[^\"]+)\"");
 
     @TempDir
-    private Path data;
+    private static Path data;
 
     private Process server;
     private HttpClient client;
     private int port;
     private String token;
 
-    @AfterEach
+    /** One server is enough for whoever does not kill it. */
+    @BeforeEach
+    void run() throws Exception {
+        if (server == null || !server.isAlive()) {
+            server = start();
+        }
+    }
+
+    @AfterAll
     void stop() throws InterruptedException {
         server.destroyForcibly().waitFor();
     }
 
     @Test
     void everything_acknowledged_before_a_kill_is_there_after_it() throws Exception {
-        server = start();
         String plan = newPlan("kill.stl", OnePlanTest.nameplate());
         editsUntilKilled(plan);
         ticksThroughKills(plan);
@@ -61,7 +71,6 @@ class KillTest {
     /** What is kept to be quick goes before somebody is told that there is no room. */
     @Test
     void however_many_models_were_opened_there_is_memory_for_the_next() throws Exception {
-        server = start("-Xmx160m");
         for (int i = 1; i <= 7; i++) {
             int around = i < 6 ? 400 : 1200;
             String plan = newPlan("ball " + i + ".stl", new Shapes().sphere(20 + 0.1 * i, 300, around));
@@ -130,22 +139,21 @@ class KillTest {
         }
     }
 
-    private Process start(String... options) throws Exception {
+    private Process start() throws Exception {
         try (ServerSocket free = new ServerSocket(0)) {
             port = free.getLocalPort();
         }
         client = HttpClient.newBuilder().cookieHandler(new CookieManager()).build();
-        List<String> command = new ArrayList<>(List.of(
+        List<String> command = List.of(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-XX:TieredStopAtLevel=1",
-                "-XX:+UseSerialGC"));
-        command.addAll(List.of(options));
-        command.addAll(List.of(
+                "-XX:+UseSerialGC",
+                "-Xmx160m",
                 "-cp",
                 System.getProperty("surefire.test.class.path", System.getProperty("java.class.path")),
                 TrancheApplication.class.getName(),
                 "--server.port=" + port,
-                "--tranche.data=" + data));
+                "--tranche.data=" + data);
         Process process = new ProcessBuilder(command)
                 .redirectErrorStream(true)
                 .redirectOutput(data.resolve("server.log").toFile())
