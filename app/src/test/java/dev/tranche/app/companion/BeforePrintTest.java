@@ -5,6 +5,7 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.OnePlanTest;
+import dev.tranche.app.work.Workbench;
 import dev.tranche.core.units.Height;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -16,6 +17,9 @@ import org.springframework.web.context.WebApplicationContext;
 class BeforePrintTest extends OnePlanTest {
     @Autowired
     private WebApplicationContext application;
+
+    @Autowired
+    private Workbench workbench;
 
     @Test
     void how_often_somebody_has_to_come_is_said_and_that_nobody_has_to() throws Exception {
@@ -33,6 +37,8 @@ class BeforePrintTest extends OnePlanTest {
     }
 
     private String visits(PlanState plan) throws Exception {
+        // A page of a plan that is not opened yet may show how far that is.
+        workbench.openNow(plans.get(plan.id()));
         String page = MockMvcBuilders.webAppContextSetup(application)
                 .build()
                 .perform(get("/plans/{id}/print", plan.id())

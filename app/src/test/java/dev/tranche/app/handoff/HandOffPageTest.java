@@ -96,6 +96,8 @@ class HandOffPageTest extends OnePlanTest {
         PlanState plan = plan(name);
         plans.edit(plan.id(), plan.edition(), "Colours", colours);
         give(plan, gcode, Said.NOTHING.stops(List.of(0), Optional.of(StopTable.Choice.ADOPT)));
+        // A page of a plan that is not opened yet may show how far that is.
+        workbench.openNow(plans.get(plan.id()));
         return MockMvcBuilders.webAppContextSetup(application)
                 .build()
                 .perform(get("/plans/{id}/hand-off", plan.id())
