@@ -1,26 +1,14 @@
 package dev.tranche.app.companion;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.OnePlanTest;
-import dev.tranche.app.work.Workbench;
 import dev.tranche.core.units.Height;
 import org.junit.jupiter.api.Test;
-import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.security.web.csrf.DefaultCsrfToken;
-import org.springframework.test.web.servlet.setup.MockMvcBuilders;
-import org.springframework.web.context.WebApplicationContext;
 
 /** What a person reads before a print is begun. */
 class BeforePrintTest extends OnePlanTest {
-    @Autowired
-    private WebApplicationContext application;
-
-    @Autowired
-    private Workbench workbench;
-
     @Test
     void how_often_somebody_has_to_come_is_said_and_that_nobody_has_to() throws Exception {
         PlanState plan = plan("how often");
@@ -37,15 +25,7 @@ class BeforePrintTest extends OnePlanTest {
     }
 
     private String visits(PlanState plan) throws Exception {
-        // A page of a plan that is not opened yet may show how far that is.
-        workbench.openNow(plans.get(plan.id()));
-        String page = MockMvcBuilders.webAppContextSetup(application)
-                .build()
-                .perform(get("/plans/{id}/print", plan.id())
-                        .requestAttr("_csrf", new DefaultCsrfToken("X-Token", "token", "of this page")))
-                .andReturn()
-                .getResponse()
-                .getContentAsString();
+        String page = page(plan, "print");
         String said = page.substring(page.indexOf("id=\"visits\""));
         return said.substring(said.indexOf('>') + 1, said.indexOf("</p>")).replaceAll("<[^>]*>", "");
     }

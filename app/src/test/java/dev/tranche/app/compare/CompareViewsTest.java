@@ -7,7 +7,6 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.PlanState.Gcode;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.support.OnePlanTest;
-import dev.tranche.app.work.Workbench;
 import dev.tranche.core.gcode.SmallGcode;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -22,9 +21,6 @@ import org.springframework.util.unit.DataSize;
 class CompareViewsTest extends OnePlanTest {
     @Autowired
     private CompareViews views;
-
-    @Autowired
-    private Workbench workbench;
 
     private CompareViews.Row row(String name, PlanState... plans) {
         ConcurrentModel model = new ConcurrentModel();

@@ -8,7 +8,6 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.run.Rehearsals;
 import dev.tranche.app.run.Setup;
 import dev.tranche.app.support.BrowserTest;
-import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.coupon.Coupon.Kind;
 import dev.tranche.core.plan.ColourPlan;
@@ -32,9 +31,6 @@ import org.springframework.beans.factory.annotation.Autowired;
 class CouponPageTest extends BrowserTest {
     @Autowired
     private Coupons coupons;
-
-    @Autowired
-    private Workbench workbench;
 
     @Autowired
     private Rehearsals rehearsals;

@@ -10,7 +10,6 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 import dev.tranche.app.jobs.Jobs;
 import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.app.web.Figures;
-import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.geometry.Shapes;
 import java.util.Set;
@@ -21,9 +20,6 @@ import org.springframework.test.web.servlet.setup.MockMvcBuilders;
 import org.springframework.web.context.WebApplicationContext;
 
 class DrawingsTest extends OnePlanTest {
-    @Autowired
-    private Workbench workbench;
-
     @Autowired
     private Figures figures;
 

@@ -15,7 +15,6 @@ import dev.tranche.app.pictures.ThinDrawing;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.app.web.Figures;
-import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.estimate.QuietTime;
 import dev.tranche.core.estimate.Schedule;
@@ -51,9 +50,6 @@ import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 
 class DrawingTest extends OnePlanTest {
-    @Autowired
-    private Workbench workbench;
-
     @Autowired
     private Figures figures;
 

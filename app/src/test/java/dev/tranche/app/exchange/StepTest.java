@@ -7,7 +7,6 @@ import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.Plans;
 import dev.tranche.app.support.BrowserTest;
 import dev.tranche.app.support.StepBoxes;
-import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.plan.Spool;
@@ -20,9 +19,6 @@ import org.springframework.beans.factory.annotation.Autowired;
 
 /** Solids of CAD programs: read in the browser, and planned like any model. */
 class StepTest extends BrowserTest {
-    @Autowired
-    private Workbench workbench;
-
     @Autowired
     private Offers offers;
 

@@ -1,14 +1,12 @@
 package dev.tranche.app.handoff;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 
 import dev.tranche.app.pictures.FileDrawing;
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.plans.PlanState.Gcode;
 import dev.tranche.app.storage.FileStore;
 import dev.tranche.app.support.OnePlanTest;
-import dev.tranche.app.work.Workbench;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.handoff.StopTable;
@@ -26,19 +24,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.Test;
-import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.security.web.csrf.DefaultCsrfToken;
-import org.springframework.test.web.servlet.setup.MockMvcBuilders;
 import org.springframework.util.unit.DataSize;
-import org.springframework.web.context.WebApplicationContext;
 
 class HandOffPageTest extends OnePlanTest {
-    @Autowired
-    private WebApplicationContext application;
-
-    @Autowired
-    private Workbench workbench;
-
     @Test
     void only_of_a_file_that_stops_wherever_the_plan_swaps_is_it_said_that_nothing_is_put_in() throws Exception {
         SmallGcode stopping = new SmallGcode()
@@ -96,14 +84,6 @@ class HandOffPageTest extends OnePlanTest {
         PlanState plan = plan(name);
         plans.edit(plan.id(), plan.edition(), "Colours", colours);
         give(plan, gcode, Said.NOTHING.stops(List.of(0), Optional.of(StopTable.Choice.ADOPT)));
-        // A page of a plan that is not opened yet may show how far that is.
-        workbench.openNow(plans.get(plan.id()));
-        return MockMvcBuilders.webAppContextSetup(application)
-                .build()
-                .perform(get("/plans/{id}/hand-off", plan.id())
-                        .requestAttr("_csrf", new DefaultCsrfToken("X-Token", "token", "of this page")))
-                .andReturn()
-                .getResponse()
-                .getContentAsString();
+        return page(plan, "hand-off");
     }
 }

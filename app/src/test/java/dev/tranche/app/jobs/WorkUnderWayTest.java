@@ -18,7 +18,7 @@ class WorkUnderWayTest extends BrowserTest {
 
     @Test
     void a_page_loaded_anew_shows_the_work_that_is_under_way_and_follows_it() {
-        begin(over -> "/shelf");
+        begin();
         browser.driver().navigate().refresh();
         browser.see("#new-job", "Reading a large model");
         browser.see("#new-job button", "Cancel");
@@ -32,7 +32,7 @@ class WorkUnderWayTest extends BrowserTest {
 
     @Test
     void a_page_come_back_to_shows_it_too_and_leads_nowhere_when_it_ended_meanwhile() {
-        Job job = begin(over -> "/shelf");
+        Job job = begin();
         browser.open("/settings");
         browser.driver().navigate().to(browser.driver().getCurrentUrl().replace("settings", ""));
         browser.see("#new-job", "Reading a large model");
@@ -45,11 +45,11 @@ class WorkUnderWayTest extends BrowserTest {
         assertThat(browser.all("#new-job .job")).isEmpty();
     }
 
-    /** Work that lasts until it is told to end, shown on the library's page. */
-    private Job begin(Job.Work ending) {
+    /** Work that lasts until it is told to end and leads to the shelf, shown on the library's page. */
+    private Job begin() {
         Job job = jobs.start("Reading a large model", progress -> {
             over.await();
-            return ending.run(progress);
+            return "/shelf";
         });
         browser.open("/");
         browser.script("htmx.ajax('GET', arguments[0], {target: '#new-job', swap: 'innerHTML'})", "/jobs/" + job.id());

@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.OnePlanTest;
-import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.geometry.Shapes;
 import dev.tranche.core.plan.Outline;
@@ -22,9 +21,6 @@ import org.springframework.beans.factory.annotation.Autowired;
 class CardsTest extends OnePlanTest {
     @Autowired
     private Cards cards;
-
-    @Autowired
-    private Workbench workbench;
 
     /** A colour that is laid otherwise on each layer. */
     private static Region traced(Spool spool, double from) {

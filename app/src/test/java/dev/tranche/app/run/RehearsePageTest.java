@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.BrowserTest;
-import dev.tranche.app.work.Workbench;
 import dev.tranche.app.work.Workpiece;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.plan.LayerSettings;
@@ -34,9 +33,6 @@ import org.springframework.util.unit.DataSize;
 class RehearsePageTest extends BrowserTest {
     @Autowired
     private Rehearsals rehearsals;
-
-    @Autowired
-    private Workbench workbench;
 
     @LocalServerPort
     private int port;

@@ -1,5 +1,7 @@
 package dev.tranche.app.support;
 
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
+
 import dev.tranche.app.plans.ModelFile;
 import dev.tranche.app.plans.PlanContent;
 import dev.tranche.app.plans.PlanState;
@@ -7,6 +9,7 @@ import dev.tranche.app.plans.Plans;
 import dev.tranche.app.printers.Workshop;
 import dev.tranche.app.shelf.Shelf;
 import dev.tranche.app.storage.FileStore;
+import dev.tranche.app.work.Workbench;
 import dev.tranche.core.colour.Srgb;
 import dev.tranche.core.format.StlWriter;
 import dev.tranche.core.gcode.SmallGcode;
@@ -27,9 +30,12 @@ import java.nio.file.Path;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.boot.test.context.SpringBootTest.WebEnvironment;
+import org.springframework.security.web.csrf.DefaultCsrfToken;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
+import org.springframework.test.web.servlet.setup.MockMvcBuilders;
 import org.springframework.util.unit.DataSize;
+import org.springframework.web.context.WebApplicationContext;
 
 /** A running application on data of its own, with small models to plan. */
 @SpringBootTest(
@@ -52,6 +58,12 @@ public abstract class OnePlanTest {
 
     @Autowired
     protected FileStore files;
+
+    @Autowired
+    protected Workbench workbench;
+
+    @Autowired
+    private WebApplicationContext application;
 
     @DynamicPropertySource
     static void data(DynamicPropertyRegistry registry) {
@@ -88,6 +100,18 @@ public abstract class OnePlanTest {
     }
 
     /** A plan of the nameplate, all in the first spool. */
+    /** A page of a plan, such as {@code print}; the plan is opened first, since its page may show how far that is. */
+    protected String page(PlanState plan, String place) throws Exception {
+        workbench.openNow(plans.get(plan.id()));
+        return MockMvcBuilders.webAppContextSetup(application)
+                .build()
+                .perform(get("/plans/{id}/{place}", plan.id(), place)
+                        .requestAttr("_csrf", new DefaultCsrfToken("X-Token", "token", "of this page")))
+                .andReturn()
+                .getResponse()
+                .getContentAsString();
+    }
+
     protected PlanState plan(String name) {
         return plan(name, nameplate().mesh());
     }

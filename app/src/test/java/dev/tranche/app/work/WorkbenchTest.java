@@ -23,9 +23,6 @@ import org.springframework.beans.factory.annotation.Autowired;
 /** What an edit does not touch is not worked out anew. */
 class WorkbenchTest extends OnePlanTest {
     @Autowired
-    private Workbench workbench;
-
-    @Autowired
     private Mends mends;
 
     @Test
