@@ -11,6 +11,8 @@ document.addEventListener("htmx:load", ({ detail: { elt } }) => {
   const shown = elt.closest?.(slots);
   for (const slot of shown ? [shown] : elt.querySelectorAll?.(slots) ?? []) {
     const address = asked(slot);
+    // Also where a file was dropped on a page on which the place for it is folded in.
+    if (slot.querySelector(".job")) slot.closest("details")?.setAttribute("open", "");
     if (address) sessionStorage.setItem(key(slot), address);
     else if (slot.querySelector(".job")) sessionStorage.removeItem(key(slot));
     else if (sessionStorage.getItem(key(slot))) again(slot, sessionStorage.getItem(key(slot)));

@@ -2,6 +2,7 @@ package dev.tranche.app.jobs;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.tranche.app.plans.PlanState;
 import dev.tranche.app.support.BrowserTest;
 import java.util.concurrent.CountDownLatch;
 import org.junit.jupiter.api.Test;
@@ -45,15 +46,36 @@ class WorkUnderWayTest extends BrowserTest {
         assertThat(browser.all("#new-job .job")).isEmpty();
     }
 
-    /** Work that lasts until it is told to end and leads to the shelf, shown on the library's page. */
+    @Test
+    void work_that_a_fold_would_hide_opens_it() {
+        PlanState plan = plan("folded in");
+        Job job = start();
+        browser.open("/plans/" + plan.id() + "/hand-off");
+        browser.script("document.querySelector('#gcode-job').closest('details').open = false");
+        show(job, "#gcode-job");
+        browser.until(() -> browser.find("#gcode-job button").isDisplayed());
+        over.countDown();
+        browser.until(() -> browser.path().equals("/shelf"));
+    }
+
     private Job begin() {
-        Job job = jobs.start("Reading a large model", progress -> {
+        Job job = start();
+        browser.open("/");
+        show(job, "#new-job");
+        browser.see("#new-job", "Reading a large model");
+        return job;
+    }
+
+    /** Work that lasts until it is told to end, and leads to the shelf. */
+    private Job start() {
+        return jobs.start("Reading a large model", progress -> {
             over.await();
             return "/shelf";
         });
-        browser.open("/");
-        browser.script("htmx.ajax('GET', arguments[0], {target: '#new-job', swap: 'innerHTML'})", "/jobs/" + job.id());
-        browser.see("#new-job", "Reading a large model");
-        return job;
+    }
+
+    private static void show(Job job, String slot) {
+        browser.script(
+                "htmx.ajax('GET', arguments[0], {target: arguments[1], swap: 'innerHTML'})", "/jobs/" + job.id(), slot);
     }
 }
