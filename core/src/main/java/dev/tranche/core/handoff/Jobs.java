@@ -276,7 +276,7 @@ public final class Jobs {
         long at = head.to();
         if (!first) {
             Door seam = seams.get(job.number() - 2);
-            say(out, mark(job, "begins"));
+            say(out, mark(job, "begins", seam));
             begin(job, seam).forEach(line -> say(out, line + BlockStamp.ADDED));
             Span body = new Span(
                     seam.offset(),
@@ -287,7 +287,7 @@ public final class Jobs {
         }
         if (!last) {
             Door seam = seams.get(job.number() - 1);
-            say(out, mark(job, "ends"));
+            say(out, mark(job, "ends", seam));
             end(job, seam).forEach(line -> say(out, line + BlockStamp.ADDED));
             original.skipNBytes(file.printedTo() - at);
             patch.copy(original, new Span(file.printedTo(), file.size()), out, progress);
@@ -295,8 +295,10 @@ public final class Jobs {
         out.flush();
     }
 
-    private String mark(Job job, String what) {
-        return BlockStamp.JOB + job.number() + " of " + list.size() + " " + what;
+    /** Where in the whole file it is cut stands in both jobs, so that only these are joined again. */
+    private String mark(Job job, String what, Door seam) {
+        return BlockStamp.JOB + job.number() + " of " + list.size() + " " + what + " at byte " + seam.offset() + " of "
+                + match.file().size();
     }
 
     private void say(OutputStream out, String line) {

@@ -19,7 +19,10 @@ import java.util.regex.Pattern;
  * into it anew.
  */
 public final class JoinedJobs {
-    private static final Pattern MARK = Pattern.compile("([1-9]\\d{0,3}) of ([1-9]\\d{0,3}) (begins|ends)");
+    /** Where it was cut is not in jobs of before it was written there. */
+    private static final Pattern MARK =
+            Pattern.compile("([1-9]\\d{0,3}) of ([1-9]\\d{0,3}) (begins|ends)((?: at byte \\d+ of \\d+)?)");
+
     private static final byte[] START = BlockStamp.JOB.getBytes(StandardCharsets.US_ASCII);
     private static final byte[] ADDED = BlockStamp.ADDED.getBytes(StandardCharsets.US_ASCII);
 
@@ -56,8 +59,9 @@ public final class JoinedJobs {
                     "These are %d of %d jobs: %s missing; give them all at once.",
                     jobs.size(), all, missing(jobs, all));
         }
+        String seam = "";
         for (int number = 1; number <= all; number++) {
-            copy(jobs.get(number), number == 1, number == all, out);
+            seam = copy(jobs.get(number), number, number == all, seam, out);
         }
     }
 
@@ -71,22 +75,38 @@ public final class JoinedJobs {
         return String.join(", ", missing) + (missing.size() == 1 ? " is" : " are");
     }
 
-    /** Without the start of all but the first and the end of all but the last. */
-    private static void copy(File file, boolean first, boolean last, OutputStream out) throws IOException {
+    /**
+     * Without the start of all but the first and the end of all but the last.
+     *
+     * @param seam where the job before ends, as its mark has it
+     * @return where this one does
+     */
+    private static String copy(File file, int number, boolean last, String seam, OutputStream out) throws IOException {
+        String end = "";
+        boolean follows = number == 1;
         try (RawLines lines = new RawLines(file.open())) {
-            boolean ours = first;
+            boolean ours = number == 1;
             boolean added = false;
             while (lines.next()) {
                 Optional<Matcher> mark = mark(lines);
                 // What joins a job to its start and its end stands right after a mark.
                 added = mark.isPresent() || added && lines.endsWith(ADDED);
                 if (mark.isPresent()) {
-                    ours = mark.get().group(3).equals("begins") || last;
+                    boolean begins = mark.get().group(3).equals("begins");
+                    follows |= begins && mark.get().group(4).equals(seam);
+                    end = mark.get().group(4);
+                    ours = begins || last;
                 } else if (ours && !added) {
                     lines.writeTo(out, 0);
                 }
             }
         }
+        if (!follows) {
+            throw Refusal.of(
+                    "Job %d does not begin where job %d ends: they are of different prints, or of one print cut at other layers; give the jobs that were made together.",
+                    number, number - 1);
+        }
+        return end;
     }
 
     private static Place place(File file) throws IOException {

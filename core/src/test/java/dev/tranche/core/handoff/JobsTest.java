@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import dev.tranche.core.check.Bench;
+import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.gcode.Patch;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.geometry.Shapes;
@@ -251,7 +252,7 @@ class JobsTest {
         for (byte[] file : files.subList(1, 4)) {
             List<String> begins = new String(file, StandardCharsets.ISO_8859_1)
                     .lines()
-                    .dropWhile(l -> !l.endsWith("begins"))
+                    .dropWhile(l -> !l.contains(" begins at byte "))
                     .filter(l -> l.matches("(G1 [XYZ]|T\\d|G1 E-).*"))
                     .limit(3)
                     .toList();
@@ -293,5 +294,44 @@ class JobsTest {
         assertThatThrownBy(() -> joined(List.of(files.get(0), tile().bytes())))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("no job");
+    }
+
+    @Test
+    void only_jobs_that_were_cut_from_one_print_at_the_same_layers_are_joined() throws IOException {
+        Bench bench = new Bench().start(2.0, Spools.CHALK);
+        List<byte[]> low = cut(bench, tile().bytes(), 6);
+        List<byte[]> high = cut(bench, tile().bytes(), 11);
+        List<byte[]> longer = cut(bench, tile().line("M84").bytes(), 11);
+        assertThat(joined(high)).isNotEmpty();
+        List<byte[]> three = cut(bench, tile().bytes(), 6, 11);
+        for (List<byte[]> mixed : List.of(
+                List.of(low.get(0), high.get(1)),
+                List.of(high.get(0), low.get(1)),
+                List.of(high.get(0), longer.get(1)),
+                List.of(three.get(0), without(" begins[^\n]*", three.get(1)), three.get(2)))) {
+            assertThatThrownBy(() -> joined(mixed))
+                    .isInstanceOf(Refusal.class)
+                    .hasMessageStartingWith("Job 2 does not begin where job 1 ends: ");
+        }
+    }
+
+    /** Jobs that were cut before the place was written into them. */
+    @Test
+    void jobs_that_do_not_say_where_they_were_cut_are_joined_by_their_numbers() throws IOException {
+        List<byte[]> jobs = cut(new Bench().start(2.0, Spools.CHALK), tile().bytes(), 6, 11);
+        List<byte[]> earlier = new ArrayList<>();
+        for (byte[] job : jobs) {
+            earlier.add(without(" at byte[^\n]*", job));
+        }
+        assertThat(joined(earlier)).isEqualTo(joined(jobs));
+        assertThatThrownBy(() -> joined(List.of(earlier.get(0), jobs.get(1), jobs.get(2))))
+                .hasMessageStartingWith("Job 2 does not begin where job 1 ends: ");
+    }
+
+    private static byte[] without(String pattern, byte[] job) {
+        String text = new String(job, StandardCharsets.ISO_8859_1);
+        String rest = text.replaceAll("(" + BlockStamp.JOB + "\\d of \\d(?: begins| ends)?)" + pattern, "$1");
+        assertThat(rest).isNotEqualTo(text);
+        return rest.getBytes(StandardCharsets.ISO_8859_1);
     }
 }
