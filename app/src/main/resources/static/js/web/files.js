@@ -16,6 +16,12 @@ async function give(input) {
   if (input.matches("[data-drop]")) input.form.requestSubmit();
 }
 
+/** Also where the file was dropped on a page on which the place for it is folded in. */
+function show(upload) {
+  upload.hidden = false;
+  upload.closest("details")?.setAttribute("open", "");
+}
+
 async function readSolids(input, files, steps) {
   const { form } = input;
   const giveUp = new AbortController();
@@ -25,7 +31,7 @@ async function readSolids(input, files, steps) {
   const stop = () => giveUp.abort();
   if (upload) {
     bar.removeAttribute("value");
-    upload.hidden = false;
+    show(upload);
     form.addEventListener("htmx:abort", stop, { once: true });
   }
   if (button) button.disabled = true;
@@ -68,7 +74,7 @@ document.addEventListener("htmx:xhr:progress", (event) => {
   const upload = event.target.querySelector?.(".upload");
   if (upload && event.detail.lengthComputable) {
     const bar = upload.querySelector("progress");
-    upload.hidden = false;
+    show(upload);
     bar.max = event.detail.total;
     bar.value = event.detail.loaded;
   }

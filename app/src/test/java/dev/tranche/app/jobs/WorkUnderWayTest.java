@@ -58,6 +58,18 @@ class WorkUnderWayTest extends BrowserTest {
         browser.until(() -> browser.path().equals("/shelf"));
     }
 
+    /** Before there is work, there is the way of the file: what htmx says of it while it travels. */
+    @Test
+    void a_file_under_way_that_a_fold_would_hide_opens_it() {
+        browser.open("/plans/" + plan("on its way").id() + "/hand-off");
+        browser.script("const fold = document.querySelector('.another'); fold.open = false;"
+                + "htmx.trigger(fold.querySelector('form'), 'htmx:xhr:progress',"
+                + " { lengthComputable: true, loaded: 3, total: 10 })");
+        browser.until(() -> browser.find(".another [data-abort]").isDisplayed());
+        assertThat(browser.script("return document.querySelector('.another progress').position"))
+                .isEqualTo(0.3);
+    }
+
     private Job begin() {
         Job job = start();
         browser.open("/");

@@ -59,6 +59,7 @@ public final class Checks {
             about(Concern.FILE, FirmwareRules::drawsByFirmware),
             about(Concern.FILE, FileRules::heatsDiffer),
             about(Concern.FILE, FileRules::originMoved),
+            about(Concern.FILE, FileRules::notFollowed),
             about(Concern.FILE, FileRules::stopsAlreadyThere),
             about(Concern.FILE, FileRules::writtenBeforeLastChange),
             about(Concern.REHEARSAL, FileRules::rehearsed),

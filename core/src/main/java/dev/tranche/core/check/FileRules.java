@@ -2,6 +2,7 @@ package dev.tranche.core.check;
 
 import dev.tranche.core.gcode.GridMatch;
 import dev.tranche.core.gcode.Heater;
+import dev.tranche.core.gcode.SlicedFile;
 import dev.tranche.core.gcode.SlicedLayer.Stint;
 import dev.tranche.core.handoff.Fit;
 import dev.tranche.core.handoff.StopTable;
@@ -227,6 +228,14 @@ final class FileRules {
                                         "Line %d of the G-code calls another place X 0 Y 0 (G92), so the park spot and whatever else macros go to would lie elsewhere; slice it without that line.",
                                         line))
                         .acceptedBy("Its places are where macros go"))
+                .toList();
+    }
+
+    /** Where the nozzle is not known to be, nothing can be put in. */
+    static List<Finding> notFollowed(PlanFacts facts) {
+        return facts.file().flatMap(SlicedFile::notFollowed).stream()
+                .map(n -> Finding.of(Severity.STOP, "not-followed", n.sentence())
+                        .acceptedBy("It changes nothing on this printer"))
                 .toList();
     }
 

@@ -38,6 +38,7 @@ import java.util.stream.Stream;
  * @param sense how a firmware has to count to make lines of plastic of it, where they differ and only one way does
  * @param numbered whether its lines carry numbers, which a firmware wants to rise by one
  * @param originMoved the first line after which the file's places are no longer the machine's, from 1
+ * @param notFollowed the first line that leads the nozzle, or says where it is, in a way that is not followed here
  */
 public record SlicedFile(
         long size,
@@ -58,7 +59,8 @@ public record SlicedFile(
         boolean readingsDiffer,
         Counting sense,
         boolean numbered,
-        OptionalLong originMoved) {
+        OptionalLong originMoved,
+        Optional<NotFollowed> notFollowed) {
 
     /** How a print is built up. */
     public enum Order {
@@ -289,7 +291,8 @@ public record SlicedFile(
                 readingsDiffer,
                 sense,
                 numbered,
-                originMoved);
+                originMoved,
+                notFollowed);
     }
 
     /**
@@ -316,7 +319,8 @@ public record SlicedFile(
                 readingsDiffer,
                 sense,
                 numbered,
-                originMoved);
+                originMoved,
+                notFollowed);
     }
 
     /** Whether it has the firmware draw filament back (G10) before a way to plastic, as far as that is seen. */

@@ -10,6 +10,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalLong;
 
 /**
@@ -95,6 +96,7 @@ public final class Survey {
     private long lastOrigin;
 
     private OptionalLong originMoved = OptionalLong.empty();
+    private Optional<NotFollowed> notFollowed = Optional.empty();
 
     private Survey(InputStream in, Dialect dialect, boolean changesItself, MotionClock clock, MotionRelay relay) {
         this.changesItself = changesItself;
@@ -194,7 +196,8 @@ public final class Survey {
                 controller.readings().differ(),
                 controller.readings().sense(),
                 numbered,
-                originMoved);
+                originMoved,
+                notFollowed);
     }
 
     private void comment() {
@@ -226,6 +229,9 @@ public final class Survey {
             case HEAT -> heated();
             case TOOL -> toolChosen(line.number());
             case NONE -> {
+                if (notFollowed.isEmpty()) {
+                    notFollowed = NotFollowed.in(line);
+                }
                 if (line.is('G', 28)) {
                     settle();
                 } else if (line.is('G', 92)) {

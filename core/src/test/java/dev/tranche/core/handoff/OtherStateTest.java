@@ -188,4 +188,38 @@ class OtherStateTest {
         bench.sliced(new SmallGcode().line("G92 X0 Y0 Z0.1 E3").line("G92 E0").grid(0.2, 0.2, 15));
         assertThat(bench.findings()).extracting(Finding::key).doesNotContain("origin-moved");
     }
+
+    /**
+     * A curve of G5 is a cubic spline, G18 and G19 lay arcs into other planes, G55 is a second origin, G92.1 takes one back (NIST
+     * RS274NGC §3.5); a firmware takes G92 alone as nothing or as a zero for every axis (common practice).
+     */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "G92",
+                "g92 ; all of it",
+                "N7 G92*61",
+                "G92.1",
+                "G5 X1 Y1 I0 J1 P0 Q-1",
+                "G18",
+                "G55",
+                "G59.1",
+                "G68 R90"
+            })
+    void a_command_that_is_not_followed_is_told_of_before_a_file_is_believed(String line) {
+        Bench bench = new Bench().start(2, Spools.CHALK);
+        bench.sliced(new SmallGcode().line("G0 X1").line(line).grid(0.2, 0.2, 15));
+        Finding finding = bench.found("not-followed");
+        assertThat(finding.severity()).isEqualTo(Severity.STOP);
+        assertThat(finding.sentence()).startsWith("Line 8 of the G-code ");
+        assertThat(finding.acceptance()).isPresent();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"G92 E0", "G17", "G54", "G53", "G29", "G10", "G64", "G80"})
+    void a_command_that_leaves_places_as_they_are_is_no_matter(String line) {
+        Bench bench = new Bench().start(2, Spools.CHALK);
+        bench.sliced(new SmallGcode().line("G0 X1").line(line).grid(0.2, 0.2, 15));
+        assertThat(bench.findings()).extracting(Finding::key).doesNotContain("not-followed");
+    }
 }
