@@ -72,8 +72,8 @@ public class Calendars {
                     from,
                     to,
                     Words.format(
-                            "Swap %d: %s out, %s in",
-                            stop.number(), swap.out().name(), swap.in().name()),
+                            "%s: %s out, %s in",
+                            stop.name(), swap.out().name(), swap.in().name()),
                     Words.format(
                             "%s, %s. Purge %s. The nozzle waits until the end of this event.",
                             work.plan().name(),

@@ -121,11 +121,8 @@ public record ClockDrawing(
                         stop.missed(),
                         stop.needsPerson(),
                         Words.format(
-                                "%s %d at %s%s",
-                                stop.swap() ? "Swap" : "Halt",
-                                stop.number(),
-                                figures.clock(stop.at()),
-                                stop.missed() ? ", with nobody there" : "")));
+                                "%s at %s%s",
+                                stop.name(), figures.clock(stop.at()), stop.missed() ? ", with nobody there" : "")));
             }
         }
         return stops;

@@ -216,8 +216,8 @@ public record FileDrawing(
                         "swap",
                         there.stream()
                                 .map(s -> Words.format(
-                                        "Swap %d %s: %s to %s",
-                                        s.number(), s.place(), work.label(s.out()), work.label(s.in())))
+                                        "%s %s: %s to %s",
+                                        s.name(), s.place(), work.label(s.out()), work.label(s.in())))
                                 .collect(Collectors.joining("\n"))))
                 .toList();
     }

@@ -282,8 +282,8 @@ public record ScoreDrawing(
                 lastLabel = x;
             }
             String title = Words.format(
-                    "Swap %d %s: %s out, %s in, purge %s, after %s",
-                    swap.number(),
+                    "%s %s: %s out, %s in, purge %s, after %s",
+                    swap.name(),
                     swap.place(),
                     swap.out().name(),
                     swap.in().name(),

@@ -34,9 +34,8 @@ final class ClockRules {
 
     private static String name(Schedule.Stop stop) {
         return Words.format(
-                "%s %d on %s",
-                stop.swap() ? "swap" : "halt",
-                stop.number(),
+                "%s on %s",
+                stop.name().toLowerCase(Locale.ROOT),
                 stop.at().getDayOfWeek().getDisplayName(TextStyle.FULL, Locale.ENGLISH));
     }
 }

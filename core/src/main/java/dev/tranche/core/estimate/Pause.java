@@ -36,6 +36,11 @@ public record Pause(
         return moment.number();
     }
 
+    /** “Halt 2”. */
+    public String name() {
+        return "Halt " + number();
+    }
+
     /** Layer before which it happens, from 1. */
     public int layer() {
         return moment.layer();

@@ -33,6 +33,7 @@ public record Schedule(ZonedDateTime start, List<Stop> stops, ZonedDateTime end)
      * A swap or a halt.
      *
      * @param swap whether it is one, with {@code number} among its like, from 1
+     * @param name what it is called
      * @param at when the machine stops, if nobody was late before
      * @param window how long the nozzle stays hot and waits
      * @param needsPerson whether somebody has to come
@@ -41,6 +42,7 @@ public record Schedule(ZonedDateTime start, List<Stop> stops, ZonedDateTime end)
     public record Stop(
             boolean swap,
             int number,
+            String name,
             int layer,
             ZonedDateTime at,
             Duration window,
@@ -74,12 +76,19 @@ public record Schedule(ZonedDateTime start, List<Stop> stops, ZonedDateTime end)
     public static Schedule of(Ledger ledger, ZonedDateTime start, Duration window, List<QuietTime> quiet) {
         List<Stop> stops = new ArrayList<>();
         ledger.swaps()
-                .forEach(s -> stops.add(
-                        stop(true, s.number(), s.layer(), after(start, s.startsAt()), window, s.needsPerson(), quiet)));
+                .forEach(s -> stops.add(stop(
+                        true,
+                        s.number(),
+                        s.name(),
+                        s.layer(),
+                        after(start, s.startsAt()),
+                        window,
+                        s.needsPerson(),
+                        quiet)));
         ledger.pauses().stream()
                 .filter(p -> p.dryRun().isPresent())
-                .forEach(p ->
-                        stops.add(stop(false, p.number(), p.layer(), after(start, p.startsAt()), window, true, quiet)));
+                .forEach(p -> stops.add(
+                        stop(false, p.number(), p.name(), p.layer(), after(start, p.startsAt()), window, true, quiet)));
         stops.sort(Comparator.comparing(s -> s.at().toInstant()));
         return new Schedule(start, stops, after(start, ledger.totalSeconds()));
     }
@@ -87,13 +96,14 @@ public record Schedule(ZonedDateTime start, List<Stop> stops, ZonedDateTime end)
     private static Stop stop(
             boolean swap,
             int number,
+            String name,
             int layer,
             ZonedDateTime at,
             Duration window,
             boolean needsPerson,
             List<QuietTime> quiet) {
         boolean missed = needsPerson && QuietTime.covers(quiet, at, window);
-        return new Stop(swap, number, layer, at, window, needsPerson, missed);
+        return new Stop(swap, number, name, layer, at, window, needsPerson, missed);
     }
 
     private static ZonedDateTime after(ZonedDateTime start, double seconds) {

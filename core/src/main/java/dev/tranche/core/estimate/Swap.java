@@ -54,6 +54,11 @@ public record Swap(
         return moment.number();
     }
 
+    /** “Swap 2”, or “Blend” where no spool is swapped. */
+    public String name() {
+        return turns() ? "Blend" : "Swap " + number();
+    }
+
     /** Layer before which, or in which, it happens, from 1. */
     public int layer() {
         return moment.layer();

@@ -9,6 +9,7 @@ import dev.tranche.core.check.Finding;
 import dev.tranche.core.check.Fix;
 import dev.tranche.core.companion.Agenda;
 import dev.tranche.core.estimate.Ledger;
+import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.SpoolUse;
 import dev.tranche.core.estimate.Stretch;
 import dev.tranche.core.estimate.Swap;
@@ -39,6 +40,9 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.time.ZoneOffset;
+import java.time.ZonedDateTime;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -128,6 +132,19 @@ class BlendedFileTest {
                 .orElseThrow();
         assertThat(mustard.purge().cubicMillimetres())
                 .isCloseTo(ledger.swaps().get(0).pushed().cubicMillimetres() / 2, within(1e-9));
+    }
+
+    @Test
+    void a_blend_that_turns_is_called_one_and_no_swap() {
+        Ledger ledger = blending().ledger();
+        ZonedDateTime noon = ZonedDateTime.of(2026, 12, 2, 12, 0, 0, 0, ZoneOffset.UTC);
+        assertThat(Schedule.of(ledger, noon, Duration.ofMinutes(10), List.of()).stops())
+                .extracting(Schedule.Stop::name)
+                .containsExactly("Blend");
+        Ledger swapped = new Bench().start(2, Spools.CHALK).ledger();
+        assertThat(Schedule.of(swapped, noon, Duration.ofMinutes(10), List.of()).stops())
+                .extracting(Schedule.Stop::name)
+                .containsExactly("Swap 1");
     }
 
     /** By a macro made for a person who waits for the time alone. */
