@@ -16,6 +16,7 @@ import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
@@ -37,7 +38,7 @@ import org.junit.jupiter.api.io.TempDir;
  */
 @TestInstance(Lifecycle.PER_CLASS)
 class KillTest {
-    private static final Duration PATIENCE = Duration.ofSeconds(90);
+    private static final Duration PATIENCE = Duration.ofMinutes(5);
     private static final Pattern JOB = Pattern.compile("hx-get=\"(/jobs/[^\"]+)\"");
 
     @TempDir
@@ -58,7 +59,9 @@ class KillTest {
 
     @AfterAll
     void stop() throws InterruptedException {
-        server.destroyForcibly().waitFor();
+        if (server != null) {
+            server.destroyForcibly().waitFor();
+        }
     }
 
     @Test
@@ -159,7 +162,7 @@ class KillTest {
                 .redirectOutput(data.resolve("server.log").toFile())
                 .start();
         long end = System.nanoTime() + PATIENCE.toNanos();
-        while (System.nanoTime() < end) {
+        while (process.isAlive() && System.nanoTime() < end) {
             try {
                 if (get("/actuator/health/readiness").statusCode() == 200) {
                     Matcher found =
@@ -172,7 +175,8 @@ class KillTest {
                 process.waitFor(100, TimeUnit.MILLISECONDS);
             }
         }
-        throw new AssertionError("the server did not come up");
+        process.destroyForcibly().waitFor();
+        throw new AssertionError("the server did not come up: " + Files.readString(data.resolve("server.log")));
     }
 
     private String newPlan(String file, Shapes shape) throws Exception {
