@@ -38,7 +38,7 @@ import org.junit.jupiter.api.io.TempDir;
  */
 @TestInstance(Lifecycle.PER_CLASS)
 class KillTest {
-    private static final Duration PATIENCE = Duration.ofMinutes(5);
+    private static final Duration PATIENCE = Duration.ofSeconds(90);
     private static final Pattern JOB = Pattern.compile("hx-get=\"(/jobs/[^\"]+)\"");
 
     @TempDir

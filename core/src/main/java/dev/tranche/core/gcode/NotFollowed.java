@@ -10,8 +10,8 @@ import java.util.regex.Pattern;
 /**
  * A command that leads the nozzle, or says where it is, in a way that {@link Controller} does not follow: splines (G5, G6), arcs
  * in other planes (G18, G19), other origins (G55 to G59), turned places (G68), and G92 without an axis, which firmwares take as
- * nothing or as a zero for each (common practice). G5 to G68 by Kramer, Proctor and Messina, "The NIST RS274NGC Interpreter,
- * Version 3", NISTIR 6556 (2000), and by common practice.
+ * nothing or as a zero for each. Planes, origins and G92.1 by Kramer, Proctor and Messina, "The NIST RS274NGC Interpreter,
+ * Version 3", NISTIR 6556 (2000); the others by common practice.
  *
  * @param line from 1
  * @param command such as G92.1

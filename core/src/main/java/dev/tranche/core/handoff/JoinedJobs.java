@@ -19,7 +19,7 @@ import java.util.regex.Pattern;
  * into it anew.
  */
 public final class JoinedJobs {
-    /** Where it was cut is not in jobs of before it was written there. */
+    /** Jobs that were cut before the place was written into them have none. */
     private static final Pattern MARK =
             Pattern.compile("([1-9]\\d{0,3}) of ([1-9]\\d{0,3}) (begins|ends)((?: at byte \\d+ of \\d+)?)");
 

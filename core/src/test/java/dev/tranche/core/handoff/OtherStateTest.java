@@ -190,8 +190,8 @@ class OtherStateTest {
     }
 
     /**
-     * A curve of G5 is a cubic spline, G18 and G19 lay arcs into other planes, G55 is a second origin, G92.1 takes one back (NIST
-     * RS274NGC §3.5); a firmware takes G92 alone as nothing or as a zero for every axis (common practice).
+     * G18 and G19 lay arcs into other planes, G55 and G59.1 are other origins, G92.1 takes one back (NISTIR 6556 §3.5); G5 is a
+     * spline, G68 turns places, and firmwares take G92 alone as nothing or as a zero for every axis (common practice).
      */
     @ParameterizedTest
     @ValueSource(
