@@ -100,7 +100,7 @@ record LedgerAnswer(
 
     private static SwapAnswer swap(Workpiece work, Swap s) {
         return new SwapAnswer(
-                s.number(),
+                s.moment().number(),
                 s.layer(),
                 s.layer() - 1,
                 s.within(),

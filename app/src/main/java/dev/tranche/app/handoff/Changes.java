@@ -1,6 +1,7 @@
 package dev.tranche.app.handoff;
 
 import dev.tranche.app.work.Workpiece;
+import dev.tranche.core.estimate.Swap;
 import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.gcode.Patch.Insertion;
 import dev.tranche.core.gcode.SlicedFile;
@@ -39,11 +40,15 @@ class Changes {
         List<Insertion> all = work.reckoning().patch().insertions();
         Map<BlockStamp.What, Integer> counts = new TreeMap<>();
         all.forEach(i -> counts.merge(i.stamp().what(), 1, Integer::sum));
+        int turns = (int) all.stream()
+                .filter(i -> i.stamp().what() == BlockStamp.What.SWAP)
+                .filter(i -> swap(work, i.stamp()).turns())
+                .count();
         List<Block> blocks = new ArrayList<>();
         SlicedFile printed = work.match().orElseThrow().file();
         for (Insertion i : all.subList(0, Math.min(MOST, all.size()))) {
             String out = i.took().map(span -> line(printed, span)).orElse("");
-            blocks.add(new Block(i.line(), title(i.stamp()), out, i.lines()));
+            blocks.add(new Block(i.line(), title(work, i.stamp()), out, i.lines()));
         }
         int moved = work.reckoning()
                 .brief()
@@ -51,15 +56,20 @@ class Changes {
                 .made()
                 .map(Rearranged::moved)
                 .orElse(0);
-        return new Listing(summary(counts), blocks, Math.max(0, all.size() - MOST), moved);
+        return new Listing(summary(counts, turns), blocks, Math.max(0, all.size() - MOST), moved);
     }
 
-    private static String summary(Map<BlockStamp.What, Integer> counts) {
+    private static Swap swap(Workpiece work, BlockStamp stamp) {
+        return work.ledger().swaps().get(stamp.number() - 1);
+    }
+
+    /** @param turns which of the swaps clear the nozzle for another blend */
+    private static String summary(Map<BlockStamp.What, Integer> counts, int turns) {
         List<String> words = new ArrayList<>();
         counts.forEach((what, count) -> words.add(
                 switch (what) {
                     case LOAD -> "the first load";
-                    case SWAP -> Words.count(count, "swap");
+                    case SWAP -> swaps(count - turns, turns);
                     case HALT -> Words.count(count, "halt");
                     case TOOL -> Words.count(count, "tool line") + " taken out";
                     case STOP -> Words.count(count, "stop") + " taken out";
@@ -69,10 +79,17 @@ class Changes {
         return words.isEmpty() ? "nothing" : String.join(", ", words);
     }
 
-    private static String title(BlockStamp stamp) {
+    private static String swaps(int swaps, int turns) {
+        String cleared = Words.count(turns, "blend") + " cleared for";
+        return turns == 0
+                ? Words.count(swaps, "swap")
+                : swaps == 0 ? cleared : Words.count(swaps, "swap") + ", " + cleared;
+    }
+
+    private static String title(Workpiece work, BlockStamp stamp) {
         return switch (stamp.what()) {
             case LOAD -> "First load";
-            case SWAP -> "Swap " + stamp.number();
+            case SWAP -> swap(work, stamp).name();
             case HALT -> "Halt " + stamp.number();
             case TOOL -> "For a tool the machine does not have";
             case STOP -> "A stop of the file's own";

@@ -10,6 +10,7 @@ import dev.tranche.core.handoff.StopTable.Meeting;
 import dev.tranche.core.speech.Words;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 
@@ -66,7 +67,9 @@ class StopRows {
                 Words.quoted(r.stop().text()),
                 r.stop().line(),
                 place(work, r),
-                r.meets().map(StopRows::plan).orElse("nothing"),
+                swap.map(s -> s.name().toLowerCase(Locale.ROOT))
+                        .or(() -> r.meets().map(StopRows::plan))
+                        .orElse("nothing"),
                 swap.map(s -> SpoolMark.of(work, s.taken())).orElse(null),
                 swap.map(s -> SpoolMark.of(work, s.put())).orElse(null),
                 Arrays.stream(Choice.values())
@@ -87,11 +90,7 @@ class StopRows {
     }
 
     private static String plan(Meeting meeting) {
-        return switch (meeting.what()) {
-            case LOAD -> "the first load";
-            case HALT -> "halt " + meeting.number();
-            default -> "swap " + meeting.number();
-        };
+        return meeting.what() == BlockStamp.What.LOAD ? "the first load" : "halt " + meeting.number();
     }
 
     private static String alone(Choice choice, StopTable.Row row) {

@@ -80,6 +80,11 @@ class SwapLists {
             List<String> acts,
             String after,
             String when) {
+        /** “Swap 2”, “Blend” or “Halt”. */
+        public String name() {
+            return halts() ? "Halt" : note.isEmpty() ? "Swap " + number : "Blend";
+        }
+
         public boolean halts() {
             return out == null;
         }
@@ -147,7 +152,7 @@ class SwapLists {
 
     private Row row(Workpiece work, Swap swap) {
         return new Row(
-                swap.number(),
+                swap.moment().number(),
                 swap.layer(),
                 swap.within(),
                 swap.layer() - 1,
@@ -197,7 +202,7 @@ class SwapLists {
                     "what to do");
             for (Row r : list.rows()) {
                 csv.printRecord(
-                        r.number(),
+                        r.halts() || r.note().isEmpty() ? r.number() : r.note(),
                         r.layer(),
                         r.fromZero(),
                         r.inFile(),

@@ -23,7 +23,7 @@ public record WaysBack(ReturnPath path, String swaps, String sentence) {
 
     private static final int MOST_NAMED = 6;
 
-    private record Kind(List<Long> places, String sentence) {}
+    private record Kind(boolean turns, List<Long> places, String sentence) {}
 
     /** Those of {@code ways} that are listed and drawn. */
     public static List<WaysBack> shown(List<WaysBack> ways) {
@@ -34,7 +34,7 @@ public record WaysBack(ReturnPath path, String swaps, String sentence) {
     public static List<WaysBack> of(Workpiece work) {
         Map<Kind, List<ReturnPath>> alike = new LinkedHashMap<>();
         work.returns().paths().forEach(p -> alike.computeIfAbsent(
-                        new Kind(rounded(p), sentence(p, work)), k -> new ArrayList<>())
+                        new Kind(p.turns(), rounded(p), sentence(p, work)), k -> new ArrayList<>())
                 .add(p));
         List<WaysBack> ways = new ArrayList<>();
         alike.forEach((kind, paths) -> ways.add(new WaysBack(paths.get(0), swaps(paths), kind.sentence())));
@@ -53,7 +53,8 @@ public record WaysBack(ReturnPath path, String swaps, String sentence) {
                 .limit(MOST_NAMED)
                 .map(p -> String.valueOf(p.swap()))
                 .collect(Collectors.joining(", "));
-        return (paths.size() == 1 ? "Swap " : "Swaps ")
+        return (paths.get(0).turns() ? "Blend" : "Swap")
+                + (paths.size() == 1 ? " " : "s ")
                 + named
                 + (paths.size() > MOST_NAMED ? Words.format(" and %d more", paths.size() - MOST_NAMED) : "");
     }

@@ -79,8 +79,8 @@ class RehearsalViews {
     /** In the plan's words where it knows the stop. */
     private static String where(Workpiece work, Encounter stop) {
         return work.ledger().swaps().stream()
-                .filter(s -> stop.what().equals(Optional.of(BlockStamp.What.SWAP))
-                        && s.number() == stop.number()
+                .filter(s -> stop.what().equals(Optional.of(s.turns() ? BlockStamp.What.MIX : BlockStamp.What.SWAP))
+                        && s.moment().number() == stop.number()
                         && s.layer() == stop.layer())
                 .map(Swap::place)
                 .findFirst()
@@ -113,7 +113,7 @@ class RehearsalViews {
                         ? ""
                         : Words.format(
                                 "After %s of %d the nozzle comes back over another colour; the plate shows where.",
-                                Words.count(drool.size(), "swap"),
+                                work.ledger().changes(drool.size()),
                                 work.ledger().swaps().size()));
         report.unclean().stream().findFirst().ifPresent(l -> layer(work, report, l.layer(), model));
     }

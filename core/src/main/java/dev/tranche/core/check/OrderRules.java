@@ -44,7 +44,7 @@ final class OrderRules {
                 "side-by-side",
                 Words.format(
                         "Colours lie side by side on %d of %d layers, which takes %s; thicker layers, or each colour printed several layers high before the next, need fewer.",
-                        mixed, layers, Words.count(swaps(facts), "swap")));
+                        mixed, layers, facts.ledger().changes(swaps(facts))));
         return List.of(
                 reach < 2 * facts.grid().layerHeight().millimetres()
                         ? finding
@@ -135,7 +135,7 @@ final class OrderRules {
                                                 .filter(facts.plan().spools()::contains)
                                                 .map(facts::label)
                                                 .collect(Collectors.joining(", ")),
-                                        Words.count(fewer, "swap"),
+                                        facts.ledger().changes(fewer),
                                         swaps(facts)))
                         .mendedBy(new Fix("Number them like this", p -> p.with(other))));
     }

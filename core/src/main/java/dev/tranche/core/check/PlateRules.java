@@ -226,11 +226,11 @@ final class PlateRules {
                         tower ? Severity.WARN : Severity.NOTE,
                         "return-paths",
                         Words.format(
-                                "After %s of %d the nozzle comes back over another colour%s, first at swap %d over %.0f mm of %s%s; what hangs from it falls there%s.",
-                                Words.count(unclean.size(), "swap"),
+                                "After %s of %d the nozzle comes back over another colour%s, first at %s over %.0f mm of %s%s; what hangs from it falls there%s.",
+                                facts.ledger().changes(unclean.size()),
                                 facts.ledger().swaps().size(),
                                 tower ? " before it meets the tower" : "",
-                                first.swap(),
+                                first.turns() ? "a blend" : "swap " + first.swap(),
                                 Math.max(1, first.stained()),
                                 facts.label(first.stains().get(0).spool()),
                                 copies > 1

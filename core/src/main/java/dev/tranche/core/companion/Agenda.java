@@ -125,7 +125,7 @@ public record Agenda(
         List<Duty> duties = swap.needsPerson() ? swap.duties(rig) : List.of();
         return new Visit(
                 Kind.SWAP,
-                swap.number(),
+                swap.moment().number(),
                 swap.place(),
                 "",
                 // Of a blend that the nozzle cannot mix, the spool that is most of it.

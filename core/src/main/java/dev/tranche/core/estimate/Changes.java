@@ -24,6 +24,10 @@ final class Changes {
     private final Paints paints;
     private final Pushes pushes;
     private final boolean[] stops;
+    /** How many spools have been swapped before each pass, as {@code turned} how many blends have turned. */
+    private final int[] swapped;
+
+    private final int[] turned;
     private final List<List<Exchange>> exchanges;
     private final List<Optional<SpoolId>> feeding;
     private final boolean blends;
@@ -34,6 +38,8 @@ final class Changes {
         this.pushes = pushes;
         this.blends = mixing.isPresent();
         this.stops = new boolean[passes.size()];
+        this.swapped = new int[passes.size()];
+        this.turned = new int[passes.size()];
         this.exchanges = new ArrayList<>(Collections.nCopies(passes.size(), List.of()));
         this.feeding =
                 new ArrayList<>(Collections.nCopies(mixing.map(Mixing::inputs).orElse(0), Optional.empty()));
@@ -42,6 +48,8 @@ final class Changes {
             stops[i] = !passes.get(i).spool().equals(passes.get(i - 1).spool())
                             && !goesOn(passes.get(i - 1), passes.get(i))
                     || !exchanges.get(i).isEmpty();
+            swapped[i] = swapped[i - 1] + (stops[i] && !turns(i) ? 1 : 0);
+            turned[i] = turned[i - 1] + (stops[i] && turns(i) ? 1 : 0);
         }
     }
 
@@ -69,6 +77,11 @@ final class Changes {
         }
     }
 
+    /** Whether no spool is swapped by a stop there. */
+    private boolean turns(int i) {
+        return blends && exchanges.get(i).isEmpty();
+    }
+
     private boolean goesOn(Pass out, Pass in) {
         if (!blends || !out.spool().isMixture() && !in.spool().isMixture()) {
             return false;
@@ -87,6 +100,20 @@ final class Changes {
     /** Whether the print stops before pass {@code i}, from 0. */
     boolean before(int i) {
         return stops[i];
+    }
+
+    /**
+     * Which stop of its kind a stop is.
+     *
+     * @param number from 1
+     * @param of how many
+     */
+    record Count(int number, int of) {}
+
+    /** The stop before pass {@code i} among the swaps of spools, or among the turns from one blend to another. */
+    Count count(int i) {
+        int[] alike = turns(i) ? turned : swapped;
+        return new Count(alike[i], alike[alike.length - 1]);
     }
 
     /** What is swapped there, where a nozzle blends; nothing of any other. */

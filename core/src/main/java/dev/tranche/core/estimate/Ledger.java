@@ -93,6 +93,11 @@ public record Ledger(
         return (int) swaps.stream().filter(s -> !s.turns()).count();
     }
 
+    /** So many of its stops for another colour, in words: swaps, or changes where blends turn among them. */
+    public String changes(int count) {
+        return Words.count(count, spoolSwaps() == swaps.size() ? "swap" : "change");
+    }
+
     public Derivation swapCount() {
         return Derivation.sum(
                 "Swaps",

@@ -79,20 +79,21 @@ record Stops(
         double purge = cleared.map(
                         c -> rig.printer().filament().length(c.purge().volume()))
                 .orElse(0.0);
-        Moment usual = moment(start, 0, Optional.empty(), spool, purge);
+        Moment usual = moment(start, 0, new Changes.Count(1, 1), Optional.empty(), spool, purge);
         Moment moment = file.map(f -> usual.at(f.file().start().state())).orElse(usual);
         return rig.macros()
                 .answer(Event.FIRST_LOAD)
                 .map(macro -> new FirstLoad(moment, spool, DryRun.of(macro, rig.macros(), rig.printer(), moment)));
     }
 
-    /** @param exchanges what is swapped where a nozzle blends; nothing of any other */
-    Swap swap(Point at, Spool out, Spool in, Optional<List<Exchange>> exchanges) {
+    /** @param pass before which it happens, from 0 */
+    Swap swap(Point at, int pass, Spool out, Spool in) {
+        Optional<List<Exchange>> exchanges = changes.exchanges(pass);
         Purge purge = pushes.between(out, in);
         Filament filament = rig.printer().filament();
         Volume beside = pushes.place().beside(purge.volume(), filament);
         Volume ontoTower = pushes.place().ontoTower(purge.volume());
-        Moment paints = moment(at, at.swaps() + 1, Optional.of(out), in, filament.length(beside));
+        Moment paints = moment(at, at.swaps() + 1, changes.count(pass), Optional.of(out), in, filament.length(beside));
         Moment moment = exchanges
                 .filter(e -> !e.isEmpty())
                 .map(e -> paints.naming(
@@ -101,6 +102,7 @@ record Stops(
         Optional<Door> door = door(at);
         DryRun run = dryRuns.of(Event.SWAP, moment);
         return new Swap(
+                at.swaps() + 1,
                 moment,
                 top(at),
                 at.within(),
@@ -190,11 +192,11 @@ record Stops(
                 .count();
     }
 
-    private Moment moment(Point at, int stage, Optional<Spool> out, Spool in, double purge) {
+    private Moment moment(Point at, int stage, Changes.Count count, Optional<Spool> out, Spool in, double purge) {
         int extruder = loading.stages().get(stage).extruder();
         return new Moment(
-                        Math.max(1, stage),
-                        stage == 0 ? 1 : loading.stages().size() - 1,
+                        count.number(),
+                        count.of(),
                         at.layer(),
                         out.map(s -> Estimator.label(plan, s)).orElse(""),
                         Estimator.label(plan, in),

@@ -17,8 +17,9 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * One swap of a print.
+ * One swap of a print, or one turn from a blend to another.
  *
+ * @param number of it among both, from 1: what a file's blocks and an agenda of stops know it by
  * @param moment at which its macro runs
  * @param height of the nozzle at which it happens: the top of what was printed last
  * @param within whether another colour of the same layer was printed before it
@@ -34,6 +35,7 @@ import java.util.Optional;
  * @param door where the sliced file has a place for it
  */
 public record Swap(
+        int number,
         Moment moment,
         Height height,
         boolean within,
@@ -49,14 +51,9 @@ public record Swap(
         Optional<List<Exchange>> exchanges,
         Optional<Door> door) {
 
-    /** From 1. */
-    public int number() {
-        return moment.number();
-    }
-
-    /** “Swap 2”, or “Blend” where no spool is swapped. */
+    /** “Swap 2”, counted without the turns, or “Blend” where no spool is swapped. */
     public String name() {
-        return turns() ? "Blend" : "Swap " + number();
+        return turns() ? "Blend" : "Swap " + moment.number();
     }
 
     /** Layer before which, or in which, it happens, from 1. */

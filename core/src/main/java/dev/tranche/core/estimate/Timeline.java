@@ -177,7 +177,7 @@ final class Timeline {
     }
 
     private Swap swap(Pass pass, Spool in) {
-        return stops.swap(point(pass), loaded, in, stops.changes().exchanges(at));
+        return stops.swap(point(pass), at, loaded, in);
     }
 
     private void print(Pass pass) {

@@ -16,24 +16,26 @@ import java.util.Optional;
  * A stop of the plan that belongs into a file.
  *
  * @param what it is
+ * @param number of its kind, from 1
  * @param moment its macro runs at
  * @param within whether it comes inside a layer
  * @param door its own place in the file, if the file has one for it
  */
-record Due(BlockStamp.What what, Moment moment, boolean within, Optional<Door> door) {
+record Due(BlockStamp.What what, int number, Moment moment, boolean within, Optional<Door> door) {
 
     /** First the load, then halts, then swaps. */
     static List<Due> of(Ledger ledger) {
         List<Due> all = new ArrayList<>();
         ledger.firstLoad()
                 .map(FirstLoad::moment)
-                .ifPresent(m -> all.add(new Due(BlockStamp.What.LOAD, m, false, Optional.empty())));
+                .ifPresent(m -> all.add(new Due(BlockStamp.What.LOAD, 1, m, false, Optional.empty())));
         for (Pause pause : ledger.pauses()) {
             if (pause.dryRun().isPresent()) {
-                all.add(new Due(BlockStamp.What.HALT, pause.moment(), pause.within(), pause.door()));
+                all.add(new Due(BlockStamp.What.HALT, pause.number(), pause.moment(), pause.within(), pause.door()));
             }
         }
-        ledger.swaps().forEach(s -> all.add(new Due(BlockStamp.What.SWAP, s.moment(), s.within(), s.door())));
+        ledger.swaps()
+                .forEach(s -> all.add(new Due(BlockStamp.What.SWAP, s.number(), s.moment(), s.within(), s.door())));
         return all;
     }
 
@@ -51,9 +53,5 @@ record Due(BlockStamp.What what, Moment moment, boolean within, Optional<Door> d
             case HALT -> Event.HALT;
             default -> Event.SWAP;
         };
-    }
-
-    int number() {
-        return moment.number();
     }
 }

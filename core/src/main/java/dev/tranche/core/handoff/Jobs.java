@@ -155,6 +155,7 @@ public final class Jobs {
                     begins(order, shelf, first),
                     stays(order, shelf, first),
                     (int) ledger.swaps().stream()
+                            .filter(s -> !s.turns())
                             .filter(s -> s.layer() >= first && s.layer() <= last && (s.layer() > first || s.within()))
                             .count(),
                     seconds(ledger, first, last)));
@@ -222,7 +223,9 @@ public final class Jobs {
                 gap,
                 begins(order, shelf, r.first()),
                 stays(order, shelf, r.first()),
-                (int) ledger.swaps().stream().filter(s -> isIn(s, r)).count(),
+                (int) ledger.swaps().stream()
+                        .filter(s -> !s.turns() && isIn(s, r))
+                        .count(),
                 seconds(ledger, r.first(), r.last()));
     }
 

@@ -233,7 +233,7 @@ public record SwapWriter(String planId, Rig rig) {
         Map<Map.Entry<Event, Moment>, List<String>> known = new HashMap<>();
         for (Due stop : Due.of(ledger)) {
             all.append('|').append(stop.what()).append(stop.moment().layer());
-            all.append('/').append(stop.moment().number()).append('\n');
+            all.append('/').append(stop.number()).append('\n');
             // Lines between the same spools differ in nothing but the number and the layer.
             Moment anywhere = stop.moment()
                     .anyHeight()

@@ -8,7 +8,7 @@ import java.util.Optional;
 /**
  * A stop that the machine has come to.
  *
- * @param what of the plan it is; empty where the plan knows nothing of it
+ * @param what of the plan it is, a mix where a blend turns; empty where the plan knows nothing of it
  * @param number of its kind, from 1
  * @param layer that is printed next, from 1
  * @param line of the stream at which it stands
@@ -28,11 +28,12 @@ public record Encounter(
         acts = List.copyOf(acts);
     }
 
-    /** In words: “swap 2”, “halt 1”. */
+    /** In words: “swap 2”, “halt 1”, “blend”. */
     public String title() {
         return what.map(w -> switch (w) {
                     case LOAD -> "first load";
                     case HALT -> "halt " + number;
+                    case MIX -> "blend";
                     default -> "swap " + number;
                 })
                 .orElse("a stop that the plan does not know");

@@ -141,7 +141,7 @@ final class Stops {
         boolean changes = stopsBefore == 0 && byHand;
         Purging purging = swap.dryRun().purging();
         return new Duty(
-                What.SWAP,
+                swap.turns() ? What.MIX : What.SWAP,
                 swap.moment(),
                 changes ? Optional.of(swap.put()) : Optional.empty(),
                 swap.exchanges().stream()

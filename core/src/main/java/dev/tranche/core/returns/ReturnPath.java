@@ -15,6 +15,7 @@ import org.locationtech.jts.geom.MultiPolygon;
  * The way of the nozzle from where it waited at a swap to the first plastic of the new colour.
  *
  * @param swap its number, from 1
+ * @param turns whether it is a blend that turns, which are numbered apart
  * @param layer that is printed next, from 1
  * @param spool that was loaded
  * @param places it passes in straight lines, mm; at least two
@@ -22,7 +23,13 @@ import org.locationtech.jts.geom.MultiPolygon;
  * @param stains what it leads over before that, in their order
  */
 public record ReturnPath(
-        int swap, int layer, SpoolId spool, List<Coordinate> places, OptionalDouble tower, List<Stain> stains) {
+        int swap,
+        boolean turns,
+        int layer,
+        SpoolId spool,
+        List<Coordinate> places,
+        OptionalDouble tower,
+        List<Stain> stains) {
 
     /** What grazes a tower for less is not wiped, mm. */
     private static final double WIPED = 2;
@@ -58,7 +65,7 @@ public record ReturnPath(
                             .filter(s -> s.from < at)
                             .map(s -> new Stain(s.copy, s.spool, s.from, Math.min(s.to, at)))
                             .toList();
-                    return new ReturnPath(swap, layer, spool, places, OptionalDouble.of(at), before);
+                    return new ReturnPath(swap, turns, layer, spool, places, OptionalDouble.of(at), before);
                 }
             }
             done += length;

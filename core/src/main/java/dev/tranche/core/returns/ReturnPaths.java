@@ -224,7 +224,8 @@ public record ReturnPaths(List<ReturnPath> paths, Optional<TowerStand> tower, Li
                 places.add(nearest.get());
             }
             return Optional.of(new ReturnPath(
-                    swap.number(),
+                    swap.moment().number(),
+                    swap.turns(),
                     next.layer(),
                     next.spool(),
                     places,

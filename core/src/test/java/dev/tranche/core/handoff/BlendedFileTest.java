@@ -8,6 +8,7 @@ import dev.tranche.core.check.Bench;
 import dev.tranche.core.check.Finding;
 import dev.tranche.core.check.Fix;
 import dev.tranche.core.companion.Agenda;
+import dev.tranche.core.companion.Visit;
 import dev.tranche.core.estimate.Ledger;
 import dev.tranche.core.estimate.Schedule;
 import dev.tranche.core.estimate.SpoolUse;
@@ -253,6 +254,41 @@ class BlendedFileTest {
                 .fading(new Mixture.Fade(FADE, Recipe.of(SKY), Recipe.of(MUSTARD), h(1), h(2)), MUSTARD, bench.grid)
                 .startAt(h(2.4), Spools.SOOT.id(), bench.grid);
         return bench;
+    }
+
+    /** Soot, then sky in its place, then sky with the mustard beside it, and soot again. */
+    private static Bench swappingBetweenTurns() {
+        Bench bench = bench();
+        bench.plan = bench.plan
+                .recolour(0, Spools.SOOT.id())
+                .startAt(h(0.6), SKY, bench.grid)
+                .with(
+                        new Mixture.Blend(FADE, new Recipe(List.of(new Portion(SKY, 0.5), new Portion(MUSTARD, 0.5)))),
+                        bench.grid)
+                .startAt(h(1.4), FADE, bench.grid)
+                .startAt(h(2), Spools.SOOT.id(), bench.grid);
+        bench.mendPrinter("nobody-stops");
+        return bench;
+    }
+
+    @Test
+    void swaps_are_numbered_among_themselves_and_not_with_the_blends_that_turn_between_them() throws IOException {
+        Bench bench = swappingBetweenTurns();
+        bench.macros = bench.macros.replace(
+                0, bench.macros.macro(0).insert(0, MacroStep.always(new Step.Message("{{number}} of {{of}}"))));
+        Ledger ledger = bench.ledger();
+        assertThat(ledger.swaps()).extracting(Swap::name).containsExactly("Swap 1", "Blend", "Swap 2");
+        assertThat(ledger.swapCount().value()).isEqualTo(2);
+        assertThat(ledger.changes(3)).isEqualTo("3 changes");
+        assertThat(Agenda.of(ledger, bench.rig(), bench.plan).visits())
+                .extracting(Visit::title)
+                .containsExactly("Swap 1", "Swap 2");
+        List<String> lines = added(bench);
+        assertThat(lines.stream().filter(l -> l.startsWith("M117"))).containsExactly("M117 1 of 2", "M117 2 of 2");
+        // What is written keeps a number of its own for each of the three blocks.
+        assertThat(lines.stream().filter(l -> l.matches("; tranche begin .* swap=\\d")))
+                .extracting(l -> l.substring(l.indexOf("swap=")))
+                .containsExactly("swap=1", "swap=2", "swap=3");
     }
 
     @Test

@@ -18,6 +18,7 @@ class ReturnPathTest {
     private static ReturnPath path(Stain... stains) {
         return new ReturnPath(
                 1,
+                false,
                 2,
                 Spools.CHALK.id(),
                 List.of(new Coordinate(10, 20), new Coordinate(40, 20), new Coordinate(40, 60)),
