@@ -12,6 +12,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** What writing would change in a sliced file, block by block. */
@@ -80,10 +82,11 @@ class Changes {
     }
 
     private static String swaps(int swaps, int turns) {
-        String cleared = Words.count(turns, "blend") + " cleared for";
-        return turns == 0
-                ? Words.count(swaps, "swap")
-                : swaps == 0 ? cleared : Words.count(swaps, "swap") + ", " + cleared;
+        return Stream.of(
+                        swaps == 0 ? "" : Words.count(swaps, "swap"),
+                        turns == 0 ? "" : Words.count(turns, "change") + " of blend")
+                .filter(w -> !w.isEmpty())
+                .collect(Collectors.joining(", "));
     }
 
     private static String title(Workpiece work, BlockStamp stamp) {

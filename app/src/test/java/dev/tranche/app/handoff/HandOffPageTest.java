@@ -10,12 +10,16 @@ import dev.tranche.app.support.OnePlanTest;
 import dev.tranche.core.gcode.SmallGcode;
 import dev.tranche.core.handoff.Said;
 import dev.tranche.core.handoff.StopTable;
+import dev.tranche.core.layer.LayerGrid;
 import dev.tranche.core.plan.ColourPlan;
+import dev.tranche.core.plan.Mixture;
 import dev.tranche.core.plan.Outline;
 import dev.tranche.core.plan.Range;
+import dev.tranche.core.plan.Recipe;
 import dev.tranche.core.plan.Region;
 import dev.tranche.core.plan.Shape;
 import dev.tranche.core.plan.SpoolId;
+import dev.tranche.core.rig.Beginning;
 import dev.tranche.core.units.Height;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -69,6 +73,39 @@ class HandOffPageTest extends OnePlanTest {
         // The columns are as wide, and stand apart.
         assertThat(drawing.file().get(1).path().replaceFirst("M\\d+", "M"))
                 .isEqualTo(drawing.plan().get(0).path().replaceFirst("M\\d+", "M"));
+    }
+
+    @Test
+    void a_swap_has_the_same_number_on_each_page_though_a_blend_turns_between_them() throws Exception {
+        long printer = workshop.add(Beginning.BLENDING.rig("Numbering")).id();
+        try {
+            PlanState plan = plan("turning");
+            SpoolId blend = new SpoolId(-1);
+            SpoolId light = shelf.all().get(1).id();
+            Recipe halves = new Recipe(List.of(new Recipe.Portion(light, 0.5), new Recipe.Portion(zinc().id(), 0.5)));
+            LayerGrid grid = workbench.openNow(plan).grid();
+            plans.editAll(plan.id(), plan.edition(), "Blend", content -> content.on(printer)
+                    .with(content.colours()
+                            .startAt(Height.parse("1"), light, grid)
+                            .with(new Mixture.Blend(blend, halves), grid)
+                            .startAt(Height.parse("2"), blend, grid)
+                            .startAt(Height.parse("3"), shelf.all().get(0).id(), grid)));
+            give(plan, sliced(new SmallGcode()), Said.NOTHING);
+            assertThat(page(plan, "swap-list"))
+                    .contains("Swap 1 before layer 6 is done", "Blend before layer 11 is done")
+                    .contains("Swap 2 before layer 16 is done")
+                    .doesNotContain("Swap 3");
+            assertThat(page(plan, "swap-list.csv").lines().skip(1))
+                    .extracting(row -> row.substring(0, row.indexOf(',')))
+                    .containsExactly("1", "blend", "2");
+            assertThat(page(plan, "gcode/changes"))
+                    .contains("2 swaps, 1 change of blend")
+                    .contains("Swap 1")
+                    .contains("Swap 2")
+                    .doesNotContain("Swap 3");
+        } finally {
+            workshop.remove(printer);
+        }
     }
 
     private void give(PlanState plan, SmallGcode gcode, Said said) {

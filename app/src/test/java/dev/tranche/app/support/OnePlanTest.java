@@ -99,7 +99,6 @@ public abstract class OnePlanTest {
                 .grid(4.2, 0.2, 5);
     }
 
-    /** A plan of the nameplate, all in the first spool. */
     /** A page of a plan, such as {@code print}; the plan is opened first, since its page may show how far that is. */
     protected String page(PlanState plan, String place) throws Exception {
         workbench.openNow(plans.get(plan.id()));
@@ -112,6 +111,7 @@ public abstract class OnePlanTest {
                 .getContentAsString();
     }
 
+    /** A plan of the nameplate, all in the first spool. */
     protected PlanState plan(String name) {
         return plan(name, nameplate().mesh());
     }
