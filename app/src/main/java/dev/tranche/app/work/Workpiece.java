@@ -28,6 +28,7 @@ import dev.tranche.core.returns.Cure;
 import dev.tranche.core.returns.ReturnPaths;
 import dev.tranche.core.rig.Mixing;
 import dev.tranche.core.sequence.Orders;
+import dev.tranche.core.sequence.Painting;
 import dev.tranche.core.sequence.PrintOrder;
 import dev.tranche.core.sequence.ToolTable;
 import dev.tranche.core.speech.Severity;
@@ -173,6 +174,11 @@ public record Workpiece(PlanState plan, ModelCuts.Cut cut, Machine machine, Reck
     /** The tools of a file that changes them, and the spools they stand for. */
     public Optional<ToolTable> tools() {
         return reckoning.facts().tools();
+    }
+
+    /** Whether the model can be coloured as the sliced file prints it. */
+    public boolean drawsColours() {
+        return match().isPresent() && Painting.isIn(reckoning.facts().surroundings());
     }
 
     /** The stops that the file holds already. */

@@ -55,6 +55,31 @@ class HandOffPageTest extends OnePlanTest {
     }
 
     @Test
+    void the_colours_of_a_file_are_offered_to_be_drawn_only_where_the_model_is_found_in_it() throws Exception {
+        String draw = "Draw the file's colours on the model";
+        assertThat(pageOf("layers", inTwoTools(0), colours -> colours))
+                .contains("say at the hand-off which spool T1 stands for")
+                .contains(draw);
+        assertThat(pageOf("another model", inTwoTools(7), colours -> colours))
+                .contains("say at the hand-off which spool T1 stands for")
+                .doesNotContain(draw);
+    }
+
+    /** The nameplate, or one that is deeper by so much, with a second tool within each layer. */
+    private static SmallGcode inTwoTools(double deeper) {
+        SmallGcode gcode = new SmallGcode().relativeExtrusion().line("T0");
+        for (int i = 0; i < 25; i++) {
+            double step = i < 12 ? 0 : i < 20 ? 3 : 8;
+            gcode.sized(30 - 2 * step, deeper + (i < 12 ? 20 : i < 20 ? 14 : 8))
+                    .layers(0.2 * (i + 1))
+                    .line("T1")
+                    .outline(108, 108, 4, 4, 0.03)
+                    .line("T0");
+        }
+        return gcode;
+    }
+
+    @Test
     void a_first_layer_is_drawn_no_thicker_for_the_air_over_a_raft() {
         SmallGcode file = new SmallGcode()
                 .line("T0")

@@ -48,12 +48,17 @@ public record Painting(int base, List<Patch> patches) {
      * @throws Refusal if it prints in a spiral, or comes down again without a travel, or the model is not found in it
      */
     public static Painting of(Source bytes, Surroundings file, Dialect dialect, Progress progress) throws IOException {
-        if (file.match().file().order() == SlicedFile.Order.SPIRAL
-                || file.copies().isEmpty()) {
+        if (!isIn(file)) {
             throw new Refusal(
                     "Colours can be drawn from a file that prints the plan's model in layers, and this is none; slice it so, or draw them at the desk.");
         }
         return new Painter(file, dialect, progress).paint(bytes);
+    }
+
+    /** Whether a file prints the model, and in layers. */
+    public static boolean isIn(Surroundings file) {
+        return file.match().file().order() != SlicedFile.Order.SPIRAL
+                && !file.copies().isEmpty();
     }
 
     /** Not for two threads. */
