@@ -33,7 +33,7 @@ record LedgerAnswer(
         @Schema(description = "each figure with what it was computed from") List<FigureAnswer> figures) {
 
     record SwapAnswer(
-            int number,
+            @Schema(description = "from 1; turns of a blend are counted apart from swaps of a spool") int number,
             int layer,
             @Schema(description = "the layer as programs that count from 0 show it") int layerFromZero,
             @Schema(description = "whether it comes inside the layer, not before it") boolean withinLayer,

@@ -5,7 +5,7 @@ import dev.tranche.core.gcode.ControllerState;
 /**
  * Where and between what an event happens: all a macro needs to know.
  *
- * @param number of the swap or halt in its print, from 1
+ * @param number of the swap, the turn of a blend or the halt among those of its kind, from 1
  * @param of how many
  * @param layer that is printed next, from 1
  * @param out name of the spool that comes out, as {@code in} of the one that goes in
