@@ -51,6 +51,9 @@ record RehearsalForm(
         if (spool != null && !filaments.contains(new SpoolId(spool))) {
             throw new Refusal("That spool is not in this plan; choose one that is.");
         }
+        if (spool != null && !given(swap)) {
+            throw new Refusal("Give the number of the swap at which the other spool is put in.");
+        }
         double minutes = given(late) ? Numbers.decimal("minutes late", late) : 0;
         return new Setup(
                 given(pace) ? Numbers.decimal("pace", pace) : 0,

@@ -45,7 +45,7 @@ public class Rehearsals {
 
     /** Begins one, in place of what there was of that plan. */
     Run start(Workpiece work, Setup setup) {
-        Run run = new Run(work, setup);
+        Run run = run(work, setup);
         GcodeFiles.Download file = handedOff(work);
         Optional<Run> before = of(work.plan().id()).filter(r -> !r.isOver());
         before.ifPresent(Run::cancel);
@@ -59,7 +59,7 @@ public class Rehearsals {
 
     /** Waits for one, for programs; there are no more of them at a time than of the others. */
     public Report now(Workpiece work, Setup setup) {
-        Run run = new Run(work, setup);
+        Run run = run(work, setup);
         GcodeFiles.Download file = handedOff(work);
         try {
             begin(() -> run.go(file, temporary, report -> {}), Duration.ZERO).get();
@@ -71,6 +71,10 @@ public class Rehearsals {
             throw new Refusal("The rehearsal was stopped.");
         }
         return run.report().orElseThrow(() -> new Refusal(run.failure().orElse("The rehearsal did not end.")));
+    }
+
+    private static Run run(Workpiece work, Setup setup) {
+        return new Run(work, setup.requireSwaps(work.ledger().spoolSwaps()));
     }
 
     /**

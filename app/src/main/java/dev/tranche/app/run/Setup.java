@@ -1,12 +1,15 @@
 package dev.tranche.app.run;
 
+import dev.tranche.core.gcode.BlockStamp;
 import dev.tranche.core.plan.SpoolId;
 import dev.tranche.core.rehearse.Deed;
 import dev.tranche.core.rehearse.Encounter;
 import dev.tranche.core.speech.Refusal;
+import dev.tranche.core.speech.Words;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * How a rehearsal is to go.
@@ -29,6 +32,24 @@ public record Setup(double pace, boolean asks, Map<Integer, SpoolId> puts, Durat
         }
     }
 
+    /**
+     * The same, for a plan of so many swaps.
+     *
+     * @throws Refusal if it is to go wrong at a swap that the plan does not have
+     */
+    Setup requireSwaps(int count) {
+        puts.keySet().stream()
+                .filter(n -> n < 1 || n > count)
+                .sorted()
+                .findFirst()
+                .ifPresent(n -> {
+                    throw Refusal.of(
+                            "There is no swap %d in this plan, which has %s; give another number, or let it go as planned.",
+                            n, Words.count(count, "swap"));
+                });
+        return this;
+    }
+
     /** Whether it goes as it should, as far as that is the person's and the machine's to do. */
     boolean isHonest() {
         return puts.isEmpty() && late.isZero() && faults.isEmpty();
@@ -37,7 +58,9 @@ public record Setup(double pace, boolean asks, Map<Integer, SpoolId> puts, Durat
     /** What is done at a stop where nobody is asked. */
     Deed deed(Encounter stop) {
         Deed planned = Deed.asPlanned(stop).late(late);
-        SpoolId other = stop.wanted().isPresent() ? puts.get(stop.number()) : null;
+        boolean swaps = stop.what().equals(Optional.of(BlockStamp.What.SWAP))
+                && stop.wanted().isPresent();
+        SpoolId other = swaps ? puts.get(stop.number()) : null;
         return other == null ? planned : planned.putting(other);
     }
 }
